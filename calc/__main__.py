@@ -1,0 +1,51 @@
+"""Command line of the core: `anvil calc NAME < input.json`, result as JSON on standard output.
+
+Exit 0 with the result, 2 with {"errors": [{"field", "message"}]}. Without NAME the calculators are
+listed; with NAME and --fields its input fields are.
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+from typing import Any
+
+from calc.catalog import CALCULATORS
+from calc.errors import CalcError
+
+
+def _say(answer: Any) -> None:
+    print(json.dumps(answer, ensure_ascii=False, indent=2, allow_nan=False))
+
+
+def _refuse(field: str, message: str) -> int:
+    _say({"errors": [{"field": field, "message": message}]})
+    return 2
+
+
+def main(arguments: list[str]) -> int:
+    """Run the command; gives the exit code."""
+    if not arguments:
+        _say({"calculators": [{"name": c.name, "summary": c.summary} for c in CALCULATORS.values()]})
+        return 0
+    name, *flags = arguments
+    calculator = CALCULATORS.get(name)
+    if calculator is None:
+        return _refuse("name", f"There is no calculator “{name}”; there are {', '.join(CALCULATORS)}.")
+    if flags == ["--fields"]:
+        _say(calculator.describe())
+        return 0
+    try:
+        data = json.load(sys.stdin)
+    except (json.JSONDecodeError, UnicodeDecodeError) as error:
+        return _refuse("", f"The input is not JSON: {error}.")
+    try:
+        _say(calculator.run(data))
+    except CalcError as error:
+        _say({"errors": [{"field": e.field, "message": e.message} for e in error.errors]})
+        return 2
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

@@ -1,0 +1,201 @@
+"""What speed takes from the grip, or adds to it: calculators `grip-at-speed` and `speed-limit`."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from calc.fields import Checked, Choice, Group, Quantity
+from calc.quantities import Figure
+from calc.results import Explained
+from calc.working import BOOK, Working, derived
+
+SPEED = derived("What speed costs, or adds")
+LIMIT = derived("The speed cap")
+
+Side = Literal["od", "id"]
+SIDE = Choice("Side gripped", {"od": "outside", "id": "inside"}, "Outside: jaws push inward. Inside: outward.")
+KEPT_LEAST = 1 / 3  # typical share of the static grip to be kept at speed, commonly required of power chucks
+
+
+@dataclass(frozen=True)
+class StackPart(Checked):
+    """One mass that turns with a jaw: top jaw, master jaw, T-nut and bolts."""
+
+    mass_kg: Annotated[float, Quantity("Mass", "kg", "Of one jaw's part", low=0, high=500)]
+    radius_mm: Annotated[float, Quantity("Centre radius", "mm", "Centre of mass from the axis", low=0, high=2000)]
+
+
+StackParts = Annotated[tuple[StackPart, ...], Group("Jaw stack", "All masses of one jaw", least=1, most=12)]
+Jaws = Annotated[int, Quantity("Jaws", "", "", low=2, high=12, whole=True)]
+Transmission = Annotated[
+    float, Quantity("Transmission", "", "Share of centrifugal force that reaches the grip; 1 unless measured", above=0, high=2)
+]
+Rpm = Annotated[float, Quantity("Spindle speed", "rpm", "", low=0, high=20_000)]
+StaticGrip = Annotated[float, Quantity("Static grip", "N", "Sum over all jaws", above=0, high=2_000_000)]
+
+
+@dataclass(frozen=True)
+class GripAtSpeedInput(Checked):
+    """Input of `grip-at-speed`."""
+
+    static_grip_n: StaticGrip
+    side: Annotated[Side, SIDE]
+    stack: StackParts
+    rpm: Rpm
+    jaws: Jaws = 3
+    transmission: Transmission = 1.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class GripAtSpeedResult(Explained):
+    """Grip left (outside) or reached (inside) at a speed."""
+
+    centrifugal_n: float
+    grip_n: float
+    kept_fraction: float
+
+
+def stack_moment(stack: tuple[StackPart, ...], w: Working) -> float:
+    """Σ m·r of one jaw [kg·mm], as a step."""
+    values: dict[str, float] = {}
+    for i, part in enumerate(stack, 1):
+        values[f"m_{i}"], values[f"r_{i}"] = part.mass_kg, part.radius_mm
+    formula = " + ".join(f"m_{i}*r_{i}" for i in range(1, len(stack) + 1))
+    return w.step("Σmr", "Mass × radius of one jaw stack", formula, "kg*mm", BOOK, **values)
+
+
+def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
+    """Grip at a spindle speed.
+
+    Parameters
+        given.static_grip_n [N] sum over all jaws, above 0
+        given.side od | id; given.jaws 2…12; given.rpm [rpm] 0…20 000
+        given.stack masses [kg] at radii [mm] of one jaw; given.transmission [-] 0…2
+    Returns
+        centrifugal_n [N] all jaws; grip_n [N] ≥ 0; kept_fraction [-] of the static grip
+    Raises
+        CalcError for values outside these ranges
+    Validity
+        Rigid jaws; friction in the guides is left out (it holds some grip back while slowing down).
+    Example
+        >>> r = grip_at_speed(GripAtSpeedInput(46000, "od", (StackPart(2.45, 65.5),), 2350))
+        >>> round(r.centrifugal_n)
+        29156
+
+    Reference
+        method of VDI 3106; derived in docs/method.md, “What speed costs, or adds”
+    """
+    w = Working()
+    moment = stack_moment(given.stack, w)
+    omega = w.step("ω", "Angular speed", "2*pi*n/60", "rad/s", SPEED, n=given.rpm)
+    centrifugal = w.step(
+        "F_c", "Centrifugal force, all jaws", "z * S / 1000 * ω**2", "N", SPEED, z=given.jaws, S=moment, ω=omega
+    )
+    formula = "max(0, F_0 - λ*F_c)" if given.side == "od" else "F_0 + λ*F_c"
+    label = "Grip left at speed" if given.side == "od" else "Grip reached at speed"
+    grip = w.step(
+        "F_n", label, formula, "N", SPEED, F_0=given.static_grip_n, λ=given.transmission, F_c=centrifugal
+    )
+    kept = w.step("F_n/F_0", "Share of the static grip", "F_n / F_0", "", SPEED, F_n=grip, F_0=given.static_grip_n)
+    if given.side == "od" and kept < KEPT_LEAST:
+        w.note(
+            "caution", "little-grip-kept",
+            "Only {kept} of the static grip is left at {rpm}; a third is commonly required of power chucks.",
+            kept=Figure(100 * kept, "%", "down"), rpm=Figure(given.rpm, "rpm", "up"),
+        )  # fmt: skip
+    return GripAtSpeedResult(
+        centrifugal_n=centrifugal, grip_n=grip, kept_fraction=kept, working=tuple(w.steps), notes=tuple(w.notes)
+    )
+
+
+@dataclass(frozen=True)
+class SpeedLimitInput(Checked):
+    """Input of `speed-limit`."""
+
+    static_grip_n: StaticGrip
+    required_grip_n: Annotated[float, Quantity("Required grip", "N", "Sum over all jaws", low=0, high=10_000_000)]
+    side: Annotated[Side, SIDE]
+    stack: StackParts
+    chuck_max_rpm: Annotated[float, Quantity("Chuck's limit", "rpm", "", above=0, high=20_000)]
+    machine_max_rpm: Annotated[float, Quantity("Machine's limit", "rpm", "", above=0, high=20_000)]
+    user_max_rpm: Annotated[float | None, Quantity("Own limit", "rpm", "", above=0, high=20_000)] = None
+    jaws: Jaws = 3
+    transmission: Transmission = 1.0
+
+
+CappedBy = Literal["chuck", "machine", "grip", "user"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpeedLimitResult(Explained):
+    """The highest safe speed and what sets it."""
+
+    grip_limited_rpm: float | None
+    speed_cap_rpm: float
+    capped_by: CappedBy
+
+
+def _grip_limited(given: SpeedLimitInput, w: Working) -> float | None:
+    short = given.static_grip_n - given.required_grip_n
+    if given.side == "id":
+        # The gain at speed is not credited: guides stick.
+        if short >= 0:
+            return None
+    elif short > 0:
+        moment = stack_moment(given.stack, w)
+        if moment <= 0:
+            return None
+        return w.step(
+            "n_grip", "Speed where the grip meets the demand",
+            "60/(2*pi) * sqrt((F_0 - F_req) / (λ * z * S / 1000))", "rpm", LIMIT,
+            F_0=given.static_grip_n, F_req=given.required_grip_n, λ=given.transmission, z=given.jaws, S=moment,
+        )  # fmt: skip
+    w.note(
+        "stop", "grip-too-small",
+        "Standing still the grip is {grip} and the worst cut needs {need}: no speed is safe.",
+        grip=Figure(given.static_grip_n, "N", "down"), need=Figure(given.required_grip_n, "N", "up"),
+    )  # fmt: skip
+    return 0.0
+
+
+def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
+    """The speed cap: the least of the grip-limited, chuck's, machine's and own limits.
+
+    Parameters
+        given.static_grip_n, given.required_grip_n [N] sums over all jaws
+        given.stack masses [kg] at radii [mm] of one jaw; limits [rpm] above 0
+    Returns
+        grip_limited_rpm [rpm], None where speed does not limit (inside grip that is enough standing
+        still, or massless jaws), 0 with a stop where the grip is too small standing still;
+        speed_cap_rpm [rpm]; capped_by chuck | machine | grip | user
+    Raises
+        CalcError for values outside the declared ranges
+    Validity
+        A demand that does not change with speed.
+    Example
+        >>> r = speed_limit(SpeedLimitInput(46000, 16900, "od", (StackPart(2.45, 65.5),), 4500, 4500))
+        >>> round(r.speed_cap_rpm), r.capped_by
+        (2348, 'grip')
+
+    Reference
+        derived in docs/method.md, “The speed cap”
+    """
+    w = Working()
+    by_grip = _grip_limited(given, w)
+    limits: dict[CappedBy, float] = {"chuck": given.chuck_max_rpm, "machine": given.machine_max_rpm}
+    if given.user_max_rpm is not None:
+        limits["user"] = given.user_max_rpm
+    if by_grip is not None:
+        limits["grip"] = by_grip
+    least: CappedBy = min(limits, key=lambda name: limits[name])
+    names = {"chuck": "n_chuck", "machine": "n_machine", "user": "n_own", "grip": "n_grip"}
+    cap = w.step(
+        "n_cap", "Speed cap: the least of the limits", f"min({', '.join(names[n] for n in limits)})", "rpm", LIMIT,
+        **{names[n]: v for n, v in limits.items()},
+    )  # fmt: skip
+    assert math.isclose(cap, limits[least])
+    return SpeedLimitResult(
+        grip_limited_rpm=by_grip, speed_cap_rpm=cap, capped_by=least, working=tuple(w.steps), notes=tuple(w.notes)
+    )

@@ -1,0 +1,1 @@
+"""Cutting: speed, chip, force, power, finish."""

@@ -1,0 +1,1 @@
+"""Starting tables, one file each, with its source."""

@@ -1,0 +1,1 @@
+"""Soft jaws: their mass and centre, and the pocket bored into them."""

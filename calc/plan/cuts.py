@@ -1,0 +1,272 @@
+"""Stop Cuts: speed, force, power and finish of every cut, and the program's top speed."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from calc.chuck.demand import CutLoad
+from calc.cuts.turning import CutInput, CutResult, cut
+from calc.errors import FieldProblem
+from calc.plan.document import PlannedCut, Setup
+from calc.plan.hold import HoldFigures
+from calc.plan.part import PartFigures
+from calc.plan.shelf import Machine
+from calc.plan.stops import Answer, Bar, Fact, Help, Missing, Outcome, Stop, computed, entered, naming
+from calc.quantities import Figure, Sentence
+from calc.working import BOOK, ENTERED, Note, Step, Working, derived, typical
+
+WORN = 1.3  # typical: a worn edge cuts with this many times the force; grip and power are planned for it
+INTERRUPTED = 1.25  # typical, on the tangential force
+REACH = derived("The program's top speed")
+SPINDLE = derived("What the spindle has")
+
+
+@dataclass(frozen=True)
+class CutFigures:
+    """One cut at its largest diameter, with a worn edge; what it asks of chuck and spindle."""
+
+    name: str
+    planned: PlannedCut
+    result: CutResult
+    passes: int
+    diameter_mm: float
+    tangential_n: float
+    axial_n: float
+    radial_n: float
+    top_rpm: float
+    power_available_kw: float
+    torque_available_nm: float
+    working: tuple[Step, ...]
+    notes: tuple[Note, ...]
+
+    @property
+    def over(self) -> float:
+        """Share of the spindle's power or torque used, the larger of them."""
+        return max(self.result.power_kw / self.power_available_kw, self.result.torque_nm / self.torque_available_nm)
+
+
+@dataclass(frozen=True)
+class CutsFigures:
+    """All cuts, and the one that turns fastest."""
+
+    cuts: tuple[CutFigures, ...]
+    top_rpm: float
+    fastest: CutFigures
+    notes: tuple[Note, ...]
+
+
+def _missing(at: str, planned: PlannedCut) -> list[tuple[str, str]]:
+    wanted = [("feed_mm_rev", "feed"), ("depth_mm", "depth"), ("from_diameter_mm", "from diameter"),
+              ("to_diameter_mm", "to diameter")]  # fmt: skip
+    missing = [(f"{at}.{n}", f"{planned.name} {label}") for n, label in wanted if getattr(planned, n) is None]
+    if planned.speed_m_min is None and planned.rpm is None:
+        missing.append((f"{at}.speed_m_min", f"{planned.name} speed or rpm"))
+    return missing
+
+
+def _top_rpm(planned: PlannedCut, smallest: float, held_to: float, w: Working) -> float:
+    if planned.rpm is not None:
+        return w.step("n_top", "This cut's top speed: fixed", "n_e", "rpm", ENTERED, n_e=planned.rpm)
+    assert planned.speed_m_min is not None
+    if smallest <= 0:
+        return w.step("n_top", "Top speed, to the centre", "n_max", "rpm", REACH, n_max=held_to)
+    return w.step(
+        "n_top", "Top speed, at the smallest diameter", "min(n_max, 1000*v / (pi*d_min))", "rpm", REACH,
+        n_max=held_to, v=planned.speed_m_min, d_min=smallest,
+    )  # fmt: skip
+
+
+def _available(machine: Machine, rpm: float, w: Working) -> tuple[float, float]:
+    """(power, torque) that the spindle has at a speed: constant torque below base speed."""
+    values = {"P_max": machine.power_kw, "M_max": machine.torque_nm, "n": rpm}
+    power = w.step("P_av", "Power there is at this speed", "min(P_max, M_max * 2*pi*n / 60000)", "kW", BOOK, **values)
+    torque = w.step("M_av", "Torque there is at this speed", "min(M_max, 60000*P_max / (2*pi*n))", "N*m", SPINDLE, **values)
+    return power, torque
+
+
+def _notes(planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures) -> list[Note]:
+    notes = list(result.notes)
+    power, torque = machine
+    name = planned.name
+    if result.power_kw > power * (1 + 1e-9) or result.torque_nm > torque * (1 + 1e-9):
+        notes.append(
+            Note("stop", "spindle-too-weak",
+                 "{name}: asks {p} and {m}; at {n} the spindle has {p_av} and {m_av}.", name=name,
+                 p=Figure(result.power_kw, "kW", "up"), m=Figure(result.torque_nm, "N*m", "up"),
+                 n=Figure(result.rpm, "rpm"), p_av=Figure(power, "kW", "down"), m_av=Figure(torque, "N*m", "down"))
+        )  # fmt: skip
+    material = part.material
+    if not material.speed_low_m_min <= result.speed_m_min <= material.speed_high_m_min:
+        notes.append(
+            Note("info", "speed-outside-window",
+                 "{name}: {v} is outside the typical {low} to {high} for {m}.", name=name, m=material.name,
+                 v=Figure(result.speed_m_min, "m/min"), low=Figure(material.speed_low_m_min, "m/min"),
+                 high=Figure(material.speed_high_m_min, "m/min"))
+        )  # fmt: skip
+    assert planned.depth_mm is not None
+    if planned.depth_mm < planned.corner_radius_mm:
+        notes.append(
+            Note("info", "depth-under-radius",
+                 "{name}: {a} deep with a {r} corner: the chip may not break.", name=name,
+                 a=Figure(planned.depth_mm, "mm"), r=Figure(planned.corner_radius_mm, "mm"))
+        )  # fmt: skip
+    return notes
+
+
+def _one(at: str, planned: PlannedCut, clamp: float | None, part: PartFigures) -> CutFigures:
+    missing = _missing(at, planned)
+    if missing:
+        raise Missing(*missing)
+    a, b = planned.from_diameter_mm, planned.to_diameter_mm
+    assert a is not None and b is not None and planned.feed_mm_rev is not None and planned.depth_mm is not None
+    machine, material = part.machine, part.material
+    if planned.rpm is not None and planned.rpm > machine.max_rpm:
+        words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
+        raise FieldProblem(f"{at}.rpm", words)
+    largest, smallest = max(a, b), min(a, b)
+    held_to = min(machine.max_rpm, clamp) if clamp is not None else machine.max_rpm
+    with naming({n: f"{at}.{n}" for n in ("feed_mm_rev", "depth_mm", "speed_m_min", "rpm")}):
+        result = cut(
+            CutInput(
+                diameter_mm=largest, feed_mm_rev=planned.feed_mm_rev, depth_mm=planned.depth_mm,
+                corner_radius_mm=planned.corner_radius_mm, kc11=material.kc11, mc=material.mc,
+                speed_m_min=None if planned.rpm is not None else planned.speed_m_min, rpm=planned.rpm,
+                approach_deg=planned.approach_deg, rake_deg=planned.rake_deg, rake_reference_deg=material.rake_reference_deg, wear=WORN,
+                max_rpm=held_to if planned.rpm is None else None,
+            )
+        )  # fmt: skip
+    w = Working()
+    tangential = w.step(
+        "F_t*", "Tangential force for the grip", "k_i * F_t", "N", typical("interrupted cut × 1.25"),
+        k_i=INTERRUPTED if planned.interrupted else 1.0, F_t=result.tangential_n,
+    )  # fmt: skip
+    top = _top_rpm(planned, smallest, held_to, w)
+    spindle = _available(machine, result.rpm, w)
+    facing = planned.kind == "face"
+    stock = part.face_stock_mm if facing else (largest - smallest) / 2
+    return CutFigures(
+        name=planned.name, planned=planned, result=result,
+        passes=max(1, math.ceil(stock / planned.depth_mm - 1e-9)), diameter_mm=largest, tangential_n=tangential,
+        axial_n=result.passive_n if facing else result.feed_n, radial_n=result.feed_n if facing else result.passive_n,
+        top_rpm=top, power_available_kw=spindle[0], torque_available_nm=spindle[1],
+        working=(*result.working, *w.steps), notes=tuple(_notes(planned, result, spindle, part)),
+    )  # fmt: skip
+
+
+def solve_cuts(at: str, setup: Setup, part: PartFigures) -> CutsFigures:
+    """Figures of every cut. Raises Missing or CalcError."""
+    if not setup.cuts:
+        raise Missing((f"{at}.cuts", "A cut"))
+    machine = part.machine
+    if setup.clamp_rpm is not None and setup.clamp_rpm > machine.max_rpm:
+        words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
+        raise FieldProblem(f"{at}.clamp_rpm", words)
+    made = tuple(_one(f"{at}.cuts.{i}", c, setup.clamp_rpm, part) for i, c in enumerate(setup.cuts))
+    fastest = max(made, key=lambda c: c.top_rpm)
+    notes = [n for c in made for n in c.notes]
+    if setup.clamp_rpm is None:
+        notes.append(
+            Note("caution", "no-clamp", "No spindle clamp is set: constant surface speed may run up to {n}.",
+                 n=Figure(machine.max_rpm, "rpm"))
+        )  # fmt: skip
+    return CutsFigures(made, fastest.top_rpm, fastest, tuple(notes))
+
+
+def load_of(c: CutFigures, part: PartFigures, hold: HoldFigures, seat: str) -> CutLoad:
+    """What a cut asks of the grip.
+
+    The overhang runs from the middle of the grip to the worked face with its stock, for every
+    cut: the farthest any of them can be. Axial force counts against slipping where nothing seats
+    the part, or where the feed pulls it off its seat.
+    """
+    unseated = seat == "none" or (c.planned.kind != "face" and c.planned.feeds == "away")
+    return CutLoad(
+        name=c.name, tangential_n=c.tangential_n, axial_n=c.axial_n, radial_n=c.radial_n,
+        cut_diameter_mm=c.diameter_mm, overhang_mm=part.length_mm + part.face_stock_mm - hold.held_mm / 2,
+        unseated_axial_n=c.axial_n if unseated else 0.0,
+    )  # fmt: skip
+
+
+ENTERED_NAMES = (
+    "kind", "from_diameter_mm", "to_diameter_mm", "speed_m_min", "rpm", "feed_mm_rev", "depth_mm", "corner_radius_mm",
+    "approach_deg", "rake_deg", "interrupted", "feeds",
+)  # fmt: skip
+
+
+def _entered_facts(at: str, i: int, c: PlannedCut, result: CutResult | None) -> list[Fact]:
+    here, group = f"{at}.cuts.{i}", c.name
+    facts = []
+    for n in ENTERED_NAMES:
+        if n == "feeds" and c.kind == "face":
+            continue
+        if n == "speed_m_min" and c.rpm is not None:
+            follows = "follows the fixed rpm; empty that to give a speed"
+            speed = result.speed_m_min if result else None
+            facts.append(computed(f"cut_{i}_{n}", "Surface speed", speed, "m/min", follows, group=group))
+            continue
+        label = "Depth of a pass" if n == "depth_mm" and c.kind == "face" else ""
+        facts.append(entered(f"cut_{i}_{n}", f"{here}.{n}", getattr(c, n), label=label, group=group))
+    return facts
+
+
+def _computed_facts(i: int, c: CutFigures) -> list[Fact]:
+    g, r = c.name, c.result
+    facts = [
+        computed(f"cut_{i}_tangential", "Tangential force", c.tangential_n, "N",
+                 "worn edge" + (", interrupted × 1.25" if c.planned.interrupted else ""), group=g, rounding="up",
+                 places=(2, 0)),
+        computed(f"cut_{i}_power", "Power", r.power_kw, "kW",
+                 Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down")), group=g, rounding="up"),
+        computed(f"cut_{i}_torque", "Torque", r.torque_nm, "N*m",
+                 Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", "down")), group=g, rounding="up"),
+        computed(f"cut_{i}_rpm_here", "Speed at the start", r.rpm, "rpm",
+                 Sentence("{v} at Ø{d}", v=Figure(r.speed_m_min, "m/min"), d=Figure(c.diameter_mm, "mm", exact=True)),
+                 group=g),
+        computed(f"cut_{i}_top", "Top speed", c.top_rpm, "rpm", "at its smallest diameter", group=g, rounding="up"),
+    ]  # fmt: skip
+    if r.ra_um is not None:
+        facts.append(computed(f"cut_{i}_ra", "Theoretical Ra", r.ra_um, "um", "feed and corner", group=g, rounding="up"))
+    if c.planned.kind != "face" and c.planned.depth_mm is not None:
+        facts.append(computed(f"cut_{i}_on_diameter", "Depth on diameter", 2 * c.planned.depth_mm, "mm",
+                              "twice the depth per side", group=g))  # fmt: skip
+    facts.append(computed(f"cut_{i}_passes", "Passes", float(c.passes), "", "stock ÷ depth", group=g))
+    return facts
+
+
+def cuts_stop(at: str, setup: Setup, outcome: Outcome[CutsFigures], helps: tuple[Help, ...]) -> Stop:
+    """The stop as it is shown."""
+    figures = outcome.value
+    facts: list[Fact] = []
+    for i, planned in enumerate(setup.cuts):
+        facts += _entered_facts(at, i, planned, figures.cuts[i].result if figures else None)
+        if figures:
+            facts += _computed_facts(i, figures.cuts[i])
+    clamp = entered("clamp", f"{at}.clamp_rpm", setup.clamp_rpm)
+    if figures is None:
+        return Stop("cuts", "Cuts", outcome.state(()), outcome.line, (clamp, *facts), problems=outcome.problems)
+    hardest = max(figures.cuts, key=lambda c: c.over)
+    answers = (
+        Answer("clamp", "The program reaches", Figure(figures.top_rpm, "rpm", "up"),
+               below=Sentence("{cut}; clamp {n}", cut=figures.fastest.name,
+                              n=Figure(setup.clamp_rpm, "rpm") if setup.clamp_rpm else "not set"),
+               steps=tuple(s for s in figures.fastest.working if s.symbol in ("n_top",))),
+        Answer(f"cut_{figures.cuts.index(hardest)}_power", "Hardest on the spindle", Figure(hardest.result.power_kw, "kW", "up"),
+               below=Sentence("{cut}, worn edge", cut=hardest.name), steps=hardest.working,
+               bar=Bar(min(1.0, hardest.over), 1.0,
+                       Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down")))),
+    )  # fmt: skip
+    finish = [c for c in figures.cuts if c.result.ra_um is not None]
+    if finish:
+        last = finish[-1]
+        answers += (
+            Answer(f"cut_{figures.cuts.index(last)}_ra", "Finish of the last cut", Figure(last.result.ra_um or 0, "um", "up"),
+                   "Ra ", below=Sentence("{cut}, in theory", cut=last.name),
+                   steps=tuple(s for s in last.working if s.symbol == "Ra")),
+        )  # fmt: skip
+    line = Sentence("{n} cuts · top {rpm}", n=str(len(figures.cuts)), rpm=Figure(figures.top_rpm, "rpm", "up"))
+    if len(figures.cuts) == 1:
+        line = Sentence("1 cut · top {rpm}", rpm=Figure(figures.top_rpm, "rpm", "up"))
+    return Stop("cuts", "Cuts", outcome.state(figures.notes), line, (clamp, *facts), answers, figures.notes, helps)
+
+

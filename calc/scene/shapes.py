@@ -1,0 +1,79 @@
+"""What a scene is made of. x runs along the spindle axis away from its face, y across it, in mm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from calc.quantities import Figure, Sentence
+
+Point = tuple[float, float]
+Role = Literal[
+    "chuck", "master", "jaw", "bolt", "hole", "part", "outline", "hidden", "cut", "removed", "axis", "centre", "grip"
+]
+Stops = tuple[str, ...]  # the stops at which an item is shown; empty means always
+
+
+@dataclass(frozen=True)
+class Shape:
+    """A closed polygon or an open line of one role."""
+
+    name: str
+    role: Role
+    points: tuple[Point, ...]
+    closed: bool = True
+    facts: tuple[str, ...] = ()
+    stops: Stops = ()
+
+
+@dataclass(frozen=True)
+class Dimension:
+    """A measure drawn between two points, on a line shifted sideways by `offset` mm."""
+
+    name: str
+    fact: str
+    start: Point
+    end: Point
+    offset: float
+    figure: Figure
+    prefix: str = ""
+    suffix: str = ""
+    stops: Stops = ()
+
+    @property
+    def measured_mm(self) -> float:
+        """The distance it spans, along the axis or across it."""
+        horizontal = self.start[1] == self.end[1] or abs(self.end[0] - self.start[0]) > abs(self.end[1] - self.start[1])
+        return abs(self.end[0] - self.start[0]) if horizontal else abs(self.end[1] - self.start[1])
+
+
+@dataclass(frozen=True)
+class Scene:
+    """All shapes and dimensions, the box they need and the same in words."""
+
+    shapes: tuple[Shape, ...]
+    dimensions: tuple[Dimension, ...]
+    box: tuple[float, float, float, float]  # least x, least y, greatest x, greatest y
+    words: tuple[Sentence, ...]
+
+
+def rectangle(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
+    """The four corners of an upright rectangle."""
+    return ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+
+
+def mirrored(points: tuple[Point, ...]) -> tuple[Point, ...]:
+    """The same below the axis."""
+    return tuple((x, -y) for x, y in points)
+
+
+def box_of(shapes: tuple[Shape, ...], dimensions: tuple[Dimension, ...]) -> tuple[float, float, float, float]:
+    """The least box around everything, at least 1 mm wide and high."""
+    xs = [x for s in shapes for x, _ in s.points]
+    ys = [y for s in shapes for _, y in s.points]
+    for d in dimensions:
+        upright = d.start[0] == d.end[0]
+        for x, y in (d.start, d.end):
+            xs.append(x + d.offset if upright else x)
+            ys.append(y if upright else y + d.offset)
+    return min(xs, default=0.0), min(ys, default=0.0), max(xs, default=1.0), max(ys, default=1.0)

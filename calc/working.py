@@ -1,0 +1,129 @@
+"""How a result explains itself: steps that are computed from the very text they show, and notes.
+
+A step's formula is a Python expression in the symbols of the trade. `Working.step` evaluates that
+text, so formula, figures put in and value cannot drift apart. The screens dress it (·, ², √).
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Literal, NamedTuple
+
+from calc.quantities import Figure, Sentence
+
+Level = Literal["info", "caution", "stop"]
+Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
+
+FUNCTIONS: dict[str, Any] = {
+    name: getattr(math, name) for name in ("sqrt", "hypot", "sin", "cos", "tan", "asin", "acos", "radians", "ceil", "pi")
+} | {"min": min, "max": max}
+
+_NAME = re.compile(r"[^\W\d]\w*")
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """Where a figure comes from: `basis` is the kind, `text` the place."""
+
+    basis: Basis
+    text: str
+
+
+ENTERED = Source("entered", "entered")
+BOOK = Source("book", "the shop's data for this item")
+
+
+def derived(where: str) -> Source:
+    """Derived in docs/method.md under the heading `where`."""
+    return Source("derived", f"derived: method, {where}")
+
+
+def typical(where: str) -> Source:
+    """A typical value or rule of thumb, to be replaced by the shop's own."""
+    return Source("typical", f"typical: {where}")
+
+
+class Step(NamedTuple):
+    """One line of working. A tuple, because hundreds are made for every key that is pressed."""
+
+    symbol: str
+    label: str
+    formula: str
+    values: dict[str, float]
+    value: float
+    unit: str
+    source: Source
+
+    @property
+    def substituted(self) -> str:
+        """The formula with its figures put in; it evaluates to `value` within seven digits."""
+
+        def put(found: re.Match[str]) -> str:
+            name = found[0]
+            if name not in self.values:
+                return name
+            text = f"{self.values[name]:.10g}"
+            return f"({text})" if text.startswith("-") else text
+
+        return _NAME.sub(put, self.formula)
+
+    def as_dict(self) -> dict[str, Any]:
+        """The step as plain data."""
+        return {
+            "symbol": self.symbol, "label": self.label, "formula": self.formula, "substituted": self.substituted,
+            "value": self.value, "unit": self.unit, "source": self.source.text, "basis": self.source.basis,
+        }  # fmt: skip
+
+
+class Note:
+    """Something to be said about a result. `code` is stable, `sentence` is for people."""
+
+    __slots__ = ("code", "level", "sentence")
+
+    def __init__(self, level: Level, code: str, text: str, **figures: Figure | Sentence | str) -> None:
+        self.level: Level = level
+        self.code = code
+        self.sentence = Sentence(text, **figures)
+
+    @property
+    def text(self) -> str:
+        """The sentence in metric words."""
+        return str(self.sentence)
+
+    def as_dict(self) -> dict[str, str]:
+        """The note as plain data."""
+        return {"level": self.level, "code": self.code, "text": self.text}
+
+
+_COMPILED: dict[str, Callable[..., float]] = {}
+
+
+def _compile(formula: str, names: tuple[str, ...]) -> Callable[..., float]:
+    # Formulas are literals of this package, never input, so evaluating them is safe.
+    made: Callable[..., float] = eval(f"lambda {', '.join(names)}: {formula}", dict(FUNCTIONS))  # noqa: S307
+    _COMPILED[formula] = made
+    return made
+
+
+class Working:
+    """Collects the steps and notes of one result."""
+
+    def __init__(self) -> None:
+        self.steps: list[Step] = []
+        self.notes: list[Note] = []
+
+    def step(  # noqa: PLR0913 - a step has these parts
+        self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: float
+    ) -> float:
+        """Evaluate `formula` with `values`, keep it as a step and give its value."""
+        function = _COMPILED.get(formula) or _compile(formula, tuple(values))
+        value = float(function(**values))
+        self.steps.append(Step(symbol, label, formula, values, value, unit, source))
+        return value
+
+    def note(self, level: Level, code: str, text: str, **figures: Figure | Sentence | str) -> None:
+        """Add a note."""
+        self.notes.append(Note(level, code, text, **figures))

@@ -1,0 +1,88 @@
+"""The list of commands."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable
+
+from commands.places import PYTHON, ROOT, environment, say
+
+
+def _start(arguments: list[str]) -> int:
+    from commands.start import start
+
+    return start(arguments)
+
+
+def _stop(arguments: list[str]) -> int:
+    from commands.start import stop
+
+    return stop(arguments)
+
+
+def _person(arguments: list[str]) -> int:
+    from commands.start import manage
+
+    return manage(["person", *arguments])
+
+
+def _calc(arguments: list[str]) -> int:
+    if not PYTHON.exists():
+        from commands.setup import ensure_debian, ensure_python
+
+        ensure_debian(browser=False)
+        ensure_python()
+    # Replaced by the core itself: nothing of this command is left in the way of its input and output.
+    os.chdir(ROOT)
+    os.execve(PYTHON, [str(PYTHON), "-m", "calc", *arguments], environment())
+
+
+def _test(arguments: list[str]) -> int:
+    from commands.quality import test
+
+    return test(arguments)
+
+
+def _check(arguments: list[str]) -> int:
+    from commands.quality import check
+
+    return check(arguments)
+
+
+def _format(arguments: list[str]) -> int:
+    from commands.quality import tidy
+
+    return tidy(arguments)
+
+
+def _with_app(module: str) -> Callable[[list[str]], int]:
+    def go(arguments: list[str]) -> int:
+        from commands.quality import with_app
+
+        return with_app(module, arguments)
+
+    return go
+
+
+COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
+    "start": (_start, "set up and serve the application (--port N, --no-demo)"),
+    "stop": (_stop, "end a running application"),
+    "test": (_test, "run every test, or some: ./anvil test -k NAME"),
+    "check": (_check, "format, lint, types, import rules, API document"),
+    "format": (_format, "write formatting, the API document and its TypeScript types"),
+    "calc": (_calc, "one calculator: ./anvil calc NAME < input.json; without NAME, the list"),
+    "bench": (_with_app("bench.run"), "measure speed and memory; prints a table"),
+    "shots": (_with_app("bench.shots"), "make the pictures in docs/screenshots"),
+    "person": (_person, "add somebody who signs in: ./anvil person NAME --role planner"),
+}
+
+
+def main(arguments: list[str]) -> int:
+    """Run one command; gives the exit code."""
+    name, *rest = arguments or ["help"]
+    if name in COMMANDS:
+        return COMMANDS[name][0](rest)
+    say("Noble Anvil: ./anvil COMMAND\n")
+    for command, (_, what) in COMMANDS.items():
+        say(f"  {command:8} {what}")
+    return 0 if name in ("help", "--help", "-h") else 2

@@ -1,0 +1,126 @@
+"""Tests, checks, and tools that need the application running on its own."""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+import tempfile
+from pathlib import Path
+
+from commands.cluster import Cluster, free_port
+from commands.places import PYTHON, ROOT, WEB, environment, say
+from commands.setup import ensure
+from commands.start import end, prepare_database, serve, wait_until_answering
+
+PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench"]
+BIN = ROOT / ".venv" / "bin"
+API = ROOT / "docs" / "openapi.json"
+TYPES = WEB / "src" / "api" / "schema.d.ts"
+
+
+def _ok(title: str, command: list[str | Path], cwd: Path = ROOT, env: dict[str, str] | None = None) -> bool:
+    done = subprocess.run(
+        [str(c) for c in command], cwd=cwd, env=env or environment(), capture_output=True, text=True, check=False
+    )
+    say(f"{'ok  ' if done.returncode == 0 else 'FAIL'} {title}")
+    if done.returncode:
+        say(done.stdout + done.stderr)
+    return done.returncode == 0
+
+
+def _write_api(target: Path) -> None:
+    with target.open("w") as file:
+        subprocess.run(
+            [str(PYTHON), "-m", "django", "export_openapi_schema", "--api", "server.config.api.api", "--indent", "1"],
+            cwd=ROOT, env=environment(), stdout=file, check=True,
+        )  # fmt: skip
+
+
+def _write_types(source: Path, target: Path) -> None:
+    subprocess.run(
+        [str(WEB / "node_modules" / ".bin" / "openapi-typescript"), str(source), "-o", str(target)],
+        cwd=WEB, check=True, stdout=subprocess.DEVNULL,
+    )  # fmt: skip
+
+
+def _api_is_current() -> bool:
+    with tempfile.TemporaryDirectory() as folder:
+        fresh, types = Path(folder) / "openapi.json", Path(folder) / "schema.d.ts"
+        _write_api(fresh)
+        _write_types(fresh, types)
+        same = API.exists() and fresh.read_text() == API.read_text() and types.read_text() == TYPES.read_text()
+    say(f"{'ok  ' if same else 'FAIL'} API document and its types" + ("" if same else ": ./anvil format writes them"))
+    return same
+
+
+def check(arguments: list[str]) -> int:
+    """./anvil check"""
+    ensure()
+    npx = WEB / "node_modules" / ".bin"
+    results = [
+        _ok("Python format", [BIN / "ruff", "format", "--check", "-q", *PYTHON_SOURCES]),
+        _ok("Python lint", [BIN / "ruff", "check", "-q", *PYTHON_SOURCES]),
+        _ok("Python types", [BIN / "mypy"]),
+        _ok("Python import rules", [BIN / "lint-imports", "--no-cache"]),
+        _ok("Migrations complete", [PYTHON, "-m", "django", "makemigrations", "--check", "--dry-run", "-v", "0"]),
+        _ok("Web format and lint", [npx / "biome", "check", "."], WEB),
+        _ok("Web lint", [npx / "eslint", "src"], WEB),
+        _ok("Web types", [npx / "tsc", "-b"], WEB),
+        _ok("Web import rules", [npx / "depcruise", "src"], WEB),
+        _api_is_current(),
+    ]
+    return 0 if all(results) else 1
+
+
+def tidy(arguments: list[str]) -> int:
+    """./anvil format"""
+    ensure()
+    subprocess.run([BIN / "ruff", "check", "-q", "--fix", *PYTHON_SOURCES], cwd=ROOT, check=False)
+    subprocess.run([BIN / "ruff", "format", "-q", *PYTHON_SOURCES], cwd=ROOT, check=True)
+    subprocess.run([WEB / "node_modules" / ".bin" / "biome", "check", "--write", "."], cwd=WEB, check=False)
+    _write_api(API)
+    _write_types(API, TYPES)
+    return 0
+
+
+def _throwaway(name: str) -> Cluster:
+    cluster = Cluster(name, fast=True)
+    if cluster.running_port() is not None:
+        cluster.stop()
+    shutil.rmtree(cluster.folder, ignore_errors=True)
+    cluster.start()
+    return cluster
+
+
+def test(arguments: list[str]) -> int:
+    """./anvil test"""
+    ensure(browser=True)
+    web = 0
+    if not arguments:
+        web = subprocess.run(["npm", "run", "--silent", "test"], cwd=WEB, check=False).returncode
+    cluster = _throwaway("test-pg")
+    try:
+        env = environment(DJANGO_ALLOW_ASYNC_UNSAFE="true", **cluster.environment())
+        python = subprocess.run([str(PYTHON), "-m", "pytest", *arguments], cwd=ROOT, env=env, check=False).returncode
+    finally:
+        cluster.stop()
+    return web or python
+
+
+def with_app(module: str, arguments: list[str]) -> int:
+    """Run a tool against a fresh application with the demo, on its own cluster and port."""
+    ensure(browser=True)
+    cluster = _throwaway("tool-pg")
+    server = None
+    try:
+        env = environment(NOBLE_ANVIL_SECRET_KEY="tools", NOBLE_ANVIL_DEMO="1", **cluster.environment())
+        prepare_database(cluster, env, demo=True)
+        port = free_port()
+        server = serve(port, env)
+        wait_until_answering(port, server)
+        env |= {"NOBLE_ANVIL_URL": f"http://127.0.0.1:{port}", "NOBLE_ANVIL_SERVER_PID": str(server.pid)}
+        return subprocess.run([str(PYTHON), "-m", module, *arguments], cwd=ROOT, env=env, check=False).returncode
+    finally:
+        if server is not None:
+            end(server)
+        cluster.stop()

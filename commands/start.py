@@ -1,0 +1,198 @@
+"""Set up, start the database and the server, and stop both again."""
+
+from __future__ import annotations
+
+import argparse
+import fcntl
+import json
+import os
+import secrets
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+from typing import IO, Any
+
+from commands.cluster import Cluster
+from commands.places import DATA, PYTHON, ROOT, Stop, digest, environment, is_fresh, mark_fresh, run, say
+from commands.setup import ensure
+
+LOCK = DATA / "start.lock"
+
+
+def take_lock() -> IO[str]:
+    """The lock that one running application holds. Says where it is when it is taken."""
+    DATA.mkdir(exist_ok=True)
+    file = LOCK.open("a+")
+    try:
+        fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except BlockingIOError:
+        file.seek(0)
+        known = json.loads(file.read() or "{}")
+        where = f" at http://127.0.0.1:{known['port']}" if known.get("port") else ""
+        raise Stop(f"Noble Anvil is already running{where}. ./anvil stop ends it.") from None
+    return file
+
+
+def _write(file: IO[str], **known: Any) -> None:
+    file.seek(0)
+    file.truncate()
+    file.write(json.dumps(known))
+    file.flush()
+
+
+def refuse_taken(port: int) -> None:
+    """Say so when another program has the port."""
+    with socket.socket() as s:
+        s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            s.bind(("127.0.0.1", port))
+        except OSError:
+            raise Stop(f"Port {port} is taken by another program. Try ./anvil start --port {port + 1}.") from None
+
+
+def secret() -> str:
+    """The key that signs sessions, made once."""
+    file = DATA / "secret"
+    if not file.exists():
+        file.touch(mode=0o600)
+        file.write_text(secrets.token_urlsafe(50))
+    return file.read_text()
+
+
+def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
+    """Migrate when migrations changed, and load the demo once."""
+    cluster.ensure_database("noble_anvil")
+    migrated, demoed = f"migrations-{cluster.folder.name}", f"demo-{cluster.folder.name}"
+    stamp = digest(sorted(ROOT.glob("server/**/migrations/*.py")), str(cluster.folder) + str(cluster.folder.stat().st_ino))
+    if not is_fresh(migrated, stamp):
+        say("Preparing the database …")
+        run([PYTHON, "-m", "django", "migrate", "--noinput", "-v", "0"], env=env, quiet=True)
+        mark_fresh(migrated, stamp)
+    loaded = f"demo {cluster.folder.stat().st_ino}"
+    if demo and not is_fresh(demoed, loaded):
+        run([PYTHON, "-m", "django", "load_demo"], env=env, quiet=True)
+        mark_fresh(demoed, loaded)
+
+
+def serve(port: int, env: dict[str, str], workers: int = 2) -> subprocess.Popen[bytes]:
+    """The web server as a child, in a session of its own so that Ctrl-C reaches it only through us."""
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "gunicorn", "server.config.wsgi:application", "--bind", f"127.0.0.1:{port}",
+         "--workers", str(workers), "--threads", "4", "--no-control-socket", "--log-level", "warning",
+         "--worker-tmp-dir", "/dev/shm" if Path("/dev/shm").exists() else "/tmp"],  # noqa: S108 - heartbeat files only
+        cwd=ROOT, env=env, start_new_session=True,
+    )  # fmt: skip
+
+
+def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 30) -> None:
+    """Wait until the API answers; stop where the server ends before that."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        if server.poll() is not None:
+            raise Stop("The server ended before it answered; its words are above.")
+        try:
+            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session", timeout=2)
+        except urllib.error.HTTPError as answer:
+            if answer.code == 401:
+                return
+        except OSError:
+            pass
+        time.sleep(0.05)
+    raise Stop("The server did not answer in time.")
+
+
+def end(server: subprocess.Popen[bytes]) -> None:
+    """End the web server and wait for it."""
+    if server.poll() is None:
+        server.terminate()
+        try:
+            server.wait(10)
+        except subprocess.TimeoutExpired:
+            server.kill()
+            server.wait()
+
+
+def start(arguments: list[str]) -> int:
+    """./anvil start"""
+    parser = argparse.ArgumentParser(prog="./anvil start", description="Set up and serve the application.")
+    parser.add_argument("--port", type=int, default=8000)
+    parser.add_argument("--no-demo", action="store_true", help="no demo shop, and people sign in with passwords")
+    given = parser.parse_args(arguments)
+    with take_lock() as lock:
+        refuse_taken(given.port)
+        _write(lock, pid=os.getpid(), port=given.port)
+        ensure()
+        return _run(given.port, not given.no_demo)
+
+
+def _run(port: int, demo: bool) -> int:
+    cluster = Cluster("pg")
+    stopping = False
+
+    def stop(*_: object) -> None:
+        nonlocal stopping
+        stopping = True
+        raise KeyboardInterrupt
+
+    signal.signal(signal.SIGTERM, stop)
+    server: subprocess.Popen[bytes] | None = None
+    try:
+        told = cluster.start()
+        if told:
+            say(told)
+        env = environment(NOBLE_ANVIL_SECRET_KEY=secret(), **cluster.environment())
+        env["NOBLE_ANVIL_DEMO"] = "1" if demo else "0"
+        prepare_database(cluster, env, demo)
+        server = serve(port, env)
+        wait_until_answering(port, server)
+        say(f"Noble Anvil is ready: http://127.0.0.1:{port}   (Ctrl-C stops it)")
+        return server.wait()
+    except KeyboardInterrupt:
+        say("\nStopping …")
+        return 0
+    finally:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        signal.signal(signal.SIGTERM, signal.SIG_IGN)
+        if server is not None:
+            end(server)
+        cluster.stop()
+
+
+def stop(arguments: list[str]) -> int:
+    """./anvil stop"""
+    if not LOCK.exists():
+        say("Noble Anvil is not running.")
+        return 0
+    with LOCK.open("r+") as file:
+        try:
+            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            pid = json.loads(file.read() or "{}").get("pid")
+            if not pid:
+                raise Stop("It is starting just now; try again in a moment.") from None
+            os.kill(pid, signal.SIGTERM)
+            fcntl.flock(file, fcntl.LOCK_EX)
+            say("Stopped.")
+            return 0
+    say("Noble Anvil is not running.")
+    return 0
+
+
+def manage(arguments: list[str]) -> int:
+    """A management command against the running application's database."""
+    cluster = Cluster("pg")
+    port = cluster.running_port()
+    if port is None:
+        raise Stop("Start the application first: ./anvil start")
+    cluster.port = port
+    env = environment(NOBLE_ANVIL_SECRET_KEY=secret(), **cluster.environment())
+    return subprocess.run([str(PYTHON), "-m", "django", *arguments], cwd=ROOT, env=env, check=False).returncode
+
+
+if __name__ == "__main__":
+    sys.exit(start(sys.argv[1:]))

@@ -1,0 +1,64 @@
+"""Every calculator of the core over HTTP, one route each, under the core's own field names."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+from ninja.errors import HttpError
+
+from server.apps.calculators.queries import all_calculators, descriptions, input_schema
+from server.foundation.problems import NotFound
+from server.foundation.schemas import Problem
+
+router = Router(tags=["calculators"])
+
+
+class CalculatorOut(Schema):
+    """A calculator and its declared fields."""
+
+    name: str
+    summary: str
+    fields: list[dict[str, Any]]
+
+
+@router.get("/calc", response={200: list[CalculatorOut], 401: Problem}, operation_id="listCalculators")
+def list_calculators(request: HttpRequest) -> list[dict[str, Any]]:
+    """Every calculator with its fields, units and ranges."""
+    return descriptions()
+
+
+def _body(request: HttpRequest) -> Any:
+    try:
+        return json.loads(request.body)
+    except (json.JSONDecodeError, UnicodeDecodeError, RecursionError) as error:
+        raise HttpError(400, "The request is not JSON.") from error
+
+
+def _route(name: str, run: Callable[[Any], dict[str, Any]]) -> Callable[[HttpRequest], dict[str, Any]]:
+    def calculate(request: HttpRequest) -> dict[str, Any]:
+        return run(_body(request))
+
+    calculate.__name__ = f"calc_{name.replace('-', '_')}"
+    return calculate
+
+
+for _calculator in all_calculators():
+    _schema = {"required": True, "content": {"application/json": {"schema": input_schema(_calculator)}}}
+    router.post(
+        f"/calc/{_calculator.name}",
+        response={200: dict[str, Any], 400: Problem, 401: Problem, 403: Problem, 422: Problem},
+        operation_id=f"calc-{_calculator.name}",
+        summary=_calculator.summary,
+        openapi_extra={"requestBody": _schema},
+    )(_route(_calculator.name, _calculator.run))
+
+
+@router.post("/calc/{name}", response={404: Problem, 401: Problem, 403: Problem}, operation_id="noCalculator",
+             include_in_schema=False)  # fmt: skip
+def no_calculator(request: HttpRequest, name: str) -> None:
+    """Any other name."""
+    raise NotFound(f"There is no calculator “{name}”. GET /api/calc lists them.")

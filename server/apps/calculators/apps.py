@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class CalculatorsConfig(AppConfig):
+    name = "server.apps.calculators"

@@ -1,0 +1,25 @@
+"""Load the demo once: the shop, its two runs, its planner and its operator."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+
+from server.apps.demo import shop
+from server.apps.runs.actions.load_run import load_run
+from server.apps.shelf.actions.load import load_shelf
+from server.foundation.actions import load_person
+
+
+@transaction.atomic
+def load_demo() -> bool:
+    """Load it if it is not there; gives whether it was loaded now."""
+    if not load_person("planner", "planner"):
+        return False
+    load_person("operator", "operator")
+    load_shelf(shop.MACHINES, shop.CHUCKS, shop.BLANKS)
+    for run in shop.RUNS:
+        given: dict[str, Any] = dict(run)
+        load_run(given)
+    return True

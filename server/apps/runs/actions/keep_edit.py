@@ -1,0 +1,94 @@
+"""Keep one edit of a plan, or show what it would do without keeping it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+
+from calc.errors import CalcError
+from calc.plan.compute import PlanResult
+from server.apps.runs import convert, facts, queries
+from server.apps.runs.facts import Entry
+from server.apps.runs.models import Edit, Run, RunSetup
+from server.foundation.problems import Conflict
+from server.foundation.roles import require_planner
+
+
+@dataclass(frozen=True)
+class Tried:
+    """A run with one fact changed in memory."""
+
+    run: Run
+    row: Run | RunSetup
+    old: Any
+    new: Any
+    result: PlanResult
+
+
+def _try(run: Run, entry: Entry) -> Tried:
+    """Change the fact in memory and compute. Raises CalcError where the fact itself is refused.
+
+    A value elsewhere that this change makes wrong stays; its stop is then stopped.
+    """
+    new = facts.read_entry(run, entry)
+    old = facts.current(run, entry.path)
+    row = facts.put(run, entry.path, new)
+    try:
+        result = queries.computed(run)
+    except CalcError as error:  # the document contradicts itself: tell it at the edited fact if it can be
+        raise CalcError(queries.problems_at(error.errors, entry.path) or error.errors) from error
+    refused = queries.problems_at(result.problems, entry.path)
+    if refused:
+        raise CalcError(refused)
+    return Tried(run, row, old, new, result)
+
+
+def preview(run: Run, entry: Entry, person: Any) -> dict[str, Any]:
+    """The plan as it would be; nothing is saved."""
+    require_planner(person)
+    tried = _try(run, entry)
+    return convert.plan_view(run, tried.result, entry.system, True)
+
+
+def _refuse_conflict(run: Run, entry: Entry, base_revision: int) -> None:
+    """An edit merges when its path is untouched since the base; else both values are told."""
+    later = run.edits.filter(path=entry.path, revision__gt=base_revision).last()
+    if later is not None:
+        yours = entry.text if entry.text is not None else entry.value
+        raise Conflict(
+            "Somebody changed this since you looked. Look at both and choose.",
+            yours=yours, theirs=later.typed or later.new,
+        )  # fmt: skip
+
+
+@transaction.atomic
+def keep_edit(run_id: int, entry: Entry, base_revision: int, key: UUID, person: Any) -> dict[str, Any]:
+    """Keep an edit: one fact, one history entry. Sending the same key twice keeps it once."""
+    planner = require_planner(person)
+    Run.objects.select_for_update().filter(pk=run_id).first()
+    run = queries.run_by_id(run_id)
+    if run.edits.filter(key=key).exists():
+        return queries.plan(run, entry.system, person)
+    if Edit.objects.filter(key=key).exists():
+        raise Conflict("This edit was already kept for another run.")
+    _refuse_conflict(run, entry, base_revision)
+    tried = _try(run, entry)
+    typed = (entry.text or "").strip()[:200]
+    if tried.new != tried.old:
+        run.revision += 1
+        if facts.reference_kind(entry.path) is None:
+            run.typed = {**run.typed, entry.path: typed} if typed else _without(run.typed, entry.path)
+        if tried.row is not run:
+            tried.row.save()
+        run.save()
+        Edit.objects.create(
+            run=run, revision=run.revision, path=entry.path, old=tried.old, new=tried.new, typed=typed, key=key, by=planner
+        )
+    return convert.plan_view(run, tried.result, entry.system, True)
+
+
+def _without(typed: dict[str, str], path: str) -> dict[str, str]:
+    return {p: t for p, t in typed.items() if p != path}

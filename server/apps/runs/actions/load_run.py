@@ -1,0 +1,28 @@
+"""Put a ready-made run on the bench."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+
+from calc.fields import read
+from calc.plan.document import Document
+from server.apps.runs.models import Run, RunSetup
+from server.apps.shelf import queries as shelf
+
+
+@transaction.atomic
+def load_run(given: dict[str, Any]) -> Run:
+    """Keep a run given by drawing number, name, shelf keys, units and document. Raises CalcError."""
+    read(Document, given["document"])  # refuses a document that the core would not take
+    run = Run.objects.create(
+        drawing_number=given["drawing_number"], name=given["name"], units=given["units"], document=given["document"],
+        typed=given.get("typed", {}), machine=shelf.item("machine", given["machine"]),
+        material=shelf.item("material", given["material"]),
+    )  # fmt: skip
+    RunSetup.objects.create(
+        run=run, position=0, chuck=shelf.item("chuck", given["chuck"]),
+        jaw_blank=shelf.item("jaw_blank", given["jaw_blank"]),
+    )  # fmt: skip
+    return run

@@ -1,0 +1,46 @@
+"""Routes of the bench and of plans."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+
+from server.apps.runs import queries
+from server.apps.runs.actions.keep_edit import keep_edit, preview
+from server.apps.runs.facts import Entry
+from server.apps.runs.schemas import BenchRow, EditIn, EntryIn, PlanOut, Units
+from server.foundation.schemas import Problem
+
+router = Router(tags=["runs"])
+CHANGES = {200: PlanOut, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
+
+
+def _entry(given: EntryIn) -> Entry:
+    return Entry(given.path, given.text, given.value, given.units)
+
+
+@router.get("/runs", response={200: list[BenchRow], 401: Problem}, operation_id="bench")
+def bench(request: HttpRequest) -> list[dict[str, Any]]:
+    """The bench: every run, how it stands, what it needs next."""
+    return queries.bench()
+
+
+@router.get("/runs/{int:run_id}/plan", response={200: PlanOut, 401: Problem, 404: Problem, 422: Problem},
+            operation_id="plan")  # fmt: skip
+def plan(request: HttpRequest, run_id: int, units: Units = "metric") -> dict[str, Any]:
+    """A run's plan, computed, in the units asked for."""
+    return queries.plan(queries.run_by_id(run_id), units, request.user)
+
+
+@router.post("/runs/{int:run_id}/preview", response={**CHANGES, 400: Problem}, operation_id="previewEdit")
+def preview_edit(request: HttpRequest, run_id: int, given: EntryIn) -> dict[str, Any]:
+    """What an edit would do; nothing is kept."""
+    return preview(queries.run_by_id(run_id), _entry(given), request.user)
+
+
+@router.post("/runs/{int:run_id}/edits", response={**CHANGES, 400: Problem, 409: Problem}, operation_id="keepEdit")
+def keep(request: HttpRequest, run_id: int, given: EditIn) -> dict[str, Any]:
+    """Keep an edit: one fact, one history entry."""
+    return keep_edit(run_id, _entry(given), given.base_revision, given.key, request.user)

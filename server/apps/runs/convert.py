@@ -1,0 +1,167 @@
+"""A run's rows as the core's values, and the core's result as what the screen is sent."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from calc.errors import FieldError
+from calc.fields import Choice, Flag, Quantity, read
+from calc.plan.chart import ForceChart
+from calc.plan.compute import PlanResult
+from calc.plan.document import Document
+from calc.plan.shelf import Shelf
+from calc.plan.stops import Answer, Fact, Stop
+from calc.quantities import Figure, Shown, System, exact_text, from_core, shown_as
+from calc.scene.shapes import Scene
+from calc.working import Step
+from server.apps.runs.models import Run
+from server.apps.shelf import queries as shelf
+
+PRETTY_UNITS = {"kg*mm": "kg·mm", "mm3": "mm³", "N*m": "N·m", "um": "µm", "deg": "°", "mm2": "mm²"}
+
+
+def document_of(run: Run) -> Document:
+    """The run's plan document. Raises CalcError where it contradicts itself."""
+    return read(Document, run.document)  # type: ignore[no-any-return]
+
+
+def shelf_of(run: Run) -> Shelf:
+    """What the run takes from the shelf, as values."""
+    setups = tuple(
+        shelf.setup_shelf(s.chuck, s.jaw_blank, on_machine=s.chuck is None or s.chuck.machine_id == run.machine_id)
+        for s in run.setups.all()
+    )
+    return Shelf(
+        shelf.machine_value(run.machine) if run.machine else None,
+        shelf.material_value(run.material) if run.material else None,
+        setups,
+    )
+
+
+def _fact(fact: Fact, system: System, typed: dict[str, str]) -> dict[str, Any]:
+    out: dict[str, Any] = {
+        "name": fact.name, "label": fact.label, "path": fact.path, "group": fact.group, "basis": fact.basis,
+        "source": fact.source.text(system), "optional": fact.optional, "unit": "", "text": "", "edit_text": "",
+        "value": None, "options": None, "kind": "quantity", "help": fact.spec.help,
+        "typed": typed.get(fact.path or ""),
+    }  # fmt: skip
+    spec, value = fact.spec, fact.value
+    match spec:
+        case Quantity():
+            figure = Figure(0.0 if value is None else value, spec.unit, fact.rounding, fact.places or spec.places)
+            out["unit"] = figure.unit_shown(system)
+            if value is not None:
+                whole = spec.whole or (spec.unit == "" and fact.path is None and float(value).is_integer())
+                out["text"] = Figure(value, spec.unit, exact=True).number(system) if whole else figure.number(system)
+                out["edit_text"] = exact_text(from_core(value, spec.unit, shown_as(spec.unit, system)))
+        case Choice():
+            out |= {"kind": "choice", "value": value, "text": spec.options.get(value, "") if value else ""}
+            out["options"] = [{"value": k, "label": v} for k, v in spec.options.items()]
+        case Flag():
+            out |= {"kind": "flag", "value": value, "text": "yes" if value else "no"}
+        case _:
+            out |= {"kind": "text", "text": value or "", "edit_text": value or ""}
+    return out
+
+
+def _step(step: Step) -> dict[str, Any]:
+    plain = step.as_dict()
+    plain["value"] = Figure(float(f"{step.value:.6g}"), "", exact=True).number()
+    plain["unit"] = PRETTY_UNITS.get(step.unit, step.unit)
+    return plain
+
+
+def _answer(answer: Answer, system: System) -> dict[str, Any]:
+    figure, bar = answer.figure, answer.bar
+    return {
+        "name": answer.name, "label": answer.label, "prefix": answer.prefix,
+        "number": figure.number(system) if figure else "",
+        "unit": answer.words.text(system) if answer.words else figure.unit_shown(system) if figure else "",
+        "below": answer.below.text(system) if answer.below else "",
+        "steps": [_step(s) for s in answer.steps],
+        "bar": {"share": bar.share, "mark": bar.mark, "mark_label": bar.mark_label.text(system)} if bar else None,
+    }  # fmt: skip
+
+
+def messages(problems: tuple[FieldError, ...], system: System) -> list[dict[str, str]]:
+    """Field errors in words."""
+    return [{"field": p.field, "message": p.sentence.text(system)} for p in problems]
+
+
+def _stop(stop: Stop, system: System, typed: dict[str, str]) -> dict[str, Any]:
+    return {
+        "name": stop.name, "title": stop.title, "state": stop.state, "line": stop.line.text(system),
+        "facts": [_fact(f, system, typed) for f in stop.facts],
+        "answers": [_answer(a, system) for a in stop.answers],
+        "notes": [{"level": n.level, "code": n.code, "text": n.sentence.text(system)} for n in stop.notes],
+        "helps": [
+            {"label": h.label.text(system), "path": h.path, "value": h.value, "outcome": h.outcome.text(system),
+             "settles": h.settles} for h in stop.helps
+        ],
+        "problems": messages(stop.problems, system),
+    }  # fmt: skip
+
+
+def _point(p: tuple[float, float]) -> list[float]:
+    return [round(p[0], 3), round(p[1], 3)]
+
+
+def _scene(scene: Scene, system: System) -> dict[str, Any]:
+    return {
+        "shapes": [
+            {"name": s.name, "role": s.role, "points": [_point(p) for p in s.points], "closed": s.closed,
+             "facts": list(s.facts), "stops": list(s.stops)} for s in scene.shapes
+        ],
+        "dimensions": [
+            {"name": d.name, "fact": d.fact, "start": _point(d.start), "end": _point(d.end), "offset": d.offset,
+             "text": f"{d.prefix}{d.figure.number(system)}{d.suffix}", "stops": list(d.stops)} for d in scene.dimensions
+        ],
+        "box": [round(v, 3) for v in scene.box],
+        "words": [w.text(system) for w in scene.words],
+    }  # fmt: skip
+
+
+def _chart(chart: ForceChart, system: System) -> dict[str, Any]:
+    shown: Shown = shown_as("N", system)
+
+    def force(n: float) -> float:
+        return round(from_core(n, "N", shown), 4)
+
+    return {
+        "unit": shown.unit, "rpm_most": chart.rpm_most, "force_most": force(chart.force_most_n),
+        "curves": [
+            {"name": c.name, "label": c.label, "points": [[round(x, 2), force(y)] for x, y in c.points]}
+            for c in chart.curves
+        ],
+        "demand": force(chart.demand_n), "demand_text": Figure(chart.demand_n, "N", "up").text(system),
+        "static_text": Figure(chart.curves[0].points[0][1], "N", "down").text(system),
+        "cap": chart.cap_rpm, "cap_force": force(chart.cap_n), "cap_text": Figure(chart.cap_rpm, "rpm", "down").number(),
+        "top": chart.top_rpm, "top_text": Figure(chart.top_rpm, "rpm", "up").number(),
+    }  # fmt: skip
+
+
+def _text(figure: Figure | None, system: System) -> str | None:
+    return figure.text(system) if figure else None
+
+
+def plan_view(run: Run, result: PlanResult, system: System, may_edit: bool) -> dict[str, Any]:
+    """Everything the plan screen shows, in one unit system."""
+    carry = result.carry
+    return {
+        "run": run_view(run), "revision": run.revision, "units": system, "verdict": result.verdict,
+        "may_edit": may_edit,
+        "carry": {"pressure": _text(carry.pressure, system), "clamp": _text(carry.clamp, system),
+                  "bore": _text(carry.bore, system), "depth": _text(carry.depth, system)},
+        "stops": [_stop(s, system, run.typed) for s in result.stops],
+        "scene": _scene(result.scene, system),
+        "chart": _chart(result.chart, system) if result.chart else None,
+    }  # fmt: skip
+
+
+def run_view(run: Run) -> dict[str, Any]:
+    """The run's name plate."""
+    return {
+        "id": run.pk, "drawing_number": run.drawing_number, "name": run.name, "units": run.units,
+        "machine": run.machine.name if run.machine else "", "quantity": run.document["part"].get("quantity"),
+        "setup": run.document["setups"][0]["name"], "revision": run.revision, "changed_at": run.changed_at,
+    }  # fmt: skip

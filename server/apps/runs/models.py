@@ -1,0 +1,62 @@
+"""Runs: a part to make, its plan document, what it takes from the shelf, and every edit."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+from server.foundation.models import Revised
+
+
+class Run(Revised):
+    """A production run and its plan. `revision` counts the edits."""
+
+    drawing_number = models.CharField(max_length=40, unique=True)
+    name = models.CharField(max_length=80)
+    machine = models.ForeignKey("shelf.Machine", null=True, blank=True, on_delete=models.PROTECT)
+    material = models.ForeignKey("shelf.Material", null=True, blank=True, on_delete=models.PROTECT)
+    units = models.CharField(max_length=6, choices=[("metric", "metric"), ("inch", "inch")], default="metric")
+    document = models.JSONField(help_text="calc.plan.document.Document")
+    typed = models.JSONField(default=dict, help_text="Path -> the text that was typed for it")
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["drawing_number"]
+        constraints = [
+            models.CheckConstraint(condition=models.Q(units__in=["metric", "inch"]), name="run_units_known")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.drawing_number} {self.name}"
+
+
+class RunSetup(models.Model):
+    """What one set-up of the plan takes from the shelf."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="setups")
+    position = models.PositiveSmallIntegerField()
+    chuck = models.ForeignKey("shelf.Chuck", null=True, blank=True, on_delete=models.PROTECT)
+    jaw_blank = models.ForeignKey("shelf.JawBlank", null=True, blank=True, on_delete=models.PROTECT)
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["run", "position"], name="run_setup_once")]
+
+
+class Edit(models.Model):
+    """One change of one fact: the plan's history. Never altered."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="edits")
+    revision = models.PositiveIntegerField(help_text="Of the run, after this edit")
+    path = models.CharField(max_length=120)
+    old = models.JSONField(null=True)
+    new = models.JSONField(null=True)
+    typed = models.CharField(max_length=200, blank=True)
+    key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps once")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["revision"]
+        constraints = [models.UniqueConstraint(fields=["run", "revision"], name="edit_revision_once")]
+        indexes = [models.Index(fields=["run", "path", "revision"])]

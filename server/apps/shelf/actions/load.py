@@ -1,0 +1,24 @@
+"""Fill an empty shelf: the starting materials, and a shop's machines, chucks and blanks."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+
+from calc.data.materials import starting_materials
+from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material
+
+
+@transaction.atomic
+def load_shelf(machines: list[dict[str, Any]], chucks: list[dict[str, Any]], blanks: list[dict[str, Any]]) -> None:
+    """Add what is given; keys must be new."""
+    Material.objects.bulk_create(Material(**row) for row in starting_materials())
+    Machine.objects.bulk_create(Machine(**row) for row in machines)
+    for given in chucks:
+        row = {k: v for k, v in given.items() if k not in ("chart", "machine")}
+        chuck = Chuck.objects.create(machine=Machine.objects.get(key=given["machine"]), **row)
+        ChartPoint.objects.bulk_create(ChartPoint(chuck=chuck, pressure_bar=p, grip_n=g) for p, g in given["chart"])
+    for given in blanks:
+        blank = JawBlank.objects.create(**{k: v for k, v in given.items() if k != "chucks"})
+        blank.chucks.set(Chuck.objects.filter(key__in=given["chucks"]))

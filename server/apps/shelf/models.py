@@ -1,0 +1,118 @@
+"""What stands on the shelf: machines, chucks, jaw blanks, materials. Ranges are the core's, checked on use."""
+
+from __future__ import annotations
+
+from django.db import models
+from django.db.models import Q
+
+from server.foundation.models import Revised
+
+
+class Item(Revised):
+    """Something with a stable short key and a name."""
+
+    key = models.SlugField(max_length=60, unique=True)
+    name = models.CharField(max_length=80)
+
+    class Meta:
+        abstract = True
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Machine(Item):
+    """A lathe."""
+
+    max_rpm = models.FloatField()
+    power_kw = models.FloatField()
+    torque_nm = models.FloatField(help_text="Below base speed")
+    turret_stations = models.PositiveSmallIntegerField()
+
+    class Meta(Item.Meta):
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(max_rpm__gt=0, power_kw__gt=0, torque_nm__gt=0), name="machine_figures_positive"
+            )
+        ]
+
+
+class Material(Item):
+    """A work material; figures are typical until the shop replaces them."""
+
+    iso_group = models.CharField(max_length=1)
+    kc11 = models.FloatField()
+    mc = models.FloatField()
+    speed_low_m_min = models.FloatField()
+    speed_high_m_min = models.FloatField()
+    density_kg_dm3 = models.FloatField()
+    modulus_gpa = models.FloatField()
+    poisson = models.FloatField()
+    expansion_um_m_k = models.FloatField()
+    rake_reference_deg = models.FloatField(default=6)
+    friction_multiplier = models.FloatField(default=1)
+
+    class Meta(Item.Meta):
+        constraints = [
+            models.CheckConstraint(condition=Q(iso_group__in=list("PMKNSH")), name="material_group_known"),
+            models.CheckConstraint(
+                condition=Q(speed_high_m_min__gte=models.F("speed_low_m_min")), name="material_window_rises"
+            ),
+        ]
+
+
+class Chuck(Item):
+    """A power chuck and what its book says. Force comes from chart points, or from the actuator's figures."""
+
+    machine = models.ForeignKey(Machine, on_delete=models.PROTECT, related_name="chucks")
+    jaws = models.PositiveSmallIntegerField(default=3)
+    max_grip_n = models.FloatField()
+    max_pressure_bar = models.FloatField()
+    max_rpm = models.FloatField()
+    reference_height_mm = models.FloatField()
+    guide_length_mm = models.FloatField()
+    guide_friction = models.FloatField(default=0.08)
+    piston_area_mm2 = models.FloatField(null=True, blank=True)
+    force_ratio = models.FloatField(null=True, blank=True)
+    efficiency = models.FloatField(default=1)
+    max_draw_n = models.FloatField(null=True, blank=True)
+    body_diameter_mm = models.FloatField()
+    body_length_mm = models.FloatField()
+    guide_to_jaw_base_mm = models.FloatField()
+    jaw_stroke_mm = models.FloatField()
+    serration_pitch_mm = models.FloatField()
+    heaviest_jaw_kg = models.FloatField(null=True, blank=True)
+    master_mass_kg = models.FloatField(null=True, blank=True)
+    master_radius_mm = models.FloatField(null=True, blank=True)
+    bolt_size = models.CharField(max_length=20, blank=True)
+    bolt_torque_steel_nm = models.FloatField(null=True, blank=True)
+    bolt_torque_aluminium_nm = models.FloatField(null=True, blank=True)
+
+
+class ChartPoint(models.Model):
+    """One point of a chuck's chart of grip against pressure."""
+
+    chuck = models.ForeignKey(Chuck, on_delete=models.CASCADE, related_name="chart")
+    pressure_bar = models.FloatField()
+    grip_n = models.FloatField()
+
+    class Meta:
+        ordering = ["pressure_bar"]
+        constraints = [models.UniqueConstraint(fields=["chuck", "pressure_bar"], name="chart_point_once")]
+
+
+class JawBlank(Item):
+    """A soft top jaw as it comes, and the chucks it fits."""
+
+    metal = models.CharField(max_length=20, choices=[("steel", "steel"), ("aluminium", "aluminium")])
+    width_mm = models.FloatField()
+    length_mm = models.FloatField()
+    height_mm = models.FloatField()
+    density_kg_dm3 = models.FloatField()
+    bolt_head_mm = models.FloatField(help_text="Top of the bolt heads above the jaw base")
+    face_radius_mm = models.FloatField(help_text="As mounted, at mid-stroke")
+    chucks = models.ManyToManyField(Chuck, related_name="blanks")
+
+    class Meta(Item.Meta):
+        constraints = [models.CheckConstraint(condition=Q(metal__in=["steel", "aluminium"]), name="blank_metal_known")]

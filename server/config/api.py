@@ -1,0 +1,57 @@
+"""Assembly of the API: routers, the signed-in rule and the one place where errors become answers."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.security import django_auth
+
+from calc.errors import CalcError
+from server.apps.calculators.api import router as calculators
+from server.apps.runs.api import router as runs
+from server.foundation.api import router as session
+from server.foundation.problems import Conflict, NotAllowed, NotFound, problem
+
+api = NinjaAPI(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None)
+api.add_router("", session)
+api.add_router("", calculators)
+api.add_router("", runs)
+
+
+@api.exception_handler(CalcError)
+def _bad_value(request: HttpRequest, error: CalcError) -> HttpResponse:
+    system = "inch" if request.headers.get("X-Units") == "inch" else "metric"
+    fields = [{"field": e.field, "message": e.sentence.text(system)} for e in error.errors]
+    return problem(422, "A value needs another look", errors=fields)
+
+
+@api.exception_handler(ValidationError)
+def _bad_shape(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    fields = [{"field": ".".join(str(p) for p in e["loc"][2:]), "message": e["msg"]} for e in error.errors]
+    return problem(422, "The request does not have the expected form", errors=fields)
+
+
+@api.exception_handler(AuthenticationError)
+def _not_signed_in(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    return problem(401, "Sign in first")
+
+
+@api.exception_handler(NotAllowed)
+def _not_allowed(request: HttpRequest, error: NotAllowed) -> HttpResponse:
+    return problem(403, str(error))
+
+
+@api.exception_handler(NotFound)
+def _not_found(request: HttpRequest, error: NotFound) -> HttpResponse:
+    return problem(404, str(error))
+
+
+@api.exception_handler(Conflict)
+def _conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
+    return problem(409, str(error), **error.details)
+
+
+@api.exception_handler(HttpError)
+def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
+    return problem(error.status_code, error.message)

@@ -1,0 +1,47 @@
+"""The one page of the application, and the demo's signing in."""
+
+from __future__ import annotations
+
+import ipaddress
+import json
+from functools import lru_cache
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import login
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_safe
+
+from server.foundation.queries import demo_planner
+
+
+@lru_cache(maxsize=1)
+def _entry(stamp: float) -> dict[str, Any]:
+    """Script and styles of the built application; `stamp` is the build's time, so a new build is seen."""
+    manifest = json.loads((settings.WEB_BUILD / ".vite" / "manifest.json").read_text())
+    entry = manifest["index.html"]
+    fonts = [f for f in entry.get("assets", []) if f.endswith(".woff2")]
+    return {"script": entry["file"], "styles": entry.get("css", []), "fonts": fonts}
+
+
+def _on_loopback(request: HttpRequest) -> bool:
+    try:
+        return ipaddress.ip_address(request.META.get("REMOTE_ADDR", "")).is_loopback
+    except ValueError:
+        return False
+
+
+@require_safe
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """The page. In demo mode, on loopback, a visitor is signed in here as the demo's planner."""
+    if settings.DEMO and not request.user.is_authenticated and _on_loopback(request):
+        planner = demo_planner()
+        if planner is not None:
+            login(request, planner)
+    stamp = (settings.WEB_BUILD / ".vite" / "manifest.json").stat().st_mtime
+    response = render(request, "page.html", _entry(stamp))
+    response["Cache-Control"] = "no-store"
+    return response

@@ -1,0 +1,117 @@
+"""Settings of the server. What differs between machines comes from NOBLE_ANVIL_* variables."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+def _env(name: str, default: str = "") -> str:
+    return os.environ.get(f"NOBLE_ANVIL_{name}", default)
+
+
+SECRET_KEY = _env("SECRET_KEY", "only-for-tests-and-tools")
+DEBUG = False
+DEMO = _env("DEMO") == "1"
+# Loopback names only, unless the shop that hosts it says otherwise.
+ALLOWED_HOSTS = _env("HOSTS", "127.0.0.1,localhost,[::1]").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "csp",
+    "ninja",
+    "server.foundation",
+    "server.apps.shelf",
+    "server.apps.runs",
+    "server.apps.calculators",
+    "server.apps.demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "server.config.urls"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "server" / "templates"],
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": "127.0.0.1",
+        "PORT": _env("DB_PORT", "54329"),
+        "USER": _env("DB_USER", "noble_anvil"),
+        "NAME": _env("DB_NAME", "noble_anvil"),
+        "CONN_MAX_AGE": 600,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"connect_timeout": 5},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_USER_MODEL = "foundation.Person"
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF, NONCE],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+STATIC_URL = "/static/"
+STATIC_ROOT = ROOT / "server" / "static"
+WEB_BUILD = ROOT / "web" / "dist"
+STATICFILES_DIRS = [WEB_BUILD] if WEB_BUILD.exists() else []
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    # Not the Manifest storage: Vite has hashed the names already, and hashing twice loads React twice.
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 - whitenoise's name
+    """Vite's hashed files never change."""
+    return url.startswith("/static/assets/")
+
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

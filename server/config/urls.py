@@ -1,0 +1,11 @@
+"""Addresses: the API under /api/, every other address is the one page of the application."""
+
+from django.urls import path, re_path
+
+from server.config.api import api
+from server.config.page import page
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!api/|static/).*$", page),
+]

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class FoundationConfig(AppConfig):
+    name = "server.foundation"
+    label = "foundation"
