@@ -44,7 +44,7 @@ class FieldProblem(CalcError):
 class OutOfRange(FieldProblem):
     """A value outside its declared range: `value`, `low` and `high` in `unit`."""
 
-    def __init__(  # noqa: PLR0913 - the six parts of a range message are its whole content
+    def __init__(
         self,
         field: str,
         value: float,
@@ -58,7 +58,7 @@ class OutOfRange(FieldProblem):
         self.field, self.value, self.low, self.high, self.unit = field, value, low, high, unit
         name = label or field
         given = Figure(value, unit, exact=True)
-        bounds = {"given": given, "name": name}
+        bounds: dict[str, Figure | str] = {"given": given, "name": name}
         if low is not None and high is not None:
             words = "above {low} and up to {high}" if low_open else "from {low} to {high}"
         elif low is not None:

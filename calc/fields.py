@@ -12,7 +12,6 @@ import types
 import typing
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from functools import cache
 from typing import Any, Self, get_args, get_origin
 
 from calc.errors import CalcError, FieldError, OutOfRange
@@ -102,9 +101,17 @@ def _unwrap(hint: Any) -> tuple[Any, Spec | None, bool]:
             return hint, spec, nullable
 
 
-@cache
+_FIELDS: dict[type[Any], tuple[FieldSpec, ...]] = {}
+
+
 def fields_of(kind: type[Any]) -> tuple[FieldSpec, ...]:
     """The declared fields of a dataclass, in order."""
+    if kind not in _FIELDS:
+        _FIELDS[kind] = _declared(kind)
+    return _FIELDS[kind]
+
+
+def _declared(kind: type[Any]) -> tuple[FieldSpec, ...]:
     hints = typing.get_type_hints(kind, include_extras=True)
     found = []
     for field in dataclasses.fields(kind):
@@ -120,9 +127,14 @@ def fields_of(kind: type[Any]) -> tuple[FieldSpec, ...]:
         default = field.default if field.default is not dataclasses.MISSING else None
         found.append(
             FieldSpec(
-                field.name, spec, nested if dataclasses.is_dataclass(nested) else None, many, nullable,
-                not has_default, default,
-            )  # fmt: skip
+                field.name,
+                spec,
+                nested if isinstance(nested, type) and dataclasses.is_dataclass(nested) else None,
+                many,
+                nullable,
+                not has_default,
+                default,
+            )
         )
     return tuple(found)
 
@@ -143,16 +155,19 @@ def check_range(field: str, spec: Quantity, value: float) -> None:
         )  # fmt: skip
 
 
-@cache
-def _ranges(kind: type[Any]) -> tuple[tuple[str, Quantity, float, float, bool], ...]:
+Range = tuple[str, Quantity, float, float, bool]
+_RANGES: dict[type[Any], tuple[Range, ...]] = {}
+
+
+def _ranges(kind: type[Any]) -> tuple[Range, ...]:
     """(name, declaration, low, high, low excluded) of every single number of a dataclass."""
-    rows = []
+    rows: list[Range] = []
     for field in fields_of(kind):
         spec = field.spec
         if isinstance(spec, Quantity) and not field.many:
             low = spec.above if spec.above is not None else spec.low
             bounds = (-math.inf if low is None else low, math.inf if spec.high is None else spec.high)
-            rows.append((field.name, spec, *bounds, spec.above is not None))
+            rows.append((field.name, spec, bounds[0], bounds[1], spec.above is not None))
     return tuple(rows)
 
 
@@ -161,7 +176,10 @@ class Checked:
 
     def __post_init__(self) -> None:
         problems: list[FieldError] = []
-        for name, spec, low, high, excluded in _ranges(type(self)):
+        kind = type(self)
+        if kind not in _RANGES:
+            _RANGES[kind] = _ranges(kind)
+        for name, spec, low, high, excluded in _RANGES[kind]:
             value = getattr(self, name)
             # The plain comparison is for speed; what fails it is told by check_range.
             if value is None or (low < value <= high if excluded else low <= value <= high and value - value == 0):
@@ -181,10 +199,10 @@ class Checked:
     @classmethod
     def read(cls, data: Any, prefix: str = "") -> Self:
         """An instance from plain data; every problem is collected and named by its dotted field."""
-        return read(cls, data, prefix)
+        return read(cls, data, prefix)  # type: ignore[no-any-return]
 
 
-def _one(field: FieldSpec, value: Any, name: str) -> Any:  # noqa: PLR0911 - one return a kind of field
+def _one(field: FieldSpec, value: Any, name: str) -> Any:
     spec = field.spec
     match spec:
         case Group():
@@ -234,7 +252,9 @@ def read(kind: type[Any], data: Any, prefix: str = "") -> Any:
     for name in data:
         if name not in specs:
             known = ", ".join(specs)
-            problems.append(FieldError(f"{prefix}{name}", Sentence("{w}", w=f"There is no such field; known: {known}.")))
+            problems.append(
+                FieldError(f"{prefix}{name}", Sentence("{w}", w=f"There is no such field; known: {known}."))
+            )
     made: dict[str, Any] = {}
     for name, field in specs.items():
         dotted = prefix + name

@@ -42,7 +42,6 @@ SHOWN: dict[str, tuple[Shown, Shown]] = {
     "rpm": (Shown("rpm", 0), Shown("rpm", 0)),
     "N": (Shown("kN", 1), Shown("lbf", 0)),
     "N/mm2": (Shown("N/mm²", 0), Shown("ksi", 1)),
-    "N/rpm2": (Shown("N/rpm²", 6), Shown("N/rpm²", 6)),
     "N*m": (Shown("N·m", 0), Shown("lbf·ft", 0)),
     "kW": (Shown("kW", 1), Shown("hp", 1)),
     "kg": (Shown("kg", 2), Shown("lb", 2)),
@@ -245,7 +244,7 @@ class Figure:
             return _grouped(exact_text(value))
         places = shown.places if self.places is None else self.places[0 if system == "metric" else 1]
         text = f"{_rounded(value, places, self.rounding):f}"
-        if shown.strip and "." in text:
+        if shown.strip and self.places is None and "." in text:
             text = text.rstrip("0").rstrip(".")
         if re.fullmatch(r"-0(\.0*)?", text):
             text = text[1:]

@@ -18,7 +18,8 @@ Level = Literal["info", "caution", "stop"]
 Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
 
 FUNCTIONS: dict[str, Any] = {
-    name: getattr(math, name) for name in ("sqrt", "hypot", "sin", "cos", "tan", "asin", "acos", "radians", "ceil", "pi")
+    name: getattr(math, name)
+    for name in ("sqrt", "hypot", "sin", "cos", "tan", "asin", "acos", "radians", "ceil", "pi")
 } | {"min": min, "max": max}
 
 _NAME = re.compile(r"[^\W\d]\w*")
@@ -115,9 +116,7 @@ class Working:
         self.steps: list[Step] = []
         self.notes: list[Note] = []
 
-    def step(  # noqa: PLR0913 - a step has these parts
-        self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: float
-    ) -> float:
+    def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: float) -> float:
         """Evaluate `formula` with `values`, keep it as a step and give its value."""
         function = _COMPILED.get(formula) or _compile(formula, tuple(values))
         value = float(function(**values))

@@ -105,7 +105,17 @@ class Cluster:
             self.port = free_port()
             options = " ".join(f"-c {s}" for s in (*settings, f"port={self.port}"))
             started = self._command(
-                "pg_ctl", "start", "-w", "-t", "30", "-D", str(self.folder), "-l", str(self.folder / "server.log"), "-o", options
+                "pg_ctl",
+                "start",
+                "-w",
+                "-t",
+                "30",
+                "-D",
+                str(self.folder),
+                "-l",
+                str(self.folder / "server.log"),
+                "-o",
+                options,
             )
             if started.returncode == 0:
                 return told
@@ -121,7 +131,9 @@ class Cluster:
     def ensure_database(self, name: str) -> None:
         """Create a database if it is not there."""
         args = ["-h", "127.0.0.1", "-p", str(self.port), "-U", "noble_anvil"]
-        there = self._command("psql", *args, "-d", "postgres", "-tAc", f"SELECT 1 FROM pg_database WHERE datname='{name}'")
+        there = self._command(
+            "psql", *args, "-d", "postgres", "-tAc", f"SELECT 1 FROM pg_database WHERE datname='{name}'"
+        )
         if there.stdout.strip() != "1":
             made = self._command("createdb", *args, name)
             if made.returncode:

@@ -60,7 +60,9 @@ def ensure_python() -> None:
 
 def _node_version() -> str:
     node = shutil.which("node")
-    version = subprocess.run([node, "--version"], capture_output=True, text=True, check=False).stdout.strip() if node else ""
+    version = (
+        subprocess.run([node, "--version"], capture_output=True, text=True, check=False).stdout.strip() if node else ""
+    )
     if not version or int(version.lstrip("v").split(".")[0]) < 20 or not shutil.which("npm"):
         raise Stop("Node 20 or newer with npm is needed to build the screens. Install it, then start again.")
     return version

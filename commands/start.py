@@ -68,7 +68,9 @@ def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
     """Migrate when migrations changed, and load the demo once."""
     cluster.ensure_database("noble_anvil")
     migrated, demoed = f"migrations-{cluster.folder.name}", f"demo-{cluster.folder.name}"
-    stamp = digest(sorted(ROOT.glob("server/**/migrations/*.py")), str(cluster.folder) + str(cluster.folder.stat().st_ino))
+    stamp = digest(
+        sorted(ROOT.glob("server/**/migrations/*.py")), str(cluster.folder) + str(cluster.folder.stat().st_ino)
+    )
     if not is_fresh(migrated, stamp):
         say("Preparing the database …")
         run([PYTHON, "-m", "django", "migrate", "--noinput", "-v", "0"], env=env, quiet=True)
@@ -84,7 +86,7 @@ def serve(port: int, env: dict[str, str], workers: int = 2) -> subprocess.Popen[
     return subprocess.Popen(
         [str(PYTHON), "-m", "gunicorn", "server.config.wsgi:application", "--bind", f"127.0.0.1:{port}",
          "--workers", str(workers), "--threads", "4", "--no-control-socket", "--log-level", "warning",
-         "--worker-tmp-dir", "/dev/shm" if Path("/dev/shm").exists() else "/tmp"],  # noqa: S108 - heartbeat files only
+         "--worker-tmp-dir", "/dev/shm" if Path("/dev/shm").exists() else "/tmp"],
         cwd=ROOT, env=env, start_new_session=True,
     )  # fmt: skip
 

@@ -38,9 +38,9 @@ class ChuckForce(Checked):
     piston_area_mm2: Annotated[
         float | None, Quantity("Piston area", "mm2", "Of the side in use", above=0, high=1_000_000)
     ] = None
-    force_ratio: Annotated[float | None, Quantity("Force ratio", "", "Highest grip ÷ highest draw", above=0, high=20)] = (
-        None
-    )
+    force_ratio: Annotated[
+        float | None, Quantity("Force ratio", "", "Highest grip ÷ highest draw", above=0, high=20)
+    ] = None
     efficiency: Annotated[float, Quantity("Actuator efficiency", "", "", above=0, high=1)] = 1.0
     max_draw_n: Annotated[float | None, Quantity("Highest draw force", "N", "", above=0, high=2_000_000)] = None
 

@@ -30,7 +30,10 @@ class StackPart(Checked):
 StackParts = Annotated[tuple[StackPart, ...], Group("Jaw stack", "All masses of one jaw", least=1, most=12)]
 Jaws = Annotated[int, Quantity("Jaws", "", "", low=2, high=12, whole=True)]
 Transmission = Annotated[
-    float, Quantity("Transmission", "", "Share of centrifugal force that reaches the grip; 1 unless measured", above=0, high=2)
+    float,
+    Quantity(
+        "Transmission", "", "Share of centrifugal force that reaches the grip; 1 unless measured", above=0, high=2
+    ),
 ]
 Rpm = Annotated[float, Quantity("Spindle speed", "rpm", "", low=0, high=20_000)]
 StaticGrip = Annotated[float, Quantity("Static grip", "N", "Sum over all jaws", above=0, high=2_000_000)]
@@ -95,9 +98,7 @@ def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
     )
     formula = "max(0, F_0 - λ*F_c)" if given.side == "od" else "F_0 + λ*F_c"
     label = "Grip left at speed" if given.side == "od" else "Grip reached at speed"
-    grip = w.step(
-        "F_n", label, formula, "N", SPEED, F_0=given.static_grip_n, λ=given.transmission, F_c=centrifugal
-    )
+    grip = w.step("F_n", label, formula, "N", SPEED, F_0=given.static_grip_n, λ=given.transmission, F_c=centrifugal)
     kept = w.step("F_n/F_0", "Share of the static grip", "F_n / F_0", "", SPEED, F_n=grip, F_0=given.static_grip_n)
     if given.side == "od" and kept < KEPT_LEAST:
         w.note(

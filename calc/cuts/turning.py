@@ -35,9 +35,7 @@ class CutInput(Checked):
     rpm: Annotated[float | None, Quantity("Spindle speed", "rpm", "Or surface speed", above=0, high=20_000)] = None
     approach_deg: Annotated[float, Quantity("Approach angle κ", "deg", "", low=10, high=135)] = 95.0
     rake_deg: Annotated[float, Quantity("Rake", "deg", "Effective, the chip-breaker's", low=-30, high=40)] = 6.0
-    rake_reference_deg: Annotated[
-        float, Quantity("Rake of k_c1.1", "deg", "6; cast iron 2", low=-10, high=20)
-    ] = 6.0
+    rake_reference_deg: Annotated[float, Quantity("Rake of k_c1.1", "deg", "6; cast iron 2", low=-10, high=20)] = 6.0
     wear: Annotated[float, Quantity("Wear factor", "", "1.0 fresh, 1.3 worn", low=1, high=3)] = 1.0
     max_rpm: Annotated[float | None, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)] = None
     efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = 0.8
@@ -50,7 +48,9 @@ class CutInput(Checked):
         if self.rpm is not None and self.max_rpm is not None and self.rpm > self.max_rpm:
             yield FieldError(
                 "rpm",
-                Sentence("This is above the {most} allowed; give that or less.", most=Figure(self.max_rpm, "rpm", "down")),
+                Sentence(
+                    "This is above the {most} allowed; give that or less.", most=Figure(self.max_rpm, "rpm", "down")
+                ),
             )
 
 
@@ -82,7 +82,9 @@ def _speeds(given: CutInput, w: Working) -> tuple[float, float]:
                         v=given.speed_m_min, d=d)  # fmt: skip
         rpm = wanted
         if given.max_rpm is not None and wanted > given.max_rpm:
-            rpm = w.step("n", "Held to the highest rpm", "min(n_v, n_max)", "rpm", CHIP, n_v=wanted, n_max=given.max_rpm)
+            rpm = w.step(
+                "n", "Held to the highest rpm", "min(n_v, n_max)", "rpm", CHIP, n_v=wanted, n_max=given.max_rpm
+            )
             w.note(
                 "info", "speed-held", "Here the spindle is held to {rpm}, so surface speed falls below the {v} asked.",
                 rpm=Figure(rpm, "rpm", "down"), v=Figure(given.speed_m_min, "m/min"),
@@ -145,7 +147,9 @@ def cut(given: CutInput) -> CutResult:
     rpm, speed = _speeds(given, w)
     feed_rate = w.step("v_f", "Feed rate", "n * f", "mm/min", CHIP, n=rpm, f=given.feed_mm_rev)
     b, width, h = _chip(given, w)
-    rake = w.step("K_γ", "Rake factor", "1 - 0.015*(γ - γ_0)", "", KIENZLE, γ=given.rake_deg, γ_0=given.rake_reference_deg)
+    rake = w.step(
+        "K_γ", "Rake factor", "1 - 0.015*(γ - γ_0)", "", KIENZLE, γ=given.rake_deg, γ_0=given.rake_reference_deg
+    )
     tangential = w.step(
         "F_t", "Tangential force", "k * b * h**(1 - m) * K_γ * K_w", "N", KIENZLE,
         k=given.kc11, b=b, h=h, m=given.mc, K_γ=rake, K_w=given.wear,
@@ -153,7 +157,9 @@ def cut(given: CutInput) -> CutResult:
     shared = {"F_t": tangential, "floor": FORCE_FLOOR, "b": b}
     feed_n = w.step("F_f", "Feed force", "max(floor*F_t, 0.5*F_t*a/b)", "N", SHARE, a=given.depth_mm, **shared)
     passive = w.step("F_p", "Passive force", "max(floor*F_t, 0.5*F_t*w_f/b)", "N", SHARE, w_f=width, **shared)
-    power = w.step("P", "Power at the motor", "F_t*v / 60000 / η", "kW", KIENZLE, F_t=tangential, v=speed, η=given.efficiency)
+    power = w.step(
+        "P", "Power at the motor", "F_t*v / 60000 / η", "kW", KIENZLE, F_t=tangential, v=speed, η=given.efficiency
+    )
     torque = w.step("M", "Torque at the spindle", "F_t*d / 2000", "N*m", KIENZLE, F_t=tangential, d=given.diameter_mm)
     ra = None
     if given.corner_radius_mm > 0:

@@ -24,7 +24,9 @@ class JawBoreInput(Checked):
     """Input of `jaw-bore`."""
 
     side: Annotated[Side, SIDE]
-    grip_diameter_mm: Annotated[float, Quantity("Grip diameter", "mm", "Nominal, of what is gripped", above=0, high=4000)]
+    grip_diameter_mm: Annotated[
+        float, Quantity("Grip diameter", "mm", "Nominal, of what is gripped", above=0, high=4000)
+    ]
     part_length_mm: Annotated[float, Quantity("Part length", "mm", "Overall", above=0, high=5000)]
     jaw_height_mm: Annotated[float, Quantity("Usable jaw height", "mm", "Above the bolt heads", above=0, high=500)]
     face_radius_mm: Annotated[
@@ -101,9 +103,7 @@ def _depth(given: JawBoreInput, w: Working) -> float:
 
 def _touching(given: JawBoreInput, depth: float, groove_width: float, w: Working) -> float:
     if given.seat == "face":
-        touching = w.step(
-            "l_g", "Length that touches", "l - e", "mm", BORE, l=given.plain_length_mm, e=given.edge_mm
-        )
+        touching = w.step("l_g", "Length that touches", "l - e", "mm", BORE, l=given.plain_length_mm, e=given.edge_mm)
     else:
         touching = w.step(
             "l_g", "Length that touches", "t - b_g - e", "mm", BORE, t=depth, b_g=groove_width, e=given.edge_mm

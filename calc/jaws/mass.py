@@ -26,7 +26,8 @@ class JawMassInput(Checked):
     height_mm: Annotated[float, Quantity("Height", "mm", "", above=0, high=500)]
     density_kg_dm3: Annotated[float, Quantity("Density", "kg/dm3", "7.85 steel, 2.7 aluminium", above=0, high=25)]
     bore_radius_mm: Annotated[
-        float, Quantity("Bored radius", "mm", "Outside grip: the bore. Inside grip: the turned outside", low=0, high=2000)
+        float,
+        Quantity("Bored radius", "mm", "Outside grip: the bore. Inside grip: the turned outside", low=0, high=2000),
     ]
     bore_depth_mm: Annotated[float, Quantity("Bored depth", "mm", "", low=0, high=500)]
     width_mm: Annotated[float | None, Quantity("Width", "mm", "Block: across", above=0, high=1000)] = None
@@ -47,9 +48,9 @@ class JawMassInput(Checked):
                 return
         if self.bore_depth_mm > self.height_mm:
             yield FieldError("bore_depth_mm", Sentence("The bore is deeper than the jaw is high."))
-        if self.inner_radius_mm is not None and self.outer_radius_mm is not None and self.kind == "pie":
-            if self.outer_radius_mm <= self.inner_radius_mm:
-                yield FieldError("outer_radius_mm", Sentence("The outer radius must be above the inner one."))
+        inner, outer = self.inner_radius_mm, self.outer_radius_mm
+        if self.kind == "pie" and inner is not None and outer is not None and outer <= inner:
+            yield FieldError("outer_radius_mm", Sentence("The outer radius must be above the inner one."))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -49,11 +49,15 @@ def _curve(static: float, stack: tuple[StackPart, ...], jaws: int, most: float) 
     return tuple(points)
 
 
-def force_chart(figures: ForceFigures, jaws: int, limit_rpm: float, others: dict[str, tuple[StackPart, ...]]) -> ForceChart:
+def force_chart(
+    figures: ForceFigures, jaws: int, limit_rpm: float, others: dict[str, tuple[StackPart, ...]]
+) -> ForceChart:
     """The chart of a set-up; `others` are jaw stacks to overlay, by label."""
     static = figures.grip.grip_n
     curves = [Curve("grip", "grip", _curve(static, figures.stack, jaws, limit_rpm))]
-    curves.append(Curve("corner", "worst credible corner", _curve(static * CORNER_CONDITION, figures.stack, jaws, limit_rpm)))
+    curves.append(
+        Curve("corner", "worst credible corner", _curve(static * CORNER_CONDITION, figures.stack, jaws, limit_rpm))
+    )
     curves += [Curve("other", label, _curve(static, stack, jaws, limit_rpm)) for label, stack in others.items()]
     cap = figures.limit.speed_cap_rpm
     moment = sum(p.mass_kg * p.radius_mm for p in figures.stack) / 1000

@@ -19,7 +19,8 @@ from calc.plan.shelf import Shelf
 from calc.plan.solve import Figures, setup_path, solve
 from calc.plan.stops import Missing, State, Stop
 from calc.quantities import Figure
-from calc.scene.section import Scene, section
+from calc.scene.section import section
+from calc.scene.shapes import Scene
 
 Options = Mapping[str, Mapping[str, str]]
 
@@ -76,7 +77,11 @@ def _other_stacks(document: Document, shelf: Shelf, figures: Figures, index: int
         return {}
     mine = hold.blank
     for blank in shelf.setups[index].blanks:
-        if blank.metal != mine.metal and blank.height_mm == mine.height_mm and blank.face_radius_mm == mine.face_radius_mm:
+        if (
+            blank.metal != mine.metal
+            and blank.height_mm == mine.height_mm
+            and blank.face_radius_mm == mine.face_radius_mm
+        ):
             try:
                 other = solve_hold(
                     setup_path(index), document.setups[index], replace(shelf.setups[index], blank=blank), part

@@ -81,7 +81,9 @@ def _available(machine: Machine, rpm: float, w: Working) -> tuple[float, float]:
     """(power, torque) that the spindle has at a speed: constant torque below base speed."""
     values = {"P_max": machine.power_kw, "M_max": machine.torque_nm, "n": rpm}
     power = w.step("P_av", "Power there is at this speed", "min(P_max, M_max * 2*pi*n / 60000)", "kW", BOOK, **values)
-    torque = w.step("M_av", "Torque there is at this speed", "min(M_max, 60000*P_max / (2*pi*n))", "N*m", SPINDLE, **values)
+    torque = w.step(
+        "M_av", "Torque there is at this speed", "min(M_max, 60000*P_max / (2*pi*n))", "N*m", SPINDLE, **values
+    )
     return power, torque
 
 
@@ -226,7 +228,9 @@ def _computed_facts(i: int, c: CutFigures) -> list[Fact]:
         computed(f"cut_{i}_top", "Top speed", c.top_rpm, "rpm", "at its smallest diameter", group=g, rounding="up"),
     ]  # fmt: skip
     if r.ra_um is not None:
-        facts.append(computed(f"cut_{i}_ra", "Theoretical Ra", r.ra_um, "um", "feed and corner", group=g, rounding="up"))
+        facts.append(
+            computed(f"cut_{i}_ra", "Theoretical Ra", r.ra_um, "um", "feed and corner", group=g, rounding="up")
+        )
     if c.planned.kind != "face" and c.planned.depth_mm is not None:
         facts.append(computed(f"cut_{i}_on_diameter", "Depth on diameter", 2 * c.planned.depth_mm, "mm",
                               "twice the depth per side", group=g))  # fmt: skip
@@ -246,7 +250,7 @@ def cuts_stop(at: str, setup: Setup, outcome: Outcome[CutsFigures], helps: tuple
     if figures is None:
         return Stop("cuts", "Cuts", outcome.state(()), outcome.line, (clamp, *facts), problems=outcome.problems)
     hardest = max(figures.cuts, key=lambda c: c.over)
-    answers = (
+    answers: tuple[Answer, ...] = (
         Answer("clamp", "The program reaches", Figure(figures.top_rpm, "rpm", "up"),
                below=Sentence("{cut}; clamp {n}", cut=figures.fastest.name,
                               n=Figure(setup.clamp_rpm, "rpm") if setup.clamp_rpm else "not set"),
@@ -268,5 +272,3 @@ def cuts_stop(at: str, setup: Setup, outcome: Outcome[CutsFigures], helps: tuple
     if len(figures.cuts) == 1:
         line = Sentence("1 cut · top {rpm}", rpm=Figure(figures.top_rpm, "rpm", "up"))
     return Stop("cuts", "Cuts", outcome.state(figures.notes), line, (clamp, *facts), answers, figures.notes, helps)
-
-

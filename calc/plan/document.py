@@ -30,27 +30,36 @@ class OutsideStep(Checked):
     diameter_mm: Annotated[
         float | None, Quantity("Diameter", "mm", "Finished, nominal, from the print", above=0, high=DIAMETER_MOST)
     ] = None
-    length_mm: Annotated[
-        float | None, Quantity("Length", "mm", "Along the axis, plain", above=0, high=LENGTH_MOST)
+    length_mm: Annotated[float | None, Quantity("Length", "mm", "Along the axis, plain", above=0, high=LENGTH_MOST)] = (
+        None
+    )
+    upper_mm: Annotated[
+        float | None, Quantity("Upper limit", "mm", "Deviation from nominal", low=-5, high=5, places=(3, 4))
     ] = None
-    largest_mm: Annotated[
-        float | None, Quantity("Largest", "mm", "Upper limit of the diameter", above=0, high=DIAMETER_MOST, places=(3, 4))
-    ] = None
-    smallest_mm: Annotated[
-        float | None, Quantity("Smallest", "mm", "Lower limit of the diameter", above=0, high=DIAMETER_MOST, places=(3, 4))
+    lower_mm: Annotated[
+        float | None, Quantity("Lower limit", "mm", "Deviation from nominal", low=-5, high=5, places=(3, 4))
     ] = None
     stock_diameter_mm: Annotated[
-        float | None, Quantity("Stock diameter", "mm", "Before this set-up's cuts", above=0, high=DIAMETER_MOST)
+        float | None, Quantity("Stock diameter", "mm", "Before these cuts", above=0, high=DIAMETER_MOST)
     ] = None
 
     def contradictions(self) -> Iterator[FieldError]:
-        d, hi, lo = self.diameter_mm, self.largest_mm, self.smallest_mm
+        d, hi, lo = self.diameter_mm, self.upper_mm, self.lower_mm
         if hi is not None and lo is not None and lo > hi:
-            yield FieldError("smallest_mm", _said("The smallest cannot be above the largest, {x}.", hi))
-            yield FieldError("largest_mm", _said("The largest cannot be below the smallest, {x}.", lo))
+            yield FieldError("lower_mm", _said("The lower limit cannot be above the upper one, {x}.", hi))
+            yield FieldError("upper_mm", _said("The upper limit cannot be below the lower one, {x}.", lo))
         if d is not None and self.stock_diameter_mm is not None and self.stock_diameter_mm < d:
             yield FieldError("stock_diameter_mm", _said("Stock cannot be smaller than the finished {x}.", d))
-            yield FieldError("diameter_mm", _said("Finished cannot be larger than the stock, {x}.", self.stock_diameter_mm))
+            yield FieldError(
+                "diameter_mm", _said("Finished cannot be larger than the stock, {x}.", self.stock_diameter_mm)
+            )
+
+    @property
+    def limits_mm(self) -> tuple[float, float] | None:
+        """(smallest, largest) diameter, None while not all of it is entered."""
+        if self.diameter_mm is None or self.upper_mm is None or self.lower_mm is None:
+            return None
+        return self.diameter_mm + self.lower_mm, self.diameter_mm + self.upper_mm
 
 
 def _said(words: str, x: float) -> Sentence:
@@ -85,13 +94,11 @@ class Part(Checked):
     """What the print says."""
 
     profile: Annotated[Profile, Group("Profile")]
-    quantity: Annotated[int | None, Quantity("Quantity", "", "Pieces in the run", low=1, high=1_000_000, whole=True)] = None
-    edge_mm: Annotated[
-        float, Quantity("Edge at the seat", "mm", "Chamfer or edge break on the gripped end", low=0, high=20)
-    ] = 0.3
-    face_stock_mm: Annotated[
-        float, Quantity("Stock on the face", "mm", "Left on the worked end before facing", low=0, high=50)
-    ] = 0.0
+    quantity: Annotated[
+        int | None, Quantity("Quantity", "", "Pieces in the run", low=1, high=1_000_000, whole=True)
+    ] = None
+    edge_mm: Annotated[float, Quantity("Edge at the seat", "mm", "Chamfer on the gripped end", low=0, high=20)] = 0.3
+    face_stock_mm: Annotated[float, Quantity("Stock on the face", "mm", "Before facing", low=0, high=50)] = 0.0
 
 
 SEAT = Choice(
@@ -129,11 +136,9 @@ class Hold(Checked):
 class Jaws(Checked):
     """How the jaws are bored."""
 
-    floor_min_mm: Annotated[
-        float, Quantity("Floor to leave", "mm", "Above the bolt heads", low=0, high=100)
-    ] = 6.0
+    floor_min_mm: Annotated[float, Quantity("Floor to leave", "mm", "Above the bolt heads", low=0, high=100)] = 6.0
     tool_clearance_mm: Annotated[
-        float, Quantity("Tool clearance", "mm", "Boring tool to jaw face, per side", low=0, high=20)
+        float, Quantity("Tool clearance", "mm", "Tool to jaw face, per side", low=0, high=20)
     ] = 1.0
 
 
@@ -145,7 +150,7 @@ CONDITION = Choice(
         "today": "greased today",
         "measured": "measured with a grip gauge",
     },
-    "A chuck run without its grease can lose half its force",
+    "Without grease it can lose half its force",
 )
 
 
@@ -153,16 +158,18 @@ CONDITION = Choice(
 class Force(Checked):
     """How hard it is held and what is asked of it."""
 
-    pressure_bar: Annotated[float | None, Quantity("Gauge pressure", "bar", "At the cylinder", above=0, high=400)] = None
+    pressure_bar: Annotated[float | None, Quantity("Gauge pressure", "bar", "At the cylinder", above=0, high=400)] = (
+        None
+    )
     condition: Annotated[Literal["unknown", "week", "today", "measured"], CONDITION] = "unknown"
     condition_measured: Annotated[
         float | None, Quantity("Measured factor", "", "Measured ÷ charted grip", above=0.05, high=1.2)
     ] = None
     condition_date: Annotated[str | None, Text("Measured on", "Such as 2026-11-20", most=10)] = None
     safety: Annotated[float, Quantity("Safety", "", "On the grip; 1.5 is the least", low=1.5, high=10)] = 2.0
-    user_max_rpm: Annotated[
-        float | None, Quantity("Own speed limit", "rpm", "Empty: none", above=0, high=20_000)
-    ] = None
+    user_max_rpm: Annotated[float | None, Quantity("Own speed limit", "rpm", "Empty: none", above=0, high=20_000)] = (
+        None
+    )
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.condition_date is not None and not _is_date(self.condition_date):
@@ -180,7 +187,9 @@ def _is_date(text: str) -> bool:
 
 
 KIND = Choice("Kind", {"turn": "turning", "face": "facing", "bore": "boring"})
-TOWARD = Choice("Feeds", {"chuck": "toward the chuck", "away": "away from the chuck"}, "Away pulls the part off its seat")
+TOWARD = Choice(
+    "Feeds", {"chuck": "toward the chuck", "away": "away from the chuck"}, "Away pulls the part off its seat"
+)
 
 
 @dataclass(frozen=True)
@@ -193,16 +202,18 @@ class PlannedCut(Checked):
         float | None, Quantity("From diameter", "mm", "Before the cut", low=0, high=DIAMETER_MOST)
     ] = None
     to_diameter_mm: Annotated[
-        float | None, Quantity("To diameter", "mm", "After the cut; facing: where it ends", low=0, high=DIAMETER_MOST)
+        float | None, Quantity("To diameter", "mm", "After the cut", low=0, high=DIAMETER_MOST)
     ] = None
     speed_m_min: Annotated[float | None, Quantity("Surface speed", "m/min", "Constant", above=0, high=3000)] = None
-    rpm: Annotated[float | None, Quantity("Fixed rpm", "rpm", "Empty: surface speed rules", above=0, high=20_000)] = None
+    rpm: Annotated[float | None, Quantity("Fixed rpm", "rpm", "Empty: surface speed rules", above=0, high=20_000)] = (
+        None
+    )
     feed_mm_rev: Annotated[float | None, Quantity("Feed", "mm/rev", "", above=0, high=5)] = None
     depth_mm: Annotated[float | None, Quantity("Depth per side", "mm", "Of one pass", above=0, high=50)] = None
     corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "Of the insert", low=0, high=12)] = 0.8
     approach_deg: Annotated[float, Quantity("Approach angle", "deg", "κ", low=10, high=135)] = 95.0
     rake_deg: Annotated[float, Quantity("Effective rake", "deg", "The chip-breaker's", low=-30, high=40)] = 6.0
-    interrupted: Annotated[bool, Flag("Interrupted", "Tangential force counts a quarter more")] = False
+    interrupted: Annotated[bool, Flag("Interrupted", "Counts a quarter more")] = False
     feeds: Annotated[Literal["chuck", "away"], TOWARD] = "chuck"
 
     def contradictions(self) -> Iterator[FieldError]:
@@ -225,9 +236,7 @@ class Setup(Checked):
     hold: Annotated[Hold, Group("Hold")] = field(default_factory=Hold)
     jaws: Annotated[Jaws, Group("Jaws")] = field(default_factory=Jaws)
     force: Annotated[Force, Group("Force")] = field(default_factory=Force)
-    clamp_rpm: Annotated[
-        float | None, Quantity("Spindle clamp", "rpm", "Highest rpm that the program carries", above=0, high=20_000)
-    ] = None
+    clamp_rpm: Annotated[float | None, Quantity("Spindle clamp", "rpm", "In the program", above=0, high=20_000)] = None
     cuts: Annotated[tuple[PlannedCut, ...], Group("Cuts", most=40)] = ()
 
 
@@ -277,7 +286,7 @@ def with_value(document: Any, path: str, value: Any) -> Any:
     def put(here: Any, keys: list[str | int]) -> Any:
         if not keys:
             return value
-        copy = dict(here) if isinstance(here, dict) else list(here)
+        copy: Any = dict(here) if isinstance(here, dict) else list(here)
         copy[keys[0]] = put(here[keys[0]], keys[1:])
         return copy
 

@@ -63,7 +63,9 @@ def condition_of(at: str, force: Force) -> tuple[float, Source]:
     """The condition factor in use and where it comes from. Raises Missing."""
     if force.condition != "measured":
         return CONDITION_TYPICAL[force.condition], typical(
-            {"unknown": "grease unknown or older", "week": "greased within a week", "today": "greased today"}[force.condition]
+            {"unknown": "grease unknown or older", "week": "greased within a week", "today": "greased today"}[
+                force.condition
+            ]
         )
     missing = []
     if force.condition_measured is None:
@@ -114,7 +116,7 @@ def solve_demand(setup: Setup, part: PartFigures, hold: HoldFigures, cuts: CutsF
     return DemandFigures(grip_demand(asked), grip_demand(worst_corner(asked)).required_grip_n)
 
 
-def solve_force(  # noqa: PLR0913 - the last stop rests on all the others
+def solve_force(
     at: str, setup: Setup, part: PartFigures, hold: HoldFigures, jaws: JawsFigures, cuts: CutsFigures,
     asked: DemandFigures,
 ) -> ForceFigures:  # fmt: skip
@@ -166,7 +168,7 @@ def worst_corner(asked: GripDemandInput) -> GripDemandInput:
     return replace(asked, cuts=cuts, friction=asked.friction * CORNER_FRICTION)
 
 
-def _notes(  # noqa: PLR0913 - the figures the notes are about
+def _notes(
     force: Force, grip: ChuckGripResult, limit: SpeedLimitResult, at_top: GripAtSpeedResult, cuts: CutsFigures,
     held_corner: float,
 ) -> tuple[Note, ...]:  # fmt: skip
@@ -183,6 +185,9 @@ def _notes(  # noqa: PLR0913 - the figures the notes are about
                  "At the worst credible corner the grip is {held} of what the worst cut asks: it could slip.",
                  held=Figure(100 * held_corner, "%", "down"))
         )  # fmt: skip
+    notes.append(
+        Note("info", "not-counted", "The part's imbalance and the spindle's braking are not counted in the demand yet.")
+    )
     if force.condition == "unknown":
         notes.append(
             Note("caution", "condition-unknown",

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from calc.chuck.speed import KEPT_LEAST
+from calc.fields import Text
 from calc.plan.cuts import CutsFigures
 from calc.plan.document import Setup
 from calc.plan.force import BY, ForceFigures
 from calc.plan.hold import HoldFigures
 from calc.plan.stops import Answer, Bar, Fact, Help, Outcome, Stop, computed, entered
-from calc.quantities import Figure, Sentence
+from calc.quantities import Bare, Figure, Sentence
 
 HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
 
@@ -17,7 +18,9 @@ def _makes(at: str, setup: Setup, f: ForceFigures | None) -> list[Fact]:
     """What makes the grip."""
     force = setup.force
     charted = (
-        Sentence("{g} by the chuck's book", g=Figure(f.grip.charted_n, "N", "down")) if f else Sentence("at the cylinder")
+        Sentence("{g} by the chuck's book", g=Figure(f.grip.charted_n, "N", "down"))
+        if f
+        else Sentence("at the cylinder")
     )
     facts = [
         entered("pressure", f"{at}.force.pressure_bar", force.pressure_bar, source=charted),
@@ -56,17 +59,18 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
                  Sentence("centre at Ø{d}", d=Figure(2 * centre, "mm", places=(0, 2))), rounding="up"),
         computed("centrifugal", "Speed takes", f.at_top.centrifugal_n, "N",
                  Sentence("at the program's {n}", n=Figure(f.top_rpm, "rpm", "up")), rounding="up"),
-        computed("friction", "Friction", hold.friction, "", "typical for the pair", "typical", rounding="down"),
+        computed("friction", "Friction", hold.friction, "", "typical for the pair", "typical", rounding="down",
+                 places=(3, 3)),
     ]  # fmt: skip
     for i, d in enumerate(f.demand.cuts):
-        terms = {"slip": d.slip_n, "tilt": d.tilt_n, "side": d.side_n}
-        detail = Sentence("slip {a}, tilt {b}, side {c}",
-                          a=Figure(terms["slip"], "N", "up"), b=Figure(terms["tilt"], "N", "up"),
-                          c=Figure(terms["side"], "N", "up"))  # fmt: skip
+        detail = Sentence("slip {a}, tilt {b}, side {c}", a=Bare(Figure(d.slip_n, "N", "up")),
+                          b=Bare(Figure(d.tilt_n, "N", "up")), c=Bare(Figure(d.side_n, "N", "up")))  # fmt: skip
         facts.append(computed(f"demand_{i}", f"{d.name} needs", d.required_n, "N", detail, rounding="up"))
     facts.append(
-        computed("top_rpm", "Program's top speed", cuts.top_rpm, "rpm", cuts.fastest.name, rounding="up")
-    )
+        Fact("not_counted", "Not counted yet", "imbalance, braking", Text("Not counted yet"),
+             source=Sentence("loads beside the cuts"), basis="derived")
+    )  # fmt: skip
+    facts.append(computed("top_rpm", "Program's top speed", cuts.top_rpm, "rpm", cuts.fastest.name, rounding="up"))
     return facts
 
 
@@ -85,14 +89,13 @@ def _answers(f: ForceFigures) -> tuple[Answer, ...]:
                steps=(*f.grip.working, *f.at_top.working),
                bar=Bar(min(1.0, kept), KEPT_LEAST, Sentence("a third is the least that is usual"))),
         Answer("held", "Holds the worst cut", held, words=Sentence("×"), steps=f.margin_steps,
-               below=Sentence("{s} wanted; worst credible corner {c} ×", s=Figure(f.safety, ""),
-                              c=Figure(f.held_corner, "", "down", places=(2, 2))),
+               below=Sentence("worst credible corner: {c} ×", c=Figure(f.held_corner, "", "down", places=(2, 2))),
                bar=Bar(min(1.0, f.held / HELD_SCALE), min(1.0, f.safety / HELD_SCALE),
-                       Sentence("mark: {s} ×", s=Figure(f.safety, "")))),
+                       Sentence("{s} × is wanted", s=Figure(f.safety, "")))),
     )  # fmt: skip
 
 
-def force_stop(  # noqa: PLR0913 - one stop, its neighbours' figures
+def force_stop(
     at: str, setup: Setup, hold: HoldFigures | None, cuts: CutsFigures | None, outcome: Outcome[ForceFigures],
     helps: tuple[Help, ...],
 ) -> Stop:  # fmt: skip
@@ -107,7 +110,11 @@ def force_stop(  # noqa: PLR0913 - one stop, its neighbours' figures
                     by=f.limit.capped_by if f.limit.capped_by != "user" else "own limit")  # fmt: skip
     over = next((n for n in f.notes if n.level == "stop"), None)
     if over is not None:
-        line = over.sentence if over.code != "over-cap" else Sentence(
-            "{top} is over the cap of {cap}", top=Figure(f.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down")
+        line = (
+            over.sentence
+            if over.code != "over-cap"
+            else Sentence(
+                "{top} is over the cap of {cap}", top=Figure(f.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down")
+            )
         )
     return Stop("force", "Force", outcome.state(f.notes), line, tuple(facts), _answers(f), f.notes, helps)

@@ -7,12 +7,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
+from calc.errors import CalcError
 from calc.plan.document import Document, replaced
 from calc.plan.force import NEAR_OVERLOAD
 from calc.plan.shelf import Shelf
 from calc.plan.solve import Figures, Near, setup_path, solve
 from calc.plan.stops import Help
-from calc.errors import CalcError
 from calc.quantities import Figure, Sentence
 
 CLAMP_STEP_RPM = 10.0

@@ -75,7 +75,9 @@ def solve_hold(at: str, setup: Setup, shelf: SetupShelf, part: PartFigures) -> H
     if height <= blank.bolt_head_mm:
         raise FieldProblem(
             f"{at}.hold.jaw_height_mm",
-            Sentence("The bolt heads reach to {h}; the jaw must be higher.", h=Figure(blank.bolt_head_mm, "mm", exact=True)),
+            Sentence(
+                "The bolt heads reach to {h}; the jaw must be higher.", h=Figure(blank.bolt_head_mm, "mm", exact=True)
+            ),
         )
     pocket = _pocket(at, setup, blank, height - blank.bolt_head_mm, part)
     held = min(part.plain_length_mm, pocket.bore_depth_mm)
@@ -92,7 +94,9 @@ def solve_hold(at: str, setup: Setup, shelf: SetupShelf, part: PartFigures) -> H
     )  # fmt: skip
     notes = [n for n in pocket.notes if n.code not in JAW_NOTES]
     if setup.hold.seat == "none":
-        notes.append(Note("caution", "not-seated", "Nothing carries the axial force but grip: it counts against slipping."))
+        notes.append(
+            Note("caution", "not-seated", "Nothing carries the axial force but grip: it counts against slipping.")
+        )
     return HoldFigures(
         chuck=chuck, blank=blank, jaw_height_mm=height, usable_height_mm=height - blank.bolt_head_mm, pocket=pocket,
         held_mm=held, grip_height_mm=grip_height, friction=friction, height_steps=tuple(w.steps),
@@ -125,7 +129,7 @@ def _facts(
     if figures:
         facts += [
             computed("friction", "Friction", figures.friction, "", "typical for the pair, × material", "typical",
-                     rounding="down"),
+                     rounding="down", places=(3, 3)),
             computed("grip_length", "Touches over", figures.pocket.grip_length_mm, "mm", "depth less groove and edge",
                      rounding="down"),
             computed("grip_height", "Grip height", figures.grip_height_mm, "mm", "middle of the grip above the guide",
@@ -134,9 +138,7 @@ def _facts(
     return tuple(facts)
 
 
-def hold_stop(
-    at: str, setup: Setup, shelf: SetupShelf, outcome: Outcome[HoldFigures], chucks: dict[str, str]
-) -> Stop:
+def hold_stop(at: str, setup: Setup, shelf: SetupShelf, outcome: Outcome[HoldFigures], chucks: dict[str, str]) -> Stop:
     """The stop as it is shown."""
     figures = outcome.value
     facts = _facts(at, setup, shelf, figures, chucks)
@@ -151,13 +153,15 @@ def hold_stop(
             steps=tuple(s for s in pocket.working if s.symbol in ("t", "t/L", "l_g")),
             bar=Bar(min(1.0, third.value), 1 / 3, Sentence("a third is the rule")),
         ),
-        Answer("friction", "Friction", Figure(figures.friction, "", "down"), steps=figures.friction_steps,
+        Answer("friction", "Friction", Figure(figures.friction, "", "down", places=(3, 3)), steps=figures.friction_steps,
                below=Sentence("typical, {pair}", pair=FRICTION.options[setup.hold.friction])),
         Answer("grip_height", "Grip acts at", Figure(figures.grip_height_mm, "mm", "up"), steps=figures.height_steps,
                below=Sentence("above the guide; chuck rated at {h}",
                               h=Figure(figures.chuck.force.reference_height_mm, "mm"))),
     )  # fmt: skip
-    line = Sentence("outside Ø {d} · {m} jaws", d=Figure(pocket.bore_diameter_mm, "mm", exact=True), m=figures.blank.metal)
+    line = Sentence(
+        "outside Ø {d} · {m} jaws", d=Figure(pocket.bore_diameter_mm, "mm", exact=True), m=figures.blank.metal
+    )
     seat = Note("info", "seat", "Seated on {seat}.", seat=SEAT.options[setup.hold.seat])
     notes = figures.notes if setup.hold.seat == "none" else (*figures.notes, seat)
     return Stop("hold", "Hold", outcome.state(notes), line, facts, answers, notes)

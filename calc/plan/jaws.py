@@ -37,7 +37,9 @@ def solve_jaws(at: str, hold: HoldFigures) -> JawsFigures:
     weight = Figure(mass.mass_kg, "kg", "up")
     if heaviest is None:
         notes.append(
-            Note("caution", "jaw-limit-unknown", "The chuck's book says no heaviest jaw here; this one is {m}.", m=weight)
+            Note(
+                "caution", "jaw-limit-unknown", "The chuck's book says no heaviest jaw here; this one is {m}.", m=weight
+            )
         )
     elif mass.mass_kg > heaviest * (1 + 1e-9):
         notes.append(

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from calc.errors import FieldError
-from calc.plan.document import Document
+from calc.plan.document import Document, OutsideStep
 from calc.plan.shelf import Machine, Material, Shelf
 from calc.plan.stops import Answer, Fact, Missing, Outcome, Stop, chosen, computed, entered
 from calc.quantities import Bare, Figure, Sentence
@@ -63,13 +63,6 @@ def _contradictions(document: Document) -> list[FieldError]:
             path = f"{OUTSIDE}.{i}.diameter_mm"
             errors.append(FieldError(path, Sentence("This must be larger than the bore, Ø{d}.", d=bored)))
             break
-    grip = profile.outside[0]
-    if grip.diameter_mm is not None:
-        nominal = Figure(grip.diameter_mm, "mm", exact=True)
-        if grip.largest_mm is not None and grip.largest_mm < grip.diameter_mm - 2:
-            errors.append(FieldError(f"{OUTSIDE}.0.largest_mm", Sentence("This limit is far below Ø{d}.", d=nominal)))
-        if grip.smallest_mm is not None and grip.smallest_mm > grip.diameter_mm + 2:
-            errors.append(FieldError(f"{OUTSIDE}.0.smallest_mm", Sentence("This limit is far above Ø{d}.", d=nominal)))
     return errors
 
 
@@ -99,13 +92,18 @@ def solve_part(document: Document, shelf: Shelf) -> PartFigures:
             "The wall at the grip is {wall}: three jaws may squeeze it out of round. Roundness is not computed yet.",
             wall=Figure(wall, "mm", "down"),
         )  # fmt: skip
-    tight = grip.largest_mm is not None and grip.smallest_mm is not None
-    places = (3, 4) if tight and grip.largest_mm - grip.smallest_mm < TIGHT_MM else (2, 3)  # type: ignore[operator]
+    limits = grip.limits_mm
+    places = (3, 4) if limits and limits[1] - limits[0] < TIGHT_MM else (2, 3)
     return PartFigures(
         machine=shelf.machine, material=shelf.material, grip_diameter_mm=grip.diameter_mm,
         plain_length_mm=grip.length_mm, length_mm=length, bore_mm=bore, wall_mm=wall, edge_mm=document.part.edge_mm,
         face_stock_mm=document.part.face_stock_mm, places=places, working=tuple(w.steps), notes=tuple(w.notes),
     )  # fmt: skip
+
+
+def _limit(word: str, step: OutsideStep, which: int) -> Sentence | None:
+    limits = step.limits_mm
+    return Sentence("{w} {x}", w=word, x=Figure(limits[which], "mm", places=(3, 4))) if limits else None
 
 
 def _facts(document: Document, shelf: Shelf, options: Mapping[str, Mapping[str, str]]) -> tuple[Fact, ...]:
@@ -126,12 +124,24 @@ def _facts(document: Document, shelf: Shelf, options: Mapping[str, Mapping[str, 
         role = "gripped" if i == 0 else "worked"
         facts.append(
             entered(f"outside_{i}_diameter", f"{at}.diameter_mm", step.diameter_mm, label=f"{step.name} diameter",
-                    source=Sentence(f"print, nominal; {role}"))
+                    source=Sentence(f"print; {role}"))
         )  # fmt: skip
         if i == 0:
             facts += [
-                entered("largest", f"{at}.largest_mm", step.largest_mm, label=f"{step.name} largest"),
-                entered("smallest", f"{at}.smallest_mm", step.smallest_mm, label=f"{step.name} smallest"),
+                entered(
+                    "upper",
+                    f"{at}.upper_mm",
+                    step.upper_mm,
+                    label=f"{step.name} upper limit",
+                    source=_limit("largest", step, 1),
+                ),
+                entered(
+                    "lower",
+                    f"{at}.lower_mm",
+                    step.lower_mm,
+                    label=f"{step.name} lower limit",
+                    source=_limit("smallest", step, 0),
+                ),
             ]
         else:
             facts.append(
@@ -158,11 +168,10 @@ def part_stop(
     if figures is None:
         return Stop("part", "Part", outcome.state(()), outcome.line, _facts(document, shelf, options),
                     problems=outcome.problems)  # fmt: skip
-    grip = document.part.profile.outside[0]
+    run = document.part.profile.outside[0].limits_mm
     limits = (
-        Sentence("pieces run {low} to {high}", low=Figure(grip.smallest_mm, "mm", places=(3, 4)),
-                 high=Figure(grip.largest_mm, "mm", places=(3, 4)))
-        if grip.smallest_mm is not None and grip.largest_mm is not None else Sentence("no limits entered")
+        Sentence("pieces run {low} to {high}", low=Figure(run[0], "mm", places=(3, 4)),
+                 high=Figure(run[1], "mm", places=(3, 4))) if run else Sentence("no limits entered")
     )  # fmt: skip
     steps = figures.working
     answers = (

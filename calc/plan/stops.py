@@ -14,6 +14,7 @@ from calc.plan.document import Document, parts_of
 from calc.quantities import Figure, Sentence
 from calc.working import Basis, Note, Step
 
+ENTERED_BY_HAND = Sentence("entered")
 State = Literal["settled", "open", "stopped"]
 T = TypeVar("T")
 
@@ -30,7 +31,7 @@ class Fact:
     group: str = ""
     rounding: Literal["near", "down", "up"] = "near"
     places: tuple[int, int] | None = None
-    source: Sentence = Sentence("entered")
+    source: Sentence = ENTERED_BY_HAND
     basis: Basis = "entered"
     options: Mapping[str, str] | None = None
     optional: bool = False
@@ -170,7 +171,7 @@ def field_at(path: str) -> FieldSpec:
     return found
 
 
-def entered(  # noqa: PLR0913 - a ledger line has these parts
+def entered(
     name: str, path: str, value: Any, *, label: str = "", group: str = "", source: Sentence | None = None,
     basis: Basis = "entered",
 ) -> Fact:  # fmt: skip
@@ -178,7 +179,7 @@ def entered(  # noqa: PLR0913 - a ledger line has these parts
     field = field_at(path)
     spec = field.spec
     places = spec.places if isinstance(spec, Quantity) else None
-    said = source or Sentence("{help}", help=spec.help or "entered")
+    said = source or Sentence("{help}", help=spec.help[:1].lower() + spec.help[1:] if spec.help else "entered")
     return Fact(name, label or spec.label, value, spec, path, group, places=places, source=said, basis=basis,
                 optional=field.nullable)  # fmt: skip
 
@@ -195,4 +196,3 @@ def computed(  # noqa: PLR0913 - a ledger line has these parts
 def chosen(name: str, label: str, path: str, key: str | None, options: Mapping[str, str], source: Sentence) -> Fact:
     """A fact chosen from the shelf."""
     return Fact(name, label, key, Choice(label, options), path, source=source, basis="book", options=options)
-

@@ -14,6 +14,7 @@ from calc.plan.solve import Figures
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Dimension, Point, Scene, Shape, box_of, mirrored, rectangle
 
+CHUCK_SHOWN_MM = 46.0
 BORING = ("jaws",)  # while the jaws are bored the part is not in them yet
 
 
@@ -40,7 +41,14 @@ def _stations(hold: HoldFigures | None, part: PartFigures, seat: str) -> Station
     return Stations(guide, base, top, floor, start, start + part.length_mm)
 
 
-def _chuck_and_jaw(hold: HoldFigures, at: Stations) -> list[Shape]:
+def _broken(x: float, high: float, low: float) -> tuple[Point, ...]:
+    """A break line from `high` down to `low`: the chuck goes on behind it."""
+    bends = 6
+    step = (high - low) / bends
+    return tuple((x + (1.6 if i % 2 else -1.6), high - i * step) for i in range(bends + 1))
+
+
+def _chuck_and_jaw(hold: HoldFigures, at: Stations, largest: float) -> list[Shape]:
     blank, pocket, chuck = hold.blank, hold.pocket, hold.chuck
     body = chuck.body_diameter_mm / 2
     face, out = blank.face_radius_mm, blank.face_radius_mm + blank.length_mm
@@ -54,15 +62,17 @@ def _chuck_and_jaw(hold: HoldFigures, at: Stations) -> list[Shape]:
     thread = float((re.search(r"\d+", chuck.bolt_size) or [12.0])[0])
     middle = face + blank.length_mm * 0.62
     head = at.base + blank.bolt_head_mm
+    back = max(0.0, at.guide - CHUCK_SHOWN_MM)
+    below = max(pocket.bore_diameter_mm / 2, largest) + 12
     shapes = [
-        Shape("chuck", "chuck", rectangle(0, 0, at.guide, body)),
-        Shape("chuck-below", "chuck", rectangle(0, -body, at.guide, 0)),
+        Shape("chuck", "chuck", ((at.guide, 0), (at.guide, body), *_broken(back, body, 0))),
+        Shape("chuck-below", "chuck", ((at.guide, 0), *_broken(back, 0, -below), (at.guide, -below))),
         Shape("master", "master", master),
         Shape("jaw", "jaw", jaw, facts=("jaw_height", "jaw_mass")),
         Shape("bolt-hole", "hole", rectangle(head, middle - thread * 0.8, at.top, middle + thread * 0.8)),
         Shape("bolt-head", "bolt", rectangle(head - thread, middle - thread * 0.75, head, middle + thread * 0.75)),
         Shape("bolt", "bolt", rectangle(at.base, middle - thread / 2, head - thread, middle + thread / 2)),
-        Shape("jaw-behind", "hidden", mirrored(rectangle(at.base, face * 0.5, at.top, out * 0.5 + 6))),
+        Shape("jaw-behind", "hidden", mirrored(rectangle(at.base, face * 0.5, at.top, min(out * 0.5 + 6, below)))),
     ]
     if bored > face:
         shapes.append(
@@ -133,7 +143,7 @@ def _part_dimensions(document: Document, part: PartFigures, at: Stations) -> lis
     largest = max((s.diameter_mm or 0.0) for s in document.part.profile.outside) / 2
     below = -(largest + 10)
     found = [
-        Dimension("length", "length", (at.part, below), (at.end, below), 0 if len(edges) == 1 else -9,
+        Dimension("length", "length", (at.part, below), (at.end, below), 0 if len(edges) == 1 else -14,
                   Figure(part.length_mm, "mm"), stops=("part",)),
     ]  # fmt: skip
     for i, (x0, x1, step) in enumerate(edges):
@@ -142,7 +152,7 @@ def _part_dimensions(document: Document, part: PartFigures, at: Stations) -> lis
         x = (x0 + x1) / 2 if i == 0 else x1
         found.append(
             Dimension(f"diameter-{i}", f"outside_{i}_diameter" if i else "outside_0_diameter", (x, -r), (x, r),
-                      right - x + 14 + 15 * i, Figure(2 * r, "mm", places=part.places if i == 0 else None), "Ø ",
+                      right - x + 18 + 16 * i, Figure(2 * r, "mm", places=part.places if i == 0 else None), "Ø ",
                       stops=every)
         )  # fmt: skip
         if len(edges) > 1:
@@ -153,12 +163,12 @@ def _part_dimensions(document: Document, part: PartFigures, at: Stations) -> lis
         if step.stock_diameter_mm:
             s = step.stock_diameter_mm / 2
             found.append(
-                Dimension(f"stock-{i}", f"outside_{i}_stock", (x1, -s), (x1, s), right - x1 + 14 + 15 * (i + 1),
+                Dimension(f"stock-{i}", f"outside_{i}_stock", (x1, -s), (x1, s), right - x1 + 18 + 16 * (i + 1),
                           Figure(2 * s, "mm"), "Ø ", " stock", stops=("part",))
             )  # fmt: skip
     if part.bore_mm > 0:
         b = part.bore_mm / 2
-        found.append(Dimension("bore", "bore", (at.end, -b), (at.end, b), right - at.end + 4, Figure(2 * b, "mm"), "Ø ",
+        found.append(Dimension("bore", "bore", (at.end, -b), (at.end, b), right - at.end + 6, Figure(2 * b, "mm"), "Ø ",
                                " bore", stops=("part",)))  # fmt: skip
     return found
 
@@ -173,16 +183,29 @@ def _jaw_dimensions(hold: HoldFigures, part: PartFigures, at: Stations) -> list[
         Dimension("depth", "depth", (at.floor, line), (at.top, line), 0, Figure(pocket.bore_depth_mm, "mm"), "", " deep",
                   stops=("hold", "jaws")),
         Dimension("floor", "floor", (heads, line), (at.floor, line), 0, Figure(pocket.floor_mm, "mm", "down"), "",
-                  " floor", stops=("jaws",)),
-        Dimension("jaw-height", "jaw_height", (at.base, line), (at.top, line), 10, Figure(hold.jaw_height_mm, "mm"), "",
+                  " floor", stops=("jaws",), outside="before"),
+        Dimension("jaw-height", "jaw_height", (at.base, line), (at.top, line), 14, Figure(hold.jaw_height_mm, "mm"), "",
                   " jaw", stops=("hold",)),
-        Dimension("grip-height", "grip_height", (at.guide, line), (middle, line), 20,
+        Dimension("grip-height", "grip_height", (at.guide, line), (middle, line), 28,
                   Figure(hold.grip_height_mm, "mm", "up"), "", " to grip", stops=("hold", "force")),
-        Dimension("bore", "bore_diameter", (at.floor, -pocket.bore_diameter_mm / 2), (at.floor, pocket.bore_diameter_mm / 2),
+        Dimension("bore-jaws", "bore_diameter", (at.floor, -pocket.bore_diameter_mm / 2), (at.floor, pocket.bore_diameter_mm / 2),
                   at.top - at.floor + 12, Figure(pocket.bore_diameter_mm, "mm", places=part.places), "Ø ", stops=("jaws",)),
         Dimension("overhang", "overhang", (middle, -line * 0.2), (at.end + part.face_stock_mm, -line * 0.2), 0,
                   Figure(at.end + part.face_stock_mm - middle, "mm", "up"), "", " overhang", stops=("force",)),
     ]  # fmt: skip
+
+
+def _cut_dimensions(document: Document, at: Stations, part: PartFigures, index: int) -> list[Dimension]:
+    """From and to of every cut; shown while the fact is pointed at."""
+    found = []
+    right = at.end + part.face_stock_mm
+    for i, cut in enumerate(document.setups[index].cuts):
+        for name, value in (("from_diameter_mm", cut.from_diameter_mm), ("to_diameter_mm", cut.to_diameter_mm)):
+            if value:
+                fact = f"cut_{i}_{name}"
+                found.append(Dimension(fact, fact, (at.end, -value / 2), (at.end, value / 2), right - at.end + 34,
+                                       Figure(value, "mm"), "Ø ", stops=("pointed",)))  # fmt: skip
+    return found
 
 
 def _words(part: PartFigures, hold: HoldFigures | None, cuts: CutsFigures | None) -> tuple[Sentence, ...]:
@@ -213,17 +236,28 @@ def section(document: Document, figures: Figures, index: int = 0) -> Scene:
     axis_to = 60.0
     if part is None:
         axis = Shape("axis", "axis", ((-8, 0), (axis_to, 0)), closed=False)
-        return Scene((axis,), (), (-10, -20, axis_to + 2, 20), (Sentence("Nothing can be drawn until Part is complete."),))
+        return Scene(
+            (axis,), (), (-10, -20, axis_to + 2, 20), (Sentence("Nothing can be drawn until Part is complete."),)
+        )
     setup = document.setups[index]
     at = _stations(hold, part, setup.hold.seat)
-    shapes: list[Shape] = _chuck_and_jaw(hold, at) if hold else []
+    largest = max((s.stock_diameter_mm or s.diameter_mm or 0.0) for s in document.part.profile.outside) / 2
+    shapes: list[Shape] = _chuck_and_jaw(hold, at, largest) if hold else []
     shapes += _part(document, part, at, hold is not None)
     if figures.cuts.value:
         shapes += _cuts(document, part, figures.cuts.value, at, index)
     if setup.hold.live_centre:
         shapes.append(_centre(part, at))
-    shapes.append(Shape("axis", "axis", ((-8, 0), (at.end + part.face_stock_mm + 12, 0)), closed=False))
+    shapes.append(
+        Shape(
+            "axis",
+            "axis",
+            ((max(0.0, at.guide - CHUCK_SHOWN_MM) - 8, 0), (at.end + part.face_stock_mm + 12, 0)),
+            closed=False,
+        )
+    )
     dimensions = _part_dimensions(document, part, at) + (_jaw_dimensions(hold, part, at) if hold else [])
+    dimensions += _cut_dimensions(document, at, part, index)
     if hold:
         # At Jaws the bore's own dimension stands where the gripped diameter's would.
         dimensions = [d for d in dimensions if not (d.name == "diameter-0" and "jaws" in d.stops)] + [

@@ -39,6 +39,7 @@ class Dimension:
     prefix: str = ""
     suffix: str = ""
     stops: Stops = ()
+    outside: Literal["before", "after"] = "after"  # where the figure goes when it does not fit between
 
     @property
     def measured_mm(self) -> float:

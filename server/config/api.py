@@ -8,6 +8,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
 
 from calc.errors import CalcError
+from calc.quantities import System
 from server.apps.calculators.api import router as calculators
 from server.apps.runs.api import router as runs
 from server.foundation.api import router as session
@@ -21,7 +22,7 @@ api.add_router("", runs)
 
 @api.exception_handler(CalcError)
 def _bad_value(request: HttpRequest, error: CalcError) -> HttpResponse:
-    system = "inch" if request.headers.get("X-Units") == "inch" else "metric"
+    system: System = "inch" if request.headers.get("X-Units") == "inch" else "metric"
     fields = [{"field": e.field, "message": e.sentence.text(system)} for e in error.errors]
     return problem(422, "A value needs another look", errors=fields)
 

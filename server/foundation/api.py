@@ -20,7 +20,8 @@ router = Router(tags=["session"])
 
 def _session(person: Any) -> SessionOut:
     assert isinstance(person, Person)
-    return SessionOut(name=person.get_full_name() or person.username, role=person.role, demo=settings.DEMO)
+    name = person.get_full_name() or person.username
+    return SessionOut.model_validate({"name": name, "role": person.role, "demo": settings.DEMO})
 
 
 @router.get("/session", response={200: SessionOut, 401: Problem}, operation_id="whoIsHere")

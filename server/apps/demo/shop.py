@@ -40,7 +40,9 @@ CHUCKS: list[dict[str, Any]] = [
 ]  # fmt: skip
 
 
-def _blank(key: str, metal: str, size: tuple[float, float, float], heads: float, face: float, chuck: str) -> dict[str, Any]:
+def _blank(
+    key: str, metal: str, size: tuple[float, float, float], heads: float, face: float, chuck: str
+) -> dict[str, Any]:
     width, length, height = size
     return {
         "key": key, "name": f"{metal} {height:g} high, face Ø{2 * face:g}", "metal": metal, "width_mm": width,
@@ -66,9 +68,9 @@ SEAL_CARRIER: dict[str, Any] = {
         "quantity": 240, "edge_mm": 0.3, "face_stock_mm": 2.0,
         "profile": {
             "outside": [
-                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "largest_mm": 84.0, "smallest_mm": 83.965,
+                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "upper_mm": 0.0, "lower_mm": -0.035,
                  "stock_diameter_mm": None},
-                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "largest_mm": None, "smallest_mm": None,
+                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "upper_mm": None, "lower_mm": None,
                  "stock_diameter_mm": 122.0},
             ],
             "inside": [{"diameter_mm": 52.0}],
@@ -77,7 +79,8 @@ SEAL_CARRIER: dict[str, Any] = {
     "setups": [
         {
             "name": "Side 2, flange end",
-            "hold": {"jaw_height_mm": None, "depth_mm": 22.0, "seat": "floor", "live_centre": False, "friction": "turned"},
+            "hold": {"jaw_height_mm": None, "depth_mm": 22.0, "seat": "floor", "live_centre": False,
+                     "friction": "turned"},
             "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
             "force": {"pressure_bar": 28.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
                       "safety": 2.0, "user_max_rpm": None},
@@ -103,10 +106,10 @@ VENT_PLUG: dict[str, Any] = {
         "quantity": 600, "edge_mm": 0.01 * INCH, "face_stock_mm": 0.0,
         "profile": {
             "outside": [
-                {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "largest_mm": 1.5 * INCH,
-                 "smallest_mm": 1.497 * INCH, "stock_diameter_mm": None},
-                {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.75 * INCH, "largest_mm": None,
-                 "smallest_mm": None, "stock_diameter_mm": 1.5 * INCH},
+                {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "upper_mm": 0.0,
+                 "lower_mm": -0.003 * INCH, "stock_diameter_mm": None},
+                {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.75 * INCH, "upper_mm": None,
+                 "lower_mm": None, "stock_diameter_mm": 1.5 * INCH},
             ],
             "inside": [{"diameter_mm": None}],
         },

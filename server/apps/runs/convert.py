@@ -114,9 +114,9 @@ def _scene(scene: Scene, system: System) -> dict[str, Any]:
         ],
         "dimensions": [
             {"name": d.name, "fact": d.fact, "start": _point(d.start), "end": _point(d.end), "offset": d.offset,
-             "text": f"{d.prefix}{d.figure.number(system)}{d.suffix}", "stops": list(d.stops)} for d in scene.dimensions
+             "text": f"{d.prefix}{d.figure.number(system)}{d.suffix}", "stops": list(d.stops), "outside": d.outside}
+            for d in scene.dimensions
         ],
-        "box": [round(v, 3) for v in scene.box],
         "words": [w.text(system) for w in scene.words],
     }  # fmt: skip
 
@@ -135,7 +135,8 @@ def _chart(chart: ForceChart, system: System) -> dict[str, Any]:
         ],
         "demand": force(chart.demand_n), "demand_text": Figure(chart.demand_n, "N", "up").text(system),
         "static_text": Figure(chart.curves[0].points[0][1], "N", "down").text(system),
-        "cap": chart.cap_rpm, "cap_force": force(chart.cap_n), "cap_text": Figure(chart.cap_rpm, "rpm", "down").number(),
+        "cap": chart.cap_rpm, "cap_force": force(chart.cap_n),
+        "cap_text": Figure(chart.cap_rpm, "rpm", "down").number(),
         "top": chart.top_rpm, "top_text": Figure(chart.top_rpm, "rpm", "up").number(),
     }  # fmt: skip
 

@@ -28,7 +28,7 @@ class Entry:
 
 
 def reference_kind(path: str) -> str | None:
-    """"machine", "material", "chuck" or "jaw_blank" when the path points into the shelf."""
+    """ "machine", "material", "chuck" or "jaw_blank" when the path points into the shelf."""
     found = REFERENCE.match(path)
     return (found[1] or found[3]) if found else None
 
@@ -49,7 +49,7 @@ def read_entry(run: Run, entry: Entry) -> Any:
     return _value(entry, field.spec, field.nullable)
 
 
-def _value(entry: Entry, spec: Any, nullable: bool) -> Any:  # noqa: PLR0911 - one return a kind of fact
+def _value(entry: Entry, spec: Any, nullable: bool) -> Any:
     given = entry.value if entry.text is None else entry.text.strip()
     if given in (None, ""):
         if nullable:

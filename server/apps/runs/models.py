@@ -22,9 +22,7 @@ class Run(Revised):
 
     class Meta:
         ordering = ["drawing_number"]
-        constraints = [
-            models.CheckConstraint(condition=models.Q(units__in=["metric", "inch"]), name="run_units_known")
-        ]
+        constraints = [models.CheckConstraint(condition=models.Q(units__in=["metric", "inch"]), name="run_units_known")]
 
     def __str__(self) -> str:
         return f"{self.drawing_number} {self.name}"

@@ -53,7 +53,7 @@ def plan(run: Run, system: System, person: Any) -> dict[str, Any]:
 
 
 def _needs(stop: Stop | None, system: System) -> str:
-    return f"{stop.title}: {stop.line.text(system)}" if stop else "every stop settled: look it over and set it"
+    return f"{stop.title}: {stop.line.text(system)}" if stop else "nothing is open; look it over before it is set"
 
 
 def bench() -> list[dict[str, Any]]:

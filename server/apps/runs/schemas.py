@@ -143,7 +143,19 @@ class ShapeOut(Schema):
 
     name: str
     role: Literal[
-        "chuck", "master", "jaw", "bolt", "hole", "part", "outline", "hidden", "cut", "removed", "axis", "centre", "grip"
+        "chuck",
+        "master",
+        "jaw",
+        "bolt",
+        "hole",
+        "part",
+        "outline",
+        "hidden",
+        "cut",
+        "removed",
+        "axis",
+        "centre",
+        "grip",
     ]
     points: list[list[float]]
     closed: bool
@@ -161,6 +173,7 @@ class DimensionOut(Schema):
     offset: float
     text: str
     stops: list[str]
+    outside: Literal["before", "after"]
 
 
 class SceneOut(Schema):
@@ -168,7 +181,6 @@ class SceneOut(Schema):
 
     shapes: list[ShapeOut]
     dimensions: list[DimensionOut]
-    box: list[float]
     words: list[str]
 
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from calc.plan import shelf as core
 from server.apps.shelf import convert
 from server.apps.shelf.models import Chuck, JawBlank, Machine, Material
-from server.foundation.models import Revised
 
 # The document's references, and the tables they point into.
 TABLES: dict[str, type[Machine] | type[Material] | type[Chuck] | type[JawBlank]] = {
@@ -21,7 +22,7 @@ def names(kind: str) -> dict[str, str]:
     return dict(TABLES[kind].objects.values_list("key", "name"))
 
 
-def item(kind: str, key: str) -> Revised | None:
+def item(kind: str, key: str) -> Any:
     """One item by its key."""
     return TABLES[kind].objects.filter(key=key).first()
 

@@ -85,7 +85,14 @@ def keep_edit(run_id: int, entry: Entry, base_revision: int, key: UUID, person: 
             tried.row.save()
         run.save()
         Edit.objects.create(
-            run=run, revision=run.revision, path=entry.path, old=tried.old, new=tried.new, typed=typed, key=key, by=planner
+            run=run,
+            revision=run.revision,
+            path=entry.path,
+            old=tried.old,
+            new=tried.new,
+            typed=typed,
+            key=key,
+            by=planner,
         )
     return convert.plan_view(run, tried.result, entry.system, True)
 

@@ -1,0 +1,298 @@
+"""The whole plan: what each stop says, and each stop condition just below, at and just above its limit."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from calc.chuck.grip import ChuckForce
+from calc.errors import CalcError
+from calc.plan.document import with_value
+from calc.tests.plans import (
+    ALUMINIUM,
+    CHUCK,
+    DOCUMENT,
+    FORCE,
+    MACHINE,
+    MATERIAL,
+    SHELF,
+    STEEL,
+    codes,
+    plan,
+    shelf_with,
+    with_facts,
+)
+
+
+def force(result):
+    return result.figures.force.value
+
+
+def test_every_stop_is_settled_and_in_the_order_of_the_work():
+    result = plan()
+    assert [s.name for s in result.stops] == ["part", "hold", "jaws", "force", "cuts"]
+    assert {s.state for s in result.stops} == {"settled"}
+    assert result.verdict == "settled"
+
+
+def test_figures_by_hand():
+    f = force(plan())
+    # 32 bar on a chart of 2 500 N/bar; middle of the grip 15 + 50 − 10 = 55 above the guide, below its 60.
+    assert f.grip.grip_n == pytest.approx(80_000)
+    assert f.stack[0].mass_kg == pytest.approx(7.85 * (40 * 75 * 50 - bored()) / 1e6, rel=1e-4)
+    assert f.stack[1] == type(f.stack[1])(1.2, 70)
+
+
+def bored():
+    # 20 deep: the disc of radius 42 inside a face at 35 that is 40 wide, by thin strips.
+    count = 20_000
+    step = 40 / count
+    area = sum(max(0.0, (42**2 - (-20 + (i + 0.5) * step) ** 2) ** 0.5 - 35) for i in range(count)) * step
+    return area * 20
+
+
+def test_the_demand_is_the_worn_edge_of_the_worst_cut():
+    result = plan()
+    cuts = result.figures.cuts.value.cuts
+    fresh = cuts[1].result.tangential_n / 1.3
+    assert cuts[1].tangential_n == pytest.approx(fresh * 1.3)
+    interrupted = plan(setups__0__cuts__1__interrupted=True).figures.cuts.value.cuts[1]
+    assert interrupted.tangential_n == pytest.approx(fresh * 1.3 * 1.25)
+    assert force(result).demand.governing_cut == "Turn"
+
+
+def test_facing_pushes_across_with_its_feed_and_along_with_its_passive_force():
+    face = plan().figures.cuts.value.cuts[0]
+    assert face.radial_n == face.result.feed_n
+    assert face.axial_n == face.result.passive_n
+    turn = plan().figures.cuts.value.cuts[1]
+    assert (turn.axial_n, turn.radial_n) == (turn.result.feed_n, turn.result.passive_n)
+
+
+def test_constant_surface_speed_reaches_the_lesser_of_clamp_and_smallest_diameter():
+    # 120 m/min at Ø52: 734.6 rpm
+    assert plan().figures.cuts.value.top_rpm == pytest.approx(120_000 / 3.14159265 / 52)
+    assert plan(setups__0__clamp_rpm=600.0).figures.cuts.value.top_rpm == 600
+    to_centre = plan(part__profile__inside__0__diameter_mm=None, setups__0__cuts__0__to_diameter_mm=0.0)
+    assert to_centre.figures.cuts.value.top_rpm == 1000
+    no_clamp = plan(
+        setups__0__clamp_rpm=None, setups__0__cuts__0__to_diameter_mm=0.0, part__profile__inside__0__diameter_mm=None
+    )
+    assert no_clamp.figures.cuts.value.top_rpm == MACHINE.max_rpm
+    assert "no-clamp" in codes(no_clamp, "cuts", "caution")
+
+
+@pytest.mark.parametrize(("past", "stopped"), [(-0.01, False), (0.0, False), (0.01, True)])
+def test_the_program_just_below_at_and_above_the_cap(past, stopped):
+    cap = force(plan()).limit.speed_cap_rpm
+    result = plan(setups__0__cuts__1__rpm=cap + past)
+    assert ("over-cap" in codes(result, "force")) is stopped
+    assert (result.stop("force").state == "stopped") is stopped
+
+
+def test_over_the_cap_it_offers_to_hold_the_clamp_and_that_settles_it():
+    cap = 500.0
+    result = plan(setups__0__force__user_max_rpm=cap)
+    stop = result.stop("force")
+    assert stop.state == "stopped"
+    offered = stop.helps[0]
+    assert offered.path == "setups.0.clamp_rpm"
+    assert offered.value == 500
+    assert offered.settles
+    taken = plan(setups__0__force__user_max_rpm=cap, setups__0__clamp_rpm=offered.value)
+    assert taken.stop("force").state == "settled"
+
+
+def test_every_help_does_what_it_says():
+    result = plan(setups__0__force__condition="unknown", setups__0__clamp_rpm=4000.0)
+    assert result.stop("force").helps
+    for offered in result.stop("force").helps:
+        if offered.path.endswith("jaw_blank"):
+            blank = next(b for b in SHELF.setups[0].blanks if b.key == offered.value)
+            after = plan(shelf_with(blank=blank), setups__0__force__condition="unknown")
+        else:
+            facts = {"setups__0__force__condition": "unknown", offered.path.replace(".", "__"): offered.value}
+            after = plan(**facts)
+        said = offered.outcome.parts["n"]
+        assert force(after).limit.speed_cap_rpm == pytest.approx(said.value)
+
+
+@pytest.mark.parametrize(("heaviest_over", "stopped"), [(0.001, False), (0.0, False), (-0.001, True)])
+def test_the_jaw_just_below_at_and_above_what_the_book_allows(heaviest_over, stopped):
+    mass = plan().figures.jaws.value.mass.mass_kg
+    result = plan(shelf_with(chuck=replace(CHUCK, heaviest_jaw_kg=mass + heaviest_over)))
+    assert ("jaw-too-heavy" in codes(result, "jaws")) is stopped
+    if stopped:
+        assert any(h.path.endswith("jaw_blank") for h in result.stop("jaws").helps)
+
+
+@pytest.mark.parametrize(("depth", "stopped"), [(23.99, False), (24.0, False), (24.01, True)])
+def test_the_floor_at_its_least(depth, stopped):
+    assert ("floor-too-thin" in codes(plan(setups__0__hold__depth_mm=depth), "jaws")) is stopped
+
+
+@pytest.mark.parametrize(("share", "stopped"), [(1.001, False), (1.0, False), (0.999, True)])
+def test_the_spindle_just_enough_enough_and_too_weak(share, stopped):
+    cuts = plan().figures.cuts.value.cuts
+    power = max(c.result.power_kw for c in cuts)
+    result = plan(shelf_with(machine=replace(MACHINE, power_kw=power * share)))
+    assert ("spindle-too-weak" in codes(result, "cuts")) is stopped
+    if stopped:
+        assert all(h.settles for h in result.stop("cuts").helps)
+        assert result.stop("cuts").helps
+
+
+@pytest.mark.parametrize(("over", "stopped"), [(-1e-4, False), (0.0, False), (1e-4, True)])
+def test_the_grip_standing_still_against_the_demand(over, stopped):
+    need = force(plan()).demand.required_grip_n
+    result = plan(setups__0__force__pressure_bar=need / 2500 * (1 - over))
+    # exactly enough leaves no speed at all: that too is a stop
+    assert ("grip-too-small" in codes(result, "force")) is (stopped or over == 0.0)
+
+
+def test_an_overloaded_chuck_is_stopped_and_never_offered_more_pressure():
+    tall = replace(CHUCK, guide_to_jaw_base_mm=60)
+    result = plan(shelf_with(chuck=tall), setups__0__force__pressure_bar=36.0)
+    assert "chuck-overloaded" in codes(result, "force")
+    pressures = [h for h in result.stop("force").helps if h.path.endswith("pressure_bar")]
+    assert pressures
+    assert all(h.value < 36 and h.settles for h in pressures)
+    near = plan(shelf_with(chuck=tall), setups__0__force__pressure_bar=pressures[0].value)
+    assert not [h for h in near.stop("force").helps if h.path.endswith("pressure_bar")]
+
+
+def test_an_unknown_stack_mass_is_a_stop_never_zero():
+    stop = plan(shelf_with(chuck=replace(CHUCK, master_mass_kg=None))).stop("force")
+    assert stop.state == "stopped"
+    assert "weigh" in str(stop.line)
+
+
+@pytest.mark.parametrize(
+    ("facts", "stop", "says", "waiting"),
+    [
+        ({"setups__0__force__pressure_bar": None}, "force", "gauge pressure missing", []),
+        ({"part__profile__outside__0__diameter_mm": None}, "part", "spigot diameter missing", ["hold", "jaws", "cuts"]),
+        ({"setups__0__cuts__0__feed_mm_rev": None}, "cuts", "face feed missing", ["force"]),
+        ({"setups__0__cuts": ()}, "cuts", "a cut missing", ["force"]),
+        ({"setups__0__force__condition": "measured"}, "force", "measured factor, measured on missing", []),
+    ],
+)
+def test_what_is_missing_is_named_and_what_needs_it_waits(facts, stop, says, waiting):
+    result = plan(**facts)
+    assert result.stop(stop).state == "open"
+    assert str(result.stop(stop).line) == says
+    for name in waiting:
+        assert str(result.stop(name).line).startswith("waiting on ")
+
+
+def test_an_open_shelf_is_told():
+    result = plan(shelf_with(chuck=None, blank=None, machine=None))
+    assert str(result.stop("part").line) == "machine missing"
+    assert plan(shelf_with(blank=None)).stop("hold").state == "open"
+
+
+@pytest.mark.parametrize(
+    ("facts", "path"),
+    [
+        ({"part__profile__inside__0__diameter_mm": 84.0}, "part.profile.inside.0.diameter_mm"),
+        ({"setups__0__hold__depth_mm": 40.5, "setups__0__hold__jaw_height_mm": 50.0}, "setups.0.hold.depth_mm"),
+        ({"setups__0__hold__jaw_height_mm": 50.5}, "setups.0.hold.jaw_height_mm"),
+        ({"setups__0__hold__jaw_height_mm": 20.0}, "setups.0.hold.jaw_height_mm"),
+        ({"setups__0__force__pressure_bar": 40.5}, "setups.0.force.pressure_bar"),
+        ({"setups__0__force__pressure_bar": 4.0}, "setups.0.force.pressure_bar"),
+        ({"setups__0__clamp_rpm": 4000.5}, "setups.0.clamp_rpm"),
+        ({"setups__0__cuts__0__rpm": 4000.5}, "setups.0.cuts.0.rpm"),
+    ],
+)
+def test_a_contradiction_is_told_at_its_path(facts, path):
+    result = plan(**facts)
+    assert path in {p.field for p in result.problems}
+    assert result.verdict == "stopped"
+
+
+@pytest.mark.parametrize(
+    ("path", "value"),
+    [
+        ("part.profile.outside.0.lower_mm", 0.001),
+        ("part.profile.outside.1.stock_diameter_mm", 117.9),
+        ("setups.0.cuts.0.to_diameter_mm", 122.0),
+        ("setups.0.force.safety", 1.49),
+        ("setups.0.force.condition_date", "yesterday"),
+        ("part.quantity", 0),
+    ],
+)
+def test_a_document_that_contradicts_itself_cannot_be_made(path, value):
+    with pytest.raises(CalcError):
+        with_facts(**{path.replace(".", "__"): value})
+
+
+def test_a_chuck_or_blank_that_does_not_belong_is_told():
+    assert "choose" in str(plan(shelf_with(on_machine=False)).stop("hold").line)
+    assert "choose" in str(plan(shelf_with(blanks=(ALUMINIUM,))).stop("hold").line)
+
+
+def test_condition_is_counted_but_hides_no_overload():
+    assert force(plan(setups__0__force__condition="unknown")).grip.grip_n == pytest.approx(40_000)
+    assert force(plan(setups__0__force__condition="week")).grip.grip_n == pytest.approx(68_000)
+    facts = {"condition": "measured", "condition_measured": 0.94, "condition_date": "2026-11-20"}
+    measured = plan(**{f"setups__0__force__{k}": v for k, v in facts.items()})
+    assert force(measured).grip.grip_n == pytest.approx(75_200)
+    assert force(measured).condition_source.basis == "measured"
+
+
+def test_friction_follows_pair_and_material():
+    assert plan(setups__0__hold__friction="rough").figures.hold.value.friction == pytest.approx(0.15)
+    bronze = replace(MATERIAL, friction_multiplier=0.9)
+    assert plan(shelf_with(material=bronze)).figures.hold.value.friction == pytest.approx(0.09)
+
+
+def test_the_worst_corner_is_worse_than_nominal():
+    f = force(plan())
+    # slip scales with force ÷ friction: 1.2 / 0.75
+    assert f.corner_demand_n > f.demand.required_grip_n * 1.2
+    assert f.corner_demand_n < f.demand.required_grip_n * 1.6 * (1 + 1e-9)
+    assert f.held_corner < f.held
+
+
+def test_aluminium_keeps_more_grip_at_speed():
+    assert force(plan(shelf_with(blank=ALUMINIUM))).limit.speed_cap_rpm > force(plan()).limit.speed_cap_rpm
+
+
+@given(st.floats(6, 39), st.floats(1.0, 1.5))
+def test_more_pressure_never_lowers_the_cap(pressure, more):
+    low = force(plan(setups__0__force__pressure_bar=pressure))
+    high = force(plan(setups__0__force__pressure_bar=min(40.0, pressure * more)))
+    assert high.limit.speed_cap_rpm >= low.limit.speed_cap_rpm
+
+
+def test_the_chart_marks_the_cap_where_the_curves_cross():
+    chart = plan().chart
+    assert chart.cap_n == pytest.approx(chart.demand_n, rel=1e-9)
+    assert chart.curves[0].points[0] == (0, pytest.approx(80_000))
+    assert [c.label for c in chart.curves] == ["grip", "worst credible corner", "with aluminium jaws"]
+
+
+def test_what_is_carried_to_the_machine():
+    carry = plan().carry
+    assert (carry.pressure.text(), carry.clamp.text()) == ("32.0\xa0bar", "1\u202f000\xa0rpm")
+    assert (carry.bore.text(), carry.depth.text()) == ("84.00\xa0mm", "20.00\xa0mm")
+    assert plan(setups__0__clamp_rpm=None).carry.clamp is None
+
+
+def test_it_says_what_is_not_counted():
+    assert "not-counted" in codes(plan(), "force", "info")
+
+
+def test_a_piston_chuck_plans_too():
+    book = ChuckForce(100_000, 40, 60, 80, piston_area_mm2=10_000, force_ratio=2.5)
+    assert force(plan(shelf_with(chuck=replace(CHUCK, force=book)))).grip.grip_n == pytest.approx(80_000)
+    assert FORCE.chart
+
+
+def test_paths_that_are_not_there_are_told():
+    with pytest.raises(KeyError):
+        with_value({"a": [1]}, "a.3", 0)
+    assert with_value({"a": [1, 2]}, "a.1", 5) == {"a": [1, 5]}
+    assert DOCUMENT.setups[0].hold.depth_mm == 20
+    assert STEEL.height_mm == 50

@@ -1,0 +1,58 @@
+"""Every step of every working: what is put in evaluates to what is said."""
+
+import math
+
+import pytest
+
+from calc.plan.compute import PlanResult
+from calc.tests.plans import ALUMINIUM, plan, shelf_with
+from calc.working import FUNCTIONS, Note, Source, Working
+
+PLANS = {
+    "as it is": {},
+    "shoulder on the face": {"setups__0__hold__seat": "face", "setups__0__hold__depth_mm": None},
+    "live centre, interrupted": {"setups__0__hold__live_centre": True, "setups__0__cuts__1__interrupted": True},
+    "fixed rpm, sharp corner": {"setups__0__cuts__1__rpm": 400.0, "setups__0__cuts__1__corner_radius_mm": 0.0},
+    "within the corner": {"setups__0__cuts__1__depth_mm": 0.4},
+    "held to the clamp": {"setups__0__clamp_rpm": 250.0},
+    "unseated, pulled away": {"setups__0__hold__seat": "none", "setups__0__cuts__1__feeds": "away"},
+    "depth left to the rule": {"setups__0__hold__depth_mm": None},
+    "measured": {
+        "setups__0__force__condition_measured": 0.9,
+        "setups__0__force__condition_date": "2026-11-20",
+        "setups__0__force__condition": "measured",
+    },
+}
+
+
+def steps_of(result: PlanResult):
+    return [step for stop in result.stops for answer in stop.answers for step in answer.steps]
+
+
+@pytest.mark.parametrize("name", PLANS)
+def test_each_step_evaluates_to_its_value(name):
+    result = plan(**PLANS[name])
+    assert result.verdict != "open"
+    steps = steps_of(result)
+    assert len(steps) > 30
+    for step in steps:
+        said = eval(step.substituted, {"__builtins__": {}}, FUNCTIONS)
+        assert said == pytest.approx(step.value, rel=1e-6, abs=1e-9), step.label
+        assert math.isfinite(step.value)
+        assert step.source.text
+        assert step.label
+
+
+def test_steps_survive_another_jaw():
+    assert steps_of(plan(shelf_with(blank=ALUMINIUM)))
+
+
+def test_a_negative_figure_is_put_in_brackets():
+    w = Working()
+    value = w.step("x", "Difference", "a - b", "mm", Source("derived", "here"), a=1.0, b=-2.5)
+    assert value == 3.5
+    assert w.steps[0].substituted == "1 - (-2.5)"
+
+
+def test_notes_are_plain_data():
+    assert Note("caution", "code", "Say this.").as_dict() == {"level": "caution", "code": "code", "text": "Say this."}

@@ -1,0 +1,58 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Session = components["schemas"]["SessionOut"];
+export type BenchRow = components["schemas"]["BenchRow"];
+export type Plan = components["schemas"]["PlanOut"];
+export type Stop = components["schemas"]["StopOut"];
+export type Fact = components["schemas"]["FactOut"];
+export type Answer = components["schemas"]["AnswerOut"];
+export type Note = components["schemas"]["NoteOut"];
+export type Help = components["schemas"]["HelpOut"];
+export type Step = components["schemas"]["StepOut"];
+export type Scene = components["schemas"]["SceneOut"];
+export type Shape = components["schemas"]["ShapeOut"];
+export type Dimension = components["schemas"]["DimensionOut"];
+export type Chart = components["schemas"]["ChartOut"];
+export type Problem = components["schemas"]["Problem"];
+export type Units = Plan["units"];
+
+/** The only way to the server. */
+export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
+
+client.use({
+  onRequest({ request }) {
+    const token = document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1];
+    if (token && request.method !== "GET") request.headers.set("X-CSRFToken", token);
+    return request;
+  },
+});
+
+/** The server did not answer: nothing is known of what it did. */
+export class NoAnswer extends Error {}
+
+/** The server answered with a problem. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem | undefined,
+  ) {
+    super(problem?.title ?? `The server answered ${status}.`);
+  }
+}
+
+type Answered<T> = { data?: T; error?: unknown; response: Response };
+
+/** The data of an answer; throws Refused for a problem and NoAnswer where there was none. */
+export async function answered<T>(asked: Promise<Answered<T>>): Promise<T> {
+  let result: Answered<T>;
+  try {
+    result = await asked;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new NoAnswer("The server does not answer.");
+  }
+  if (result.response.status >= 502) throw new NoAnswer("The server does not answer.");
+  if (!result.response.ok) throw new Refused(result.response.status, result.error as Problem | undefined);
+  return result.data as T;
+}

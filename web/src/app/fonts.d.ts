@@ -1,0 +1,4 @@
+declare module "*.woff2" {
+  const url: string;
+  export default url;
+}

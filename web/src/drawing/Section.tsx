@@ -1,0 +1,210 @@
+import { useId, useRef } from "react";
+import styled from "styled-components";
+import type { Dimension, Scene, Shape } from "../api/client";
+import { colour, face, type } from "../shared/ui/theme";
+import { DimensionLine } from "./DimensionLine";
+import { boxAround, fitBox, type Projection } from "./project";
+import { useSize } from "./useSize";
+
+const MARGIN = { x: 64, y: 26 };
+
+const Frame = styled.div`
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+`;
+
+const Drawing = styled.svg`
+  display: block;
+  width: 100%;
+  height: 100%;
+  text {
+    font: 400 ${type.label} ${face.narrow};
+    fill: ${colour("ink")};
+  }
+  .outlined {
+    stroke: ${colour("ink")};
+    stroke-width: 1.25;
+    stroke-linejoin: round;
+  }
+  [data-role="chuck"] {
+    fill: ${colour("steel")};
+  }
+  [data-role="hole"] {
+    fill: ${colour("card")};
+    stroke-width: 1;
+  }
+  [data-role="bolt"] {
+    fill: ${colour("sheet")};
+    stroke-width: 1;
+  }
+  [data-role="part"] {
+    stroke-width: 2;
+  }
+  [data-role="outline"] {
+    fill: none;
+    stroke-width: 1;
+  }
+  [data-role="hidden"] {
+    fill: none;
+    stroke: ${colour("soft")};
+    stroke-width: 1;
+    stroke-dasharray: 6 4;
+  }
+  [data-role="axis"] {
+    fill: none;
+    stroke: ${colour("ink")};
+    stroke-width: 1;
+    stroke-dasharray: 16 4 3 4;
+  }
+  [data-role="centre"] {
+    fill: ${colour("sheet")};
+  }
+  [data-role="cut"],
+  [data-role="removed"] {
+    stroke: ${colour("act")};
+    stroke-width: 1.25;
+  }
+  [data-lit].outlined {
+    stroke: ${colour("point")};
+    stroke-width: 2.5;
+  }
+  .hatch {
+    stroke: ${colour("soft")};
+    stroke-width: 0.9;
+  }
+  .hatch-part {
+    stroke: ${colour("act")};
+    stroke-width: 0.9;
+  }
+  .ground-jaw {
+    fill: ${colour("jawFill")};
+  }
+  .ground-master {
+    fill: ${colour("masterFill")};
+  }
+  .ground-part {
+    fill: ${colour("partFill")};
+  }
+  .dots {
+    fill: ${colour("act")};
+  }
+`;
+
+/** Each material its own angle and pitch: jaw 45° wide, master jaw 135° narrow, part 60° close. */
+const HATCHES = [
+  { role: "jaw", angle: 135, pitch: 9 },
+  { role: "master", angle: 45, pitch: 6 },
+  { role: "part", angle: 60, pitch: 5 },
+] as const;
+
+function Hatches({ id }: { id: string }) {
+  return (
+    <defs>
+      {HATCHES.map(({ role, angle, pitch }) => (
+        <pattern
+          key={role}
+          id={`${id}-${role}`}
+          width={pitch}
+          height={pitch}
+          patternUnits="userSpaceOnUse"
+          patternTransform={`rotate(${angle})`}
+        >
+          <rect className={`ground-${role}`} width={pitch} height={pitch} />
+          <line className={role === "part" ? "hatch-part" : "hatch"} x1="0" y1="0" x2={pitch} y2="0" />
+        </pattern>
+      ))}
+      <pattern id={`${id}-dots`} width="6" height="6" patternUnits="userSpaceOnUse">
+        <circle className="dots" cx="1.5" cy="1.5" r="1" />
+        <circle className="dots" cx="4.5" cy="4.5" r="1" />
+      </pattern>
+    </defs>
+  );
+}
+
+const FILLS: Partial<Record<Shape["role"], string>> = {
+  jaw: "jaw",
+  master: "master",
+  part: "part",
+  cut: "dots",
+  removed: "dots",
+};
+
+type ShapeProps = {
+  shape: Shape;
+  at: Projection;
+  id: string;
+  lit: boolean;
+  onLight: (name: string | null) => void;
+};
+
+function Drawn({ shape, at, id, lit, onLight }: ShapeProps) {
+  const points = shape.points.map(([x = 0, y = 0]) => `${at.x(x).toFixed(2)},${at.y(y).toFixed(2)}`);
+  const fill = FILLS[shape.role];
+  const [first] = shape.facts;
+  return (
+    <path
+      className="outlined"
+      data-role={shape.role}
+      data-shape={shape.name}
+      data-lit={lit || undefined}
+      d={`M${points.join("L")}${shape.closed ? "Z" : ""}`}
+      fill={fill ? `url(#${id}-${fill})` : undefined}
+      onPointerEnter={first ? () => onLight(first) : undefined}
+      onPointerLeave={first ? () => onLight(null) : undefined}
+    />
+  );
+}
+
+type Props = {
+  scene: Scene;
+  stop: string;
+  lit: string | null;
+  changed: (fact: string) => boolean;
+  onLight: (name: string | null) => void;
+};
+
+const belongs = (item: Shape | Dimension, stop: string) =>
+  item.stops.length === 0 || item.stops.includes(stop);
+
+/** The half-section, to scale, from the server's scene in mm; the browser only projects it. */
+export function Section({ scene, stop, lit, changed, onLight }: Props) {
+  const id = useId();
+  const frame = useRef<HTMLDivElement>(null);
+  const size = useSize(frame);
+  const shapes = scene.shapes.filter((s) => belongs(s, stop));
+  const usual = scene.dimensions.filter((d) => belongs(d, stop));
+  const pointed = scene.dimensions.filter((d) => d.fact === lit && !usual.includes(d));
+  // Pointing at a number never moves the drawing: only what is always shown here is fitted.
+  const at = fitBox(boxAround(shapes, usual), size, MARGIN);
+  const dimensions = [...usual, ...pointed];
+  return (
+    <Frame ref={frame}>
+      {size.width > 0 && (
+        <Drawing role="img" aria-label={scene.words.join(" ")}>
+          <Hatches id={id} />
+          {shapes.map((shape) => (
+            <Drawn
+              key={shape.name}
+              shape={shape}
+              at={at}
+              id={id}
+              lit={lit !== null && shape.facts.includes(lit)}
+              onLight={onLight}
+            />
+          ))}
+          {dimensions.map((dimension) => (
+            <DimensionLine
+              key={dimension.name}
+              dimension={dimension}
+              at={at}
+              lit={lit === dimension.fact}
+              changed={changed(dimension.fact)}
+              onLight={onLight}
+            />
+          ))}
+        </Drawing>
+      )}
+    </Frame>
+  );
+}

@@ -1,0 +1,192 @@
+import { memo } from "react";
+import styled from "styled-components";
+import type { Fact } from "../../api/client";
+import { QuantityField } from "../../shared/quantity/QuantityField";
+import { TextButton } from "../../shared/ui/Button";
+import { Picker } from "../../shared/ui/Picker";
+import { Segments } from "../../shared/ui/Segments";
+import { Tag } from "../../shared/ui/Tag";
+import { colour, face, size, space, type } from "../../shared/ui/theme";
+import type { EntryValue } from "./queries";
+import type { Trouble } from "./useEditing";
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: minmax(88px, 1fr) 76px 42px minmax(104px, 1.25fr);
+  gap: 0 ${space(1.5)};
+  align-items: center;
+  min-height: 36px;
+  padding: ${space(0.5)} ${space(1)};
+  border-bottom: ${size.line} solid ${colour("hairline")};
+  break-inside: avoid;
+  line-height: 1.2;
+  /* A choice needs the room: what is said of it stands below. */
+  &[data-wide] {
+    grid-template-columns: minmax(88px, 1fr) minmax(150px, 2.2fr);
+    > :nth-child(3) {
+      grid-column: 2;
+      text-align: right;
+    }
+  }
+  &[data-lit] {
+    background: ${colour("card")};
+    box-shadow: inset 3px 0 0 ${colour("point")};
+  }
+`;
+
+const Value = styled.div`
+  text-align: right;
+  font-weight: 600;
+  &[data-moved] {
+    color: ${colour("pointInk")};
+  }
+`;
+
+const Unit = styled.span`
+  color: ${colour("soft")};
+`;
+
+const Source = styled.div`
+  font: 400 ${type.small}/1.2 ${face.narrow};
+  color: ${colour("soft")};
+  b {
+    font-weight: 600;
+    color: ${colour("pointInk")};
+  }
+`;
+
+const Wrong = styled.div`
+  grid-column: 1 / -1;
+  padding: ${space(1)} 0;
+  font: 400 ${type.label}/1.3 ${face.narrow};
+  color: ${colour("stop")};
+  button {
+    margin-left: ${space(3)};
+  }
+`;
+
+export type FactActions = {
+  onType: (path: string, text: string) => void;
+  onKeep: (path: string, entry: EntryValue) => void;
+  onCancel: () => void;
+  onTryAgain: () => void;
+  onTakeTheirs: () => void;
+  onTakeMine: () => void;
+  onLight: (name: string | null) => void;
+};
+
+type Props = FactActions & {
+  fact: Fact;
+  was: string | undefined;
+  lit: boolean;
+  mayEdit: boolean;
+  trouble: Trouble | null;
+};
+
+function nextField(from: Element | null) {
+  const ledger = from?.closest("[data-ledger]");
+  if (!ledger || !from) return;
+  const fields = [...ledger.querySelectorAll<HTMLElement>("input, button[data-field]")];
+  const here = fields.indexOf(from as HTMLElement);
+  fields[here + 1]?.focus();
+}
+
+function Editor({ fact, path, trouble, describedBy, ...on }: Props & { path: string; describedBy: string }) {
+  const light = () => on.onLight(fact.name);
+  const options = fact.options ?? [];
+  switch (fact.kind) {
+    case "choice":
+      return (
+        <Picker
+          label={fact.label}
+          value={fact.value === null ? null : String(fact.value)}
+          options={options}
+          onChange={(value) => on.onKeep(path, { value })}
+          onFocus={light}
+        />
+      );
+    case "flag":
+      return (
+        <Segments
+          label={fact.label}
+          value={fact.value ? "yes" : "no"}
+          options={[
+            { value: "no", label: "no" },
+            { value: "yes", label: "yes" },
+          ]}
+          onChange={(value) => on.onKeep(path, { value: value === "yes" })}
+          onFocus={light}
+        />
+      );
+    default:
+      return (
+        <QuantityField
+          label={`${fact.label}${fact.unit ? `, ${fact.unit}` : ""}`}
+          shown={fact.text}
+          exact={fact.edit_text}
+          describedBy={describedBy}
+          isInvalid={trouble !== null}
+          isText={fact.kind === "text"}
+          waiting={trouble && "text" in trouble.entry ? trouble.entry.text : undefined}
+          onType={(text) => on.onType(path, text)}
+          onKeep={(text) => on.onKeep(path, { text })}
+          onCancel={on.onCancel}
+          onNext={() => nextField(document.activeElement)}
+          onFocus={light}
+        />
+      );
+  }
+}
+
+function TroubleLine({ trouble, onTryAgain, onTakeMine, onTakeTheirs }: Props & { trouble: Trouble }) {
+  if (trouble.kind === "conflict")
+    return (
+      <>
+        {trouble.message} Theirs: <b>{trouble.theirs || "empty"}</b>.
+        <TextButton onPress={onTakeTheirs}>keep theirs</TextButton>
+        <TextButton onPress={onTakeMine}>keep mine</TextButton>
+      </>
+    );
+  return (
+    <>
+      {trouble.message}
+      {trouble.kind === "unsent" && <TextButton onPress={onTryAgain}>Try again</TextButton>}
+    </>
+  );
+}
+
+/** One line of the ledger: label, value, unit, where it came from. */
+export const FactRow = memo(function FactRow(props: Props) {
+  const { fact, was, lit, mayEdit, trouble, onLight } = props;
+  const noteId = `note-${fact.name}`;
+  const wide = fact.kind === "choice" || fact.kind === "flag" || fact.kind === "text";
+  return (
+    <Row
+      data-lit={lit || undefined}
+      data-wide={wide || undefined}
+      data-fact={fact.name}
+      onPointerEnter={() => onLight(fact.name)}
+      onPointerLeave={() => onLight(null)}
+    >
+      <span>{fact.label}</span>
+      <Value data-moved={was !== undefined || undefined}>
+        {fact.path && mayEdit ? (
+          <Editor {...props} path={fact.path} describedBy={noteId} />
+        ) : (
+          fact.text || "—"
+        )}
+      </Value>
+      {!wide && <Unit>{fact.unit}</Unit>}
+      <Source id={noteId}>
+        {was !== undefined ? <b>was {was || "empty"}</b> : fact.source}{" "}
+        {fact.typed && was === undefined && <>typed {fact.typed} </>}
+        {fact.basis === "typical" && <Tag>typical</Tag>}
+      </Source>
+      {trouble && (
+        <Wrong role="alert">
+          <TroubleLine {...props} trouble={trouble} />
+        </Wrong>
+      )}
+    </Row>
+  );
+});

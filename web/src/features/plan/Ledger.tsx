@@ -1,0 +1,110 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Fact, Stop } from "../../api/client";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import type { Changes } from "./changes";
+import { type FactActions, FactRow } from "./FactRow";
+import type { Trouble } from "./useEditing";
+
+const TITLES: Record<string, string> = {
+  part: "What the print says",
+  hold: "How it is held",
+  jaws: "What to bore, and what is left",
+  force: "What makes the grip, and what takes it",
+  cuts: "What each cut does",
+};
+
+const Section = styled.section`
+  padding: ${space(2.5)} ${space(4)} ${space(5)};
+  h2 {
+    margin-bottom: ${space(1)};
+    font-size: ${type.title};
+    font-weight: 600;
+  }
+`;
+
+const Columns = styled.div`
+  columns: 2;
+  column-gap: ${space(6)};
+  @media ${fold.phone} {
+    columns: 1;
+  }
+`;
+
+const Tabs = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space(4)};
+  margin: ${space(2)} 0 ${space(1)};
+  button {
+    padding: ${space(1)} 0;
+    background: none;
+    border: 0;
+    border-bottom: ${size.thick} solid transparent;
+    font: 400 ${type.label} ${face.narrow};
+    color: ${colour("soft")};
+    cursor: pointer;
+  }
+  button[aria-pressed="true"] {
+    color: ${colour("ink")};
+    border-bottom-color: ${colour("ink")};
+    font-weight: 600;
+  }
+`;
+
+type Props = FactActions & {
+  stop: Stop;
+  changes: Changes;
+  lit: string | null;
+  mayEdit: boolean;
+  trouble: Trouble | null;
+};
+
+/** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
+export function Ledger({ stop, changes, lit, mayEdit, trouble, ...actions }: Props) {
+  const groups = [...new Set(stop.facts.map((f) => f.group).filter(Boolean))];
+  const [picked, setPicked] = useState<string | null>(null);
+  // A helping edit may belong to another cut than the one in view: show where the trouble is.
+  const troubled = stop.facts.find((f) => f.path !== null && f.path === trouble?.path)?.group;
+  const group = troubled || (picked && groups.includes(picked) ? picked : groups[0]);
+
+  const row = (fact: Fact) => (
+    <FactRow
+      key={fact.name}
+      fact={fact}
+      was={changes.get(`fact:${fact.name}`)}
+      lit={lit === fact.name}
+      mayEdit={mayEdit}
+      trouble={fact.path !== null && trouble?.path === fact.path ? trouble : null}
+      {...actions}
+    />
+  );
+  return (
+    <Section aria-label={`Facts of ${stop.title}`} data-ledger>
+      <h2>{TITLES[stop.name] ?? stop.title}</h2>
+      <Columns>{stop.facts.filter((f) => !f.group).map(row)}</Columns>
+      {groups.length > 0 && (
+        <>
+          <Tabs role="group" aria-label="Cut in view">
+            {groups.map((g) => (
+              <button
+                key={g}
+                type="button"
+                aria-pressed={g === group}
+                onClick={() => {
+                  setPicked(g);
+                  actions.onLight(
+                    stop.facts.find((f) => f.group === g)?.name.replace("kind", "depth_mm") ?? null,
+                  );
+                }}
+              >
+                {g}
+              </button>
+            ))}
+          </Tabs>
+          <Columns>{stop.facts.filter((f) => f.group === group).map(row)}</Columns>
+        </>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,169 @@
+import { NavLink } from "react-router";
+import styled from "styled-components";
+import type { Plan } from "../../api/client";
+import { Mark } from "../../shared/ui/Mark";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import type { Changes } from "./changes";
+
+const Nav = styled.nav`
+  display: flex;
+  flex-direction: column;
+  padding: ${space(4)} 0 0;
+  border-right: ${size.line} solid ${colour("hairline")};
+  overflow: auto;
+  @media ${fold.phone} {
+    border-right: 0;
+    border-bottom: ${size.line} solid ${colour("hairline")};
+    padding-top: ${space(2)};
+  }
+`;
+
+const Side = styled.p`
+  margin: 0 0 ${space(1)} ${space(12)};
+  font: 600 ${type.small} ${face.narrow};
+  color: ${colour("soft")};
+`;
+
+const Stops = styled.ol`
+  position: relative;
+  &::before {
+    content: "";
+    position: absolute;
+    top: ${space(5)};
+    bottom: ${space(5)};
+    left: 27px;
+    border-left: ${size.thick} solid ${colour("ink")};
+  }
+`;
+
+const Link = styled(NavLink)`
+  position: relative;
+  display: grid;
+  grid-template-columns: ${size.mark} 1fr;
+  gap: 0 ${space(3)};
+  align-items: center;
+  min-height: 54px;
+  padding: ${space(1.5)} ${space(2)} ${space(1.5)} ${space(4.75)};
+  color: ${colour("ink")};
+  text-decoration: none;
+  &[aria-current="page"] {
+    background: ${colour("card")};
+    box-shadow:
+      inset 3px 0 0 ${colour("act")},
+      0 1px 0 ${colour("hairline")},
+      0 -1px 0 ${colour("hairline")};
+  }
+  &:hover b {
+    color: ${colour("act")};
+  }
+  &:focus-visible {
+    outline-offset: -2px;
+  }
+  b {
+    font-weight: 600;
+  }
+  small {
+    grid-column: 2;
+    font: 400 ${type.small}/1.2 ${face.narrow};
+    color: ${colour("soft")};
+  }
+  small[data-moved] {
+    color: ${colour("pointInk")};
+  }
+  small[data-state="stopped"] {
+    color: ${colour("stop")};
+  }
+  em {
+    font: 400 ${type.small} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  em[data-state="stopped"] {
+    color: ${colour("stop")};
+    font-weight: 600;
+  }
+  > svg {
+    grid-row: 1;
+  }
+`;
+
+const Carry = styled.section`
+  margin-top: auto;
+  padding: ${space(3)} ${space(4.75)} ${space(4)};
+  border-top: ${size.line} solid ${colour("ink")};
+  h2 {
+    margin-bottom: ${space(1)};
+    font: 600 ${type.small} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  dl {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 0 ${space(2)};
+    align-items: baseline;
+  }
+  dt {
+    font: 400 ${type.small} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  dd {
+    font-weight: 600;
+    text-align: right;
+    white-space: nowrap;
+  }
+  dd[data-moved] {
+    color: ${colour("pointInk")};
+  }
+  @media ${fold.phone} {
+    position: sticky;
+    bottom: 0;
+    background: ${colour("sheet")};
+  }
+`;
+
+type Props = { plan: Plan; changes: Changes };
+
+/** The route: every stop with how it stands, and the three figures to carry to the machine. */
+export function Rail({ plan, changes }: Props) {
+  const [first, ...others] = plan.stops;
+  const carried = [
+    ["pressure", "Gauge", plan.carry.pressure],
+    ["clamp", "Clamp", plan.carry.clamp],
+    ["bore", "Bore Ø", plan.carry.bore],
+    ["depth", "Deep", plan.carry.depth],
+  ] as const;
+  const item = (stop: Plan["stops"][number]) => (
+    <li key={stop.name}>
+      <Link to={`../${stop.name}`} relative="path">
+        <Mark state={stop.state} />
+        <span>
+          <b>{stop.title}</b> {stop.state !== "settled" && <em data-state={stop.state}>{stop.state}</em>}
+        </span>
+        <small data-state={stop.state} data-moved={changes.has(`stop:${stop.name}`) || undefined}>
+          {stop.line}
+        </small>
+      </Link>
+    </li>
+  );
+  return (
+    <Nav aria-label="Stops of the plan">
+      <Stops>
+        {first && item(first)}
+        <li>
+          <Side>{plan.run.setup}</Side>
+        </li>
+        {others.map(item)}
+      </Stops>
+      <Carry aria-label="To carry to the machine">
+        <h2>To carry to the machine</h2>
+        <dl>
+          {carried.map(([name, label, text]) => (
+            <div key={name} style={{ display: "contents" }}>
+              <dt>{label}</dt>
+              <dd data-moved={changes.has(`carry:${name}`) || undefined}>{text ?? "not known"}</dd>
+            </div>
+          ))}
+        </dl>
+      </Carry>
+    </Nav>
+  );
+}

@@ -1,0 +1,226 @@
+import styled from "styled-components";
+import type { Answer, Help, Stop } from "../../api/client";
+import { Button, TextButton } from "../../shared/ui/Button";
+import { NoteBox } from "../../shared/ui/NoteBox";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import type { Changes } from "./changes";
+
+const Aside = styled.aside`
+  padding: ${space(4)} ${space(4.5)};
+  border-left: ${size.line} solid ${colour("hairline")};
+  overflow: auto;
+  @media ${fold.tablet} {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    gap: 0 ${space(5)};
+    border-left: 0;
+    border-bottom: ${size.line} solid ${colour("hairline")};
+    overflow: visible;
+  }
+  @media ${fold.phone} {
+    grid-template-columns: 1fr;
+  }
+`;
+
+const Block = styled.section`
+  padding-bottom: ${space(3)};
+  margin-bottom: ${space(3)};
+  border-bottom: ${size.line} solid ${colour("hairline")};
+  h2 {
+    font: 400 ${type.label} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  &[data-lit] h2 {
+    color: ${colour("pointInk")};
+  }
+  @media ${fold.tablet} {
+    border-bottom: 0;
+    margin-bottom: 0;
+  }
+`;
+
+const Figure = styled.p`
+  font-size: ${type.answer};
+  font-weight: 600;
+  line-height: 1.1;
+  white-space: nowrap;
+  small {
+    font-size: ${type.run};
+    font-weight: 400;
+    color: ${colour("soft")};
+  }
+`;
+
+const Below = styled.p`
+  font: 400 ${type.label}/1.25 ${face.narrow};
+  color: ${colour("soft")};
+  &[data-moved] {
+    color: ${colour("pointInk")};
+  }
+`;
+
+const Track = styled.div`
+  position: relative;
+  height: 14px;
+  margin: ${space(1)} 0;
+  border: ${size.line} solid ${colour("ink")};
+  i {
+    position: absolute;
+    inset: 0 auto 0 0;
+    background: ${colour("ink")};
+  }
+  b {
+    position: absolute;
+    top: -5px;
+    bottom: -5px;
+    width: 3px;
+    margin-left: -1px;
+    background: ${colour("point")};
+    outline: 1px solid ${colour("sheet")};
+  }
+`;
+
+const Rest = styled.div`
+  display: grid;
+  gap: ${space(3)};
+  @media ${fold.tablet} {
+    grid-column: 1 / -1;
+    grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+    padding-top: ${space(3)};
+  }
+`;
+
+const Helps = styled.section`
+  h2 {
+    font: 400 ${type.label} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  li {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: ${space(0.5)} ${space(2)};
+    align-items: center;
+    padding: ${space(1.5)} 0;
+    border-bottom: ${size.line} solid ${colour("hairline")};
+  }
+  strong {
+    font-weight: 600;
+    white-space: nowrap;
+  }
+  li > :nth-child(3) {
+    grid-column: 1 / -1;
+  }
+`;
+
+type AnswerProps = {
+  answer: Answer;
+  was: string | undefined;
+  lit: boolean;
+  isOpen: boolean;
+  onWorking: () => void;
+  onLight: (name: string | null) => void;
+};
+
+function AnswerBlock({ answer, was, lit, isOpen, onWorking, onLight }: AnswerProps) {
+  const { bar } = answer;
+  return (
+    <Block
+      data-lit={lit || undefined}
+      data-answer={answer.name}
+      onPointerEnter={() => onLight(answer.name)}
+      onPointerLeave={() => onLight(null)}
+    >
+      <h2>{answer.label}</h2>
+      <Figure>
+        {answer.prefix}
+        {answer.number} <small>{answer.unit}</small>
+      </Figure>
+      {was !== undefined && <Below data-moved>was {was}</Below>}
+      {bar && (
+        <>
+          <Track aria-hidden="true">
+            <i style={{ width: `${bar.share * 100}%` }} />
+            <b style={{ left: `${bar.mark * 100}%` }} />
+          </Track>
+          <Below>{bar.mark_label}</Below>
+        </>
+      )}
+      {answer.below && <Below>{answer.below}</Below>}
+      <TextButton onPress={onWorking} aria-expanded={isOpen} aria-label={`Show working: ${answer.label}`}>
+        {isOpen ? "hide working" : "show working"}
+      </TextButton>
+    </Block>
+  );
+}
+
+type Props = {
+  stop: Stop;
+  changes: Changes;
+  lit: string | null;
+  mayEdit: boolean;
+  working: string | null;
+  onWorking: (answer: string | null) => void;
+  onHelp: (help: Help) => void;
+  onLight: (name: string | null) => void;
+};
+
+/** The answers of a stop, what must be said about them, and what would help. */
+export function Slip({ stop, changes, lit, mayEdit, working, onWorking, onHelp, onLight }: Props) {
+  const order = { stop: 0, caution: 1, info: 2 };
+  const notes = [...stop.notes].sort((a, b) => order[a.level] - order[b.level]);
+  const stopped = stop.state === "stopped";
+  const helps = stop.helps.length > 0 && (
+    <Helps aria-label="What would help">
+      <h2>{stopped ? "What would help" : "What would lift the cap"}</h2>
+      <ul>
+        {stop.helps.map((help) => (
+          <li key={`${help.path} ${help.label}`}>
+            <span>{help.label}</span>
+            <strong>{help.outcome}</strong>
+            {mayEdit && stopped && help.settles && <Button onPress={() => onHelp(help)}>{help.label}</Button>}
+          </li>
+        ))}
+      </ul>
+    </Helps>
+  );
+  return (
+    <Aside aria-label={`Answers of ${stop.title}`}>
+      {stop.answers.map((answer) => (
+        <AnswerBlock
+          key={answer.name}
+          answer={answer}
+          was={changes.get(`answer:${stop.name}:${answer.name}`)}
+          lit={lit === answer.name}
+          isOpen={working === answer.name}
+          onWorking={() => onWorking(working === answer.name ? null : answer.name)}
+          onLight={onLight}
+        />
+      ))}
+      <Rest>
+        {stop.problems.map((p) => (
+          <NoteBox key={p.field + p.message} level="stop">
+            {p.message}
+          </NoteBox>
+        ))}
+        {stop.answers.length === 0 && stop.problems.length === 0 && (
+          <NoteBox level="info">Nothing to answer yet: {stop.line}.</NoteBox>
+        )}
+        {notes
+          .filter((n) => n.level === "stop")
+          .map((n) => (
+            <NoteBox key={n.code + n.text} level={n.level}>
+              {n.text}
+            </NoteBox>
+          ))}
+        {helps}
+        {notes
+          .filter((n) => n.level !== "stop")
+          .map((n) => (
+            <NoteBox key={n.code + n.text} level={n.level}>
+              {n.text}
+            </NoteBox>
+          ))}
+      </Rest>
+    </Aside>
+  );
+}

@@ -1,0 +1,39 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answered, client, Refused, type Session } from "../../api/client";
+
+/** Who is signed in; null when nobody is. */
+export function useSession() {
+  return useQuery({
+    queryKey: ["session"],
+    queryFn: async (): Promise<Session | null> => {
+      try {
+        return await answered(client.GET("/api/session"));
+      } catch (error) {
+        if (error instanceof Refused && error.status === 401) return null;
+        throw error;
+      }
+    },
+  });
+}
+
+/** Sign in with name and password. */
+export function useSignIn() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (given: { username: string; password: string }) =>
+      answered(client.POST("/api/session", { body: given })),
+    onSuccess: (session) => queries.setQueryData(["session"], session),
+  });
+}
+
+/** Sign out. */
+export function useSignOut() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => answered(client.DELETE("/api/session")),
+    onSuccess: () => {
+      queries.clear();
+      window.location.assign("/");
+    },
+  });
+}

@@ -1,0 +1,5 @@
+import { createRoot } from "react-dom/client";
+import { App } from "./app/App";
+
+const root = document.getElementById("app");
+if (root) createRoot(root).render(<App />);

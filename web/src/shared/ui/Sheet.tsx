@@ -1,0 +1,46 @@
+import type { ReactNode } from "react";
+import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
+import styled from "styled-components";
+import { Button } from "./Button";
+import { colour, size, space, type } from "./theme";
+
+const Cover = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  z-index: 10;
+  display: grid;
+  place-items: center;
+  background: ${colour("cover")};
+`;
+
+const Box = styled(Modal)`
+  width: min(560px, calc(100% - 32px));
+  max-height: calc(100% - 32px);
+  overflow: auto;
+  padding: ${space(6)};
+  background: ${colour("card")};
+  border: ${size.line} solid ${colour("ink")};
+  h2 {
+    margin-bottom: ${space(4)};
+    font-size: ${type.run};
+  }
+`;
+
+type Props = { title: string; isOpen: boolean; onClose: () => void; children: ReactNode };
+
+/** A sheet laid over the page, to read and put away. */
+export function Sheet({ title, isOpen, onClose, children }: Props) {
+  return (
+    <Cover isOpen={isOpen} onOpenChange={(open) => !open && onClose()} isDismissable>
+      <Box>
+        <Dialog>
+          <Heading slot="title" level={2}>
+            {title}
+          </Heading>
+          {children}
+          <Button onPress={onClose}>Close</Button>
+        </Dialog>
+      </Box>
+    </Cover>
+  );
+}

@@ -1,0 +1,12 @@
+import optimizeLocales from "@react-aria/optimize-locales-plugin";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  // Served by Django below /static/; while testing there is no server.
+  base: "/static/",
+  plugins: [react(), { ...optimizeLocales.vite({ locales: ["en-US"] }), enforce: "pre" }],
+  // Inlined fonts would break the page's font-src rule.
+  build: { manifest: true, assetsInlineLimit: 0, sourcemap: false },
+  test: { environment: "jsdom", setupFiles: ["src/test-setup.ts"], globals: false },
+});
