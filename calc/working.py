@@ -60,13 +60,13 @@ class Step(NamedTuple):
 
     @property
     def substituted(self) -> str:
-        """The formula with its figures put in; it evaluates to `value` within seven digits."""
+        """The formula with its figures put in; figures to seven digits."""
 
         def put(found: re.Match[str]) -> str:
             name = found[0]
             if name not in self.values:
                 return name
-            text = f"{self.values[name]:.10g}"
+            text = f"{self.values[name]:.7g}"
             return f"({text})" if text.startswith("-") else text
 
         return _NAME.sub(put, self.formula)

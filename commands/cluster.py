@@ -80,6 +80,11 @@ class Cluster:
             raise Stop(f"The database could not be created:\n{made.stdout}")
         return True
 
+    def identity(self) -> str:
+        """What tells this cluster from every other: PostgreSQL's own number for it."""
+        told = self._command("pg_controldata", "-D", str(self.folder)).stdout
+        return next(line for line in told.splitlines() if "system identifier" in line)
+
     def running_port(self) -> int | None:
         """The port of a running postmaster of this folder."""
         try:

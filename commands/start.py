@@ -67,18 +67,17 @@ def secret() -> str:
 def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
     """Migrate when migrations changed, and load the demo once."""
     cluster.ensure_database("noble_anvil")
+    # The stamps name the cluster itself: a new one in the same folder is migrated and filled again.
     migrated, demoed = f"migrations-{cluster.folder.name}", f"demo-{cluster.folder.name}"
-    stamp = digest(
-        sorted(ROOT.glob("server/**/migrations/*.py")), str(cluster.folder) + str(cluster.folder.stat().st_ino)
-    )
+    mark = cluster.identity()
+    stamp = digest(sorted(ROOT.glob("server/**/migrations/*.py")), mark)
     if not is_fresh(migrated, stamp):
         say("Preparing the database …")
         run([PYTHON, "-m", "django", "migrate", "--noinput", "-v", "0"], env=env, quiet=True)
         mark_fresh(migrated, stamp)
-    loaded = f"demo {cluster.folder.stat().st_ino}"
-    if demo and not is_fresh(demoed, loaded):
+    if demo and not is_fresh(demoed, mark):
         run([PYTHON, "-m", "django", "load_demo"], env=env, quiet=True)
-        mark_fresh(demoed, loaded)
+        mark_fresh(demoed, mark)
 
 
 def serve(port: int, env: dict[str, str], workers: int = 2) -> subprocess.Popen[bytes]:

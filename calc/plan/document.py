@@ -186,7 +186,7 @@ def _is_date(text: str) -> bool:
     return len(text) == 10
 
 
-KIND = Choice("Kind", {"turn": "turning", "face": "facing", "bore": "boring"})
+KIND = Choice("Kind", {"turn": "turning", "face": "facing", "bore": "boring"}, "What the tool does")
 TOWARD = Choice(
     "Feeds", {"chuck": "toward the chuck", "away": "away from the chuck"}, "Away pulls the part off its seat"
 )
@@ -208,7 +208,7 @@ class PlannedCut(Checked):
     rpm: Annotated[float | None, Quantity("Fixed rpm", "rpm", "Empty: surface speed rules", above=0, high=20_000)] = (
         None
     )
-    feed_mm_rev: Annotated[float | None, Quantity("Feed", "mm/rev", "", above=0, high=5)] = None
+    feed_mm_rev: Annotated[float | None, Quantity("Feed", "mm/rev", "Per turn", above=0, high=5)] = None
     depth_mm: Annotated[float | None, Quantity("Depth per side", "mm", "Of one pass", above=0, high=50)] = None
     corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "Of the insert", low=0, high=12)] = 0.8
     approach_deg: Annotated[float, Quantity("Approach angle", "deg", "κ", low=10, high=135)] = 95.0

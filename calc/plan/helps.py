@@ -136,7 +136,7 @@ def force_helps(document: Document, shelf: Shelf, figures: Figures, index: int =
         *_clamp(document, figures, at), *_pressures(figures, at), *_blanks(shelf, at, index),
         *_deeper(document, figures, at), *_other_facts(document, at), *_lighter(document, figures, at),
     ]  # fmt: skip
-    helps: list[tuple[float, Help]] = []
+    helps: list[tuple[tuple[int, float], Help]] = []
     for idea in ideas:
         tried = _with(document, shelf, idea, near, index)
         after = tried.force.value if tried else None
@@ -149,8 +149,9 @@ def force_helps(document: Document, shelf: Shelf, figures: Figures, index: int =
         if worse or not (is_fix or (lifts and (settles or force.stopped) and not after.grip.overloaded)):
             continue
         outcome = Sentence("cap {n}", n=Figure(after.limit.speed_cap_rpm, "rpm", "down"))
-        rank = (0 if is_fix else 1, -after.limit.speed_cap_rpm)
-        helps.append((rank[0] * 1e9 + rank[1], Help(idea.label, idea.path, idea.value, outcome, settles)))
+        # What settles comes first, in the order of the ideas; then what lifts the cap most.
+        rank = (0, len(helps)) if is_fix else (1, -after.limit.speed_cap_rpm)
+        helps.append((rank, Help(idea.label, idea.path, idea.value, outcome, settles)))
     return tuple(h for _, h in sorted(helps, key=lambda pair: pair[0])[:MOST])
 
 

@@ -179,7 +179,7 @@ def entered(
     field = field_at(path)
     spec = field.spec
     places = spec.places if isinstance(spec, Quantity) else None
-    said = source or Sentence("{help}", help=spec.help[:1].lower() + spec.help[1:] if spec.help else "entered")
+    said = source or Sentence("{help}", help=spec.help[:1].lower() + spec.help[1:] if spec.help else "")
     return Fact(name, label or spec.label, value, spec, path, group, places=places, source=said, basis=basis,
                 optional=field.nullable)  # fmt: skip
 

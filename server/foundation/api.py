@@ -7,7 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 
@@ -48,7 +48,7 @@ def sign_in(request: HttpRequest, given: SignIn) -> SessionOut | HttpResponse:
 
 
 @router.delete("/session", response={204: None, 401: Problem, 403: Problem}, operation_id="signOut")
-def sign_out(request: HttpRequest) -> tuple[int, None]:
+def sign_out(request: HttpRequest) -> Status[None]:
     """Sign out."""
     logout(request)
-    return 204, None
+    return Status(204, None)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from ninja import Schema
+from pydantic import BaseModel
 
 
 class SessionOut(Schema):
@@ -22,7 +23,7 @@ class SignIn(Schema):
     password: str
 
 
-class FieldMessage(Schema):
+class FieldMessage(BaseModel):
     """One field and what to do about it."""
 
     field: str

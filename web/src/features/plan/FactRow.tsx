@@ -68,7 +68,7 @@ const Wrong = styled.div`
 export type FactActions = {
   onType: (path: string, text: string) => void;
   onKeep: (path: string, entry: EntryValue) => void;
-  onCancel: () => void;
+  onCancel: (path: string) => void;
   onTryAgain: () => void;
   onTakeTheirs: () => void;
   onTakeMine: () => void;
@@ -130,7 +130,7 @@ function Editor({ fact, path, trouble, describedBy, ...on }: Props & { path: str
           waiting={trouble && "text" in trouble.entry ? trouble.entry.text : undefined}
           onType={(text) => on.onType(path, text)}
           onKeep={(text) => on.onKeep(path, { text })}
-          onCancel={on.onCancel}
+          onCancel={() => on.onCancel(path)}
           onNext={() => nextField(document.activeElement)}
           onFocus={light}
         />

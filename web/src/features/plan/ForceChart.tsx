@@ -110,6 +110,7 @@ export function ForceChart({ chart }: { chart: Chart }) {
   const over = chart.top > chart.cap;
   const thousand = (n: number) => n.toLocaleString("fr-FR").replace(/\s/g, "\u202f");
   const demandLabel = `worst cut needs ${chart.demand_text}`;
+  const topRight = (over && x(chart.top) < width - 190) || x(chart.top) < EDGE.left + 100;
   const capRight = x(chart.cap) > width - 110;
   return (
     <Frame ref={frame}>
@@ -184,9 +185,9 @@ export function ForceChart({ chart }: { chart: Chart }) {
           </text>
           <text
             className={over ? "over" : "strong"}
-            x={x(chart.top) + (over ? 7 : -7)}
+            x={x(chart.top) + (topRight ? 7 : -7)}
             y={height - EDGE.bottom - 10}
-            textAnchor={over ? "start" : "end"}
+            textAnchor={topRight ? "start" : "end"}
           >
             {over ? `program reaches ${chart.top_text}` : `program ${chart.top_text}`}
           </text>

@@ -161,6 +161,8 @@ export function PlanScreen({ session }: Props) {
 
   const answer = stop.answers.find((a) => a.name === working);
   const { trouble } = editing;
+  const troubled = trouble && shown.stops.find((s) => s.facts.some((f) => f.path === trouble.path));
+  const elsewhere = troubled && troubled.name !== stop.name ? troubled : null;
   return (
     <Page>
       <Header>
@@ -168,7 +170,7 @@ export function PlanScreen({ session }: Props) {
         <HeaderTitle>
           {shown.run.name} <span>{shown.run.drawing_number}</span>
         </HeaderTitle>
-        <HeaderNote>
+        <HeaderNote data-detail>
           {shown.run.quantity ?? "?"} pieces · {shown.run.machine || "no machine"} · draft {shown.revision},
           kept {keptAt(shown)}
         </HeaderNote>
@@ -206,7 +208,16 @@ export function PlanScreen({ session }: Props) {
                 </TextButton>
               </>
             )}
-            {trouble && <p role="status">The drawing shows the last good state.</p>}
+            {trouble && elsewhere && (
+              <p role="status">
+                An entry in{" "}
+                <Link to={`../${elsewhere.name}`} relative="path">
+                  {elsewhere.title}
+                </Link>{" "}
+                is not kept.
+              </p>
+            )}
+            {trouble && !elsewhere && <p role="status">The drawing shows the last good state.</p>}
             {!trouble && editing.draft && <p role="status">Preview: Enter keeps it, Escape puts it back.</p>}
           </Views>
           <Canvas>

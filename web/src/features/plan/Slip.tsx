@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import type { Answer, Help, Stop } from "../../api/client";
+import type { Answer, Help, Note, Stop } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { NoteBox } from "../../shared/ui/NoteBox";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
@@ -86,6 +86,7 @@ const Rest = styled.div`
   @media ${fold.tablet} {
     grid-column: 1 / -1;
     grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+    align-items: start;
     padding-top: ${space(3)};
   }
 `;
@@ -107,8 +108,8 @@ const Helps = styled.section`
     font-weight: 600;
     white-space: nowrap;
   }
-  li > :nth-child(3) {
-    grid-column: 1 / -1;
+  button {
+    text-align: left;
   }
 `;
 
@@ -146,7 +147,11 @@ function AnswerBlock({ answer, was, lit, isOpen, onWorking, onLight }: AnswerPro
         </>
       )}
       {answer.below && <Below>{answer.below}</Below>}
-      <TextButton onPress={onWorking} aria-expanded={isOpen} aria-label={`Show working: ${answer.label}`}>
+      <TextButton
+        onPress={onWorking}
+        aria-expanded={isOpen}
+        aria-label={`${isOpen ? "hide" : "show"} working: ${answer.label}`}
+      >
         {isOpen ? "hide working" : "show working"}
       </TextButton>
     </Block>
@@ -166,8 +171,14 @@ type Props = {
 
 /** The answers of a stop, what must be said about them, and what would help. */
 export function Slip({ stop, changes, lit, mayEdit, working, onWorking, onHelp, onLight }: Props) {
-  const order = { stop: 0, caution: 1, info: 2 };
-  const notes = [...stop.notes].sort((a, b) => order[a.level] - order[b.level]);
+  const said = (level: Note["level"]) =>
+    stop.notes
+      .filter((n) => n.level === level)
+      .map((n) => (
+        <NoteBox key={n.code + n.text} level={level}>
+          {n.text}
+        </NoteBox>
+      ));
   const stopped = stop.state === "stopped";
   const helps = stop.helps.length > 0 && (
     <Helps aria-label="What would help">
@@ -175,9 +186,12 @@ export function Slip({ stop, changes, lit, mayEdit, working, onWorking, onHelp, 
       <ul>
         {stop.helps.map((help) => (
           <li key={`${help.path} ${help.label}`}>
-            <span>{help.label}</span>
+            {mayEdit && stopped && help.settles ? (
+              <Button onPress={() => onHelp(help)}>{help.label}</Button>
+            ) : (
+              <span>{help.label}</span>
+            )}
             <strong>{help.outcome}</strong>
-            {mayEdit && stopped && help.settles && <Button onPress={() => onHelp(help)}>{help.label}</Button>}
           </li>
         ))}
       </ul>
@@ -205,21 +219,12 @@ export function Slip({ stop, changes, lit, mayEdit, working, onWorking, onHelp, 
         {stop.answers.length === 0 && stop.problems.length === 0 && (
           <NoteBox level="info">Nothing to answer yet: {stop.line}.</NoteBox>
         )}
-        {notes
-          .filter((n) => n.level === "stop")
-          .map((n) => (
-            <NoteBox key={n.code + n.text} level={n.level}>
-              {n.text}
-            </NoteBox>
-          ))}
-        {helps}
-        {notes
-          .filter((n) => n.level !== "stop")
-          .map((n) => (
-            <NoteBox key={n.code + n.text} level={n.level}>
-              {n.text}
-            </NoteBox>
-          ))}
+        {said("stop")}
+        {/* What would help comes first where it is needed, and after the cautions where it is not. */}
+        {stopped && helps}
+        {said("caution")}
+        {!stopped && helps}
+        {said("info")}
       </Rest>
     </Aside>
   );

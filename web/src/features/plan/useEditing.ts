@@ -19,11 +19,14 @@ export type Editing = {
   trouble: Trouble | null;
   type: (path: string, text: string) => void;
   keep: (path: string, entry: EntryValue) => void;
-  cancel: () => void;
+  /** Put one fact back: its preview and its trouble go, another fact's trouble stays. */
+  cancel: (path: string) => void;
   tryAgain: () => void;
   takeTheirs: () => void;
   takeMine: () => void;
 };
+
+const PAUSE_MS = 350;
 
 function troubleOf(error: unknown, path: string, entry: EntryValue, key: string): Trouble {
   if (error instanceof Refused && error.status === 409) {
@@ -82,9 +85,12 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
         setTrouble(null);
       })
       .catch((error: unknown) => {
-        if (mine !== latest.current || controller.signal.aborted) return;
-        // The drawing keeps the last good state; the field says what to do.
-        setTrouble(troubleOf(error, path, { text }, crypto.randomUUID()));
+        if (controller.signal.aborted) return;
+        // The drawing keeps the last good state; the field says what to do, once the typing pauses:
+        // the 8 of an 80 is no mistake yet.
+        setTimeout(() => {
+          if (mine === latest.current) setTrouble(troubleOf(error, path, { text }, crypto.randomUUID()));
+        }, PAUSE_MS);
       });
   }
 
@@ -112,10 +118,10 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
     if (kept) void send(path, entry, kept.revision, crypto.randomUUID());
   }
 
-  function cancel() {
+  function cancel(path: string) {
     forget();
     setDraft(null);
-    setTrouble(null);
+    setTrouble((known) => (known?.path === path ? null : known));
   }
 
   async function refresh(): Promise<Plan | undefined> {
@@ -133,7 +139,7 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
       if (trouble && kept) void send(trouble.path, trouble.entry, kept.revision, trouble.key);
     },
     takeTheirs: () => {
-      cancel();
+      if (trouble) cancel(trouble.path);
       void refresh();
     },
     takeMine: () => {

@@ -51,13 +51,16 @@ export function QuantityField(props: Props) {
   const { label, shown, exact, waiting, onType, onKeep, onCancel, onNext } = props;
   const [text, setText] = useState<string | null>(null);
   const started = useRef(exact);
+  const typed = useRef(false);
   const value = text ?? waiting ?? shown;
 
   function leave() {
     if (text === null) return;
     setText(null);
-    if (text.trim() === started.current.trim() && waiting === undefined) onCancel();
-    else if (text !== waiting) onKeep(text);
+    if (!typed.current) return;
+    typed.current = false;
+    if (text.trim() === started.current.trim()) onCancel();
+    else onKeep(text);
   }
 
   return (
@@ -67,25 +70,28 @@ export function QuantityField(props: Props) {
       value={value}
       isInvalid={props.isInvalid}
       onChange={(next) => {
+        typed.current = true;
         setText(next);
         onType(next);
       }}
       onFocus={() => {
-        started.current = exact;
-        setText(waiting ?? exact);
+        // What is waiting counts as where the field starts: leaving it so sends nothing again.
+        started.current = waiting ?? exact;
+        typed.current = false;
+        setText(started.current);
         props.onFocus?.();
       }}
       onBlur={leave}
       onKeyDown={(event) => {
         if (event.key === "Enter") {
-          if (text !== null) {
-            if (text.trim() !== started.current.trim() || waiting !== undefined) onKeep(text);
-            started.current = text;
-          }
+          if (text !== null && typed.current && text.trim() !== started.current.trim()) onKeep(text);
+          if (text !== null) started.current = text;
+          typed.current = false;
           onNext?.();
         } else if (event.key === "Escape") {
           setText(exact);
           started.current = exact;
+          typed.current = false;
           onCancel();
         } else {
           event.continuePropagation();
@@ -97,7 +103,11 @@ export function QuantityField(props: Props) {
         autoComplete="off"
         spellCheck={false}
         placeholder="none"
-        onFocus={(event) => event.currentTarget.select()}
+        onFocus={(event) => {
+          // After the click has set its caret and the exact figure stands in the field.
+          const input = event.currentTarget;
+          requestAnimationFrame(() => input.select());
+        }}
       />
     </TextField>
   );

@@ -55,10 +55,9 @@ export const HeaderNote = styled.p`
     color: ${colour("caution")};
     font-weight: 600;
   }
-  @media ${fold.phone} {
-    display: none;
-    &[data-strong] {
-      display: block;
+  @media ${fold.tablet} {
+    &[data-detail] {
+      display: none;
     }
   }
 `;

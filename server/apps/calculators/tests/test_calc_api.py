@@ -1,0 +1,56 @@
+"""The calculators over HTTP: the same names, fields and answers as the core."""
+
+import json
+
+import pytest
+
+from calc.catalog import CALCULATORS
+
+GRIP = {"static_grip_n": 10_000, "side": "od", "rpm": 954.93, "stack": [{"mass_kg": 1, "radius_mm": 100}]}
+
+
+def test_the_list_has_fields_units_and_ranges(planner):
+    listed = {c["name"]: c for c in planner.get("/api/calc").json()}
+    assert list(listed) == list(CALCULATORS)
+    rpm = next(f for f in listed["grip-at-speed"]["fields"] if f["name"] == "rpm")
+    assert (rpm["unit"], rpm["low"], rpm["high"], rpm["required"]) == ("rpm", 0, 20_000, True)
+
+
+def test_an_answer_is_the_cores_own(planner):
+    status, answer = planner.send("calc/grip-at-speed", GRIP)
+    assert status == 200
+    assert answer == json.loads(json.dumps(CALCULATORS["grip-at-speed"].run(GRIP)))
+    assert answer["grip_n"] == pytest.approx(7_000, abs=1)
+
+
+def test_bad_input_names_the_field(planner):
+    status, answer = planner.send("calc/grip-at-speed", GRIP | {"rpm": -1, "stack": [{"mass_kg": "x", "radius_mm": 1}]})
+    assert status == 422
+    assert {e["field"] for e in answer["errors"]} == {"rpm", "stack.0.mass_kg"}
+
+
+@pytest.mark.parametrize("body", [b"", b"{", b"\xff\xfe", b"[" * 100_000])
+def test_what_is_no_json_is_told(planner, body):
+    answer = planner.generic("POST", "/api/calc/cut", body, content_type="application/json")
+    assert answer.status_code == 400
+    assert answer["Content-Type"] == "application/problem+json"
+
+
+@pytest.mark.parametrize("body", [None, [], 5, "text"])
+def test_what_is_no_object_is_told(planner, body):
+    assert planner.send("calc/cut", body)[0] == 422
+
+
+def test_another_name_is_told(planner):
+    status, answer = planner.send("calc/nothing", {})
+    assert status == 404
+    assert "GET /api/calc" in answer["title"]
+
+
+def test_the_document_describes_every_calculators_input():
+    from server.config.api import api
+
+    paths = api.get_openapi_schema()["paths"]
+    for name in CALCULATORS:
+        schema = paths[f"/api/calc/{name}"]["post"]["requestBody"]["content"]["application/json"]["schema"]
+        assert schema["properties"]

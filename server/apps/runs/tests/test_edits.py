@@ -1,0 +1,176 @@
+"""Keeping and previewing edits on real PostgreSQL."""
+
+import uuid
+
+import pytest
+
+from server.apps.runs.models import Edit, Run
+
+PRESSURE = "setups.0.force.pressure_bar"
+SPIGOT = "part.profile.outside.0.diameter_mm"
+
+
+def stop(plan, name):
+    return next(s for s in plan["stops"] if s["name"] == name)
+
+
+def fact(plan, path):
+    return next(f for s in plan["stops"] for f in s["facts"] if f["path"] == path)
+
+
+def test_the_demo_is_settled_under_the_defaults(demo, planner):
+    for run in Run.objects.all():
+        plan = planner.plan(run)
+        assert plan["verdict"] == "settled", [(s["title"], s["line"]) for s in plan["stops"]]
+    assert fact(planner.plan(demo), "setups.0.force.condition")["value"] == "unknown"
+    assert fact(planner.plan(demo), "setups.0.force.safety")["text"] == "2"
+
+
+def test_an_edit_is_kept_once_with_its_history(demo, planner):
+    status, plan = planner.edit(demo, SPIGOT, text="3 1/4 in")
+    assert (status, plan["revision"]) == (200, 1)
+    assert fact(plan, SPIGOT)["text"] == "82.55"
+    assert fact(plan, SPIGOT)["typed"] == "3 1/4 in"
+    assert plan["carry"]["bore"] == "82.55\xa0mm"
+    kept = Edit.objects.get()
+    assert (kept.path, kept.old, kept.new, kept.typed) == (SPIGOT, 84.0, 82.55, "3 1/4 in")
+    assert kept.by.username == "planner"
+    assert planner.plan(demo)["carry"]["bore"] == "82.55\xa0mm"
+
+
+def test_sending_twice_keeps_once(demo, planner):
+    key = str(uuid.uuid4())
+    first = planner.edit(demo, PRESSURE, text="27", key=key)
+    second = planner.edit(demo, PRESSURE, text="27", key=key)
+    assert [first[0], second[0]] == [200, 200]
+    assert first[1]["revision"] == second[1]["revision"] == 1
+    assert Edit.objects.count() == 1
+    other = Run.objects.get(drawing_number="LH-2215")
+    assert planner.edit(other, PRESSURE, text="12", key=key)[0] == 409
+
+
+def test_the_same_value_is_no_edit(demo, planner):
+    assert planner.edit(demo, PRESSURE, text="28 bar")[1]["revision"] == 0
+    assert not Edit.objects.exists()
+
+
+def test_a_preview_saves_nothing(demo, planner):
+    before = planner.plan(demo)
+    status, seen = planner.preview(demo, PRESSURE, text="24")
+    assert status == 200
+    assert stop(seen, "force")["line"] != stop(before, "force")["line"]
+    status, seen = planner.preview(demo, "setups.0.jaw_blank", value="l3-aluminium-50")
+    assert "aluminium" in stop(seen, "hold")["line"]
+    assert planner.plan(demo) == before
+    assert not Edit.objects.exists()
+
+
+def test_edits_of_different_facts_merge_and_of_the_same_fact_conflict(demo, planner):
+    assert planner.edit(demo, PRESSURE, text="27")[0] == 200
+    assert planner.edit(demo, SPIGOT, text="83")[0] == 200  # from the same base, another fact
+    status, problem = planner.edit(demo, PRESSURE, text="26")
+    assert status == 409
+    assert (problem["yours"], problem["theirs"]) == ("26", "27")
+    assert planner.plan(demo)["revision"] == 2
+
+
+def test_choices_flags_and_references_are_edits_too(demo, planner):
+    for path, value in [
+        ("setups.0.hold.live_centre", True),
+        ("setups.0.hold.seat", "none"),
+        ("material", "c45"),
+        ("setups.0.jaw_blank", "l3-aluminium-50"),
+    ]:
+        demo.refresh_from_db()
+        status, plan = planner.edit(demo, path, value=value)
+        assert status == 200, plan
+        assert fact(plan, path)["value"] == value
+        assert fact(planner.plan(demo), path)["value"] == value
+    assert Edit.objects.count() == 4
+    assert Edit.objects.get(path="material").old == "1-4462"
+
+
+def test_a_value_made_wrong_by_another_change_stays_and_its_stop_is_stopped(demo, planner):
+    status, plan = planner.edit(demo, "part.profile.outside.0.length_mm", text="20")
+    assert status == 200
+    hold = stop(plan, "hold")
+    assert hold["state"] == "stopped"
+    assert hold["problems"][0]["field"] == "setups.0.hold.depth_mm"
+    assert stop(plan, "force")["line"] == "waiting on Hold"
+    assert fact(plan, "setups.0.hold.depth_mm")["text"] == "22.00"
+
+
+BAD = [
+    (PRESSURE, {"text": "abc"}, "not a figure"),
+    (PRESSURE, {"text": ""}, None),  # an empty pressure is a missing fact, not a bad one
+    (PRESSURE, {"text": "0"}, "above 0"),
+    (PRESSURE, {"text": "-5"}, "above 0"),
+    (PRESSURE, {"text": "33"}, "cylinder"),
+    (PRESSURE, {"text": "3"}, "chart"),
+    (PRESSURE, {"text": "28,5"}, "two ways"),
+    (PRESSURE, {"text": "28 mm"}, "not a unit"),
+    (PRESSURE, {"value": True}, "figure"),
+    ("part.quantity", {"text": "2.5"}, "whole"),
+    ("part.edge_mm", {"text": ""}, "cannot be empty"),
+    ("part.profile.inside.0.diameter_mm", {"text": "84"}, "smaller than the spigot"),
+    ("part.profile.outside.1.stock_diameter_mm", {"text": "117"}, "smaller than the finished"),
+    ("setups.0.hold.depth_mm", {"text": "40.01"}, "plain length"),
+    ("setups.0.hold.depth_mm", {"text": "22\x00"}, "not a figure"),
+    ("setups.0.hold.seat", {"value": "ceiling"}, "offered"),
+    ("setups.0.hold.live_centre", {"value": "yes"}, "yes or no"),
+    ("setups.0.force.condition_date", {"text": "last week"}, "year-month-day"),
+    ("setups.0.clamp_rpm", {"text": "4501"}, "at most"),
+    ("machine", {"value": "lathe-99"}, "on the shelf"),
+    ("setups.7.chuck", {"value": "lathe-3-chuck"}, "no such set-up"),
+    ("setups.0.hold", {"text": "1"}, "no such fact"),
+    ("setups.0.cuts.9.feed_mm_rev", {"text": "1"}, "no such fact"),
+    ("version", {"text": "2"}, "1"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("path", "entry", "says"), BAD)
+def test_bad_input_is_answered_at_its_field_and_saves_nothing(path, entry, says, demo, planner):
+    status, answer = planner.edit(demo, path, **entry)
+    if says is None:
+        assert status == 200
+        assert stop(answer, "force")["state"] == "open"
+        return
+    assert status == 422
+    assert [e["field"] for e in answer["errors"]] == [path]
+    assert says in answer["errors"][0]["message"]
+    demo.refresh_from_db()
+    assert (demo.revision, Edit.objects.count()) == (0, 0)
+
+
+def test_sentences_come_in_the_units_of_the_screen(demo, planner):
+    body = {"path": PRESSURE, "text": "600", "units": "inch"}
+    said = planner.send(f"runs/{demo.pk}/preview", body, **{"X-Units": "inch"})[1]["errors"][0]["message"]
+    assert "psi" in said
+
+
+def test_units_change_what_is_shown_and_never_what_is_kept(demo, planner):
+    metric, inch = planner.plan(demo), planner.plan(demo, "inch")
+    assert fact(metric, SPIGOT)["text"] == "84.00"
+    assert fact(inch, SPIGOT)["text"] == "3.307"
+    assert inch["stops"][0]["answers"][0]["unit"] == "in"
+    status, plan = planner.edit(demo, SPIGOT, text="3.25", units="inch")
+    assert (status, fact(plan, SPIGOT)["text"]) == (200, "3.250")
+    assert fact(planner.plan(demo), SPIGOT)["text"] == "82.55"
+
+
+def test_help_offered_by_the_plan_is_taken_as_an_edit(demo, planner):
+    _, plan = planner.edit(demo, "setups.0.force.user_max_rpm", text="400")
+    offered = stop(plan, "force")["helps"][0]
+    assert stop(plan, "force")["state"] == "stopped"
+    demo.refresh_from_db()
+    _, after = planner.edit(demo, offered["path"], value=offered["value"])
+    assert stop(after, "force")["state"] == "settled"
+
+
+def test_the_bench_says_what_each_run_needs(demo, planner):
+    planner.edit(demo, PRESSURE, text="")
+    rows = {r["drawing_number"]: r for r in planner.get("/api/runs").json()}
+    assert rows["LH-2041"]["verdict"] == "open"
+    assert rows["LH-2041"]["needs"] == "Force: gauge pressure missing"
+    assert rows["LH-2215"]["units"] == "inch"
+    assert any("in" in line["line"] for line in rows["LH-2215"]["lines"])

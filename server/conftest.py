@@ -1,0 +1,68 @@
+"""Fixtures for the server's tests: the demo shop, and clients signed in as each role."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from server.apps.demo.actions import load_demo
+from server.apps.runs.models import Run
+from server.foundation.models import Person
+
+
+class ApiClient(Client):
+    """Posts and reads JSON."""
+
+    def send(self, path: str, body: Any = None, method: str = "post", **headers: str) -> Any:
+        """The answer's status and its parsed body."""
+        answer = self.generic(method.upper(), f"/api/{path}", json.dumps(body), content_type="application/json", headers=headers)
+        return answer.status_code, json.loads(answer.content) if answer.content else None
+
+    def edit(self, run: Run, path: str, **entry: Any) -> Any:
+        """Keep an edit of a run."""
+        given = {"path": path, "base_revision": run.revision, "key": str(uuid.uuid4())} | entry
+        return self.send(f"runs/{run.pk}/edits", given)
+
+    def preview(self, run: Run, path: str, **entry: Any) -> Any:
+        """Preview an edit of a run."""
+        return self.send(f"runs/{run.pk}/preview", {"path": path} | entry)
+
+    def plan(self, run: Run, units: str = "metric") -> Any:
+        """The run's plan."""
+        answer = self.get(f"/api/runs/{run.pk}/plan?units={units}")
+        return json.loads(answer.content)
+
+
+@pytest.fixture
+def demo(db: None) -> Run:
+    """The demo shop; gives its seal carrier."""
+    load_demo()
+    return Run.objects.get(drawing_number="LH-2041")
+
+
+def _signed_in(name: str) -> ApiClient:
+    client = ApiClient()
+    client.force_login(Person.objects.get(username=name))
+    return client
+
+
+@pytest.fixture
+def planner(demo: Run) -> ApiClient:
+    """Signed in as planner."""
+    return _signed_in("planner")
+
+
+@pytest.fixture
+def operator(demo: Run) -> ApiClient:
+    """Signed in as operator."""
+    return _signed_in("operator")
+
+
+@pytest.fixture
+def nobody(demo: Run) -> ApiClient:
+    """Not signed in."""
+    return ApiClient()

@@ -1,0 +1,49 @@
+"""The page view: the demo's signing in, and the policy it sends."""
+
+import io
+import re
+
+import pytest
+from django.core.management import CommandError, call_command
+from django.test import Client
+
+from server.foundation.models import Person
+
+
+def test_in_demo_mode_on_loopback_a_visitor_is_the_planner(demo, settings):
+    settings.DEMO = True
+    client = Client()
+    assert client.get("/").status_code == 200
+    who = client.get("/api/session").json()
+    assert (who["role"], who["demo"]) == ("planner", True)
+
+
+@pytest.mark.parametrize(("is_demo", "address"), [(True, "192.0.2.7"), (True, "nonsense"), (False, "127.0.0.1")])
+def test_nobody_is_signed_in_from_elsewhere_or_without_the_demo(is_demo, address, demo, settings):
+    settings.DEMO = is_demo
+    client = Client(REMOTE_ADDR=address)
+    assert client.get("/runs/1/part").status_code == 200
+    assert client.get("/api/session").status_code == 401
+
+
+def test_the_policy_is_strict_and_its_nonce_is_new_each_time(demo):
+    client = Client()
+    first, second = client.get("/"), client.get("/")
+    policy = first["Content-Security-Policy"]
+    assert "default-src 'none'" in policy
+    assert "unsafe" not in policy
+    nonces = [re.search(r"'nonce-([^']+)'", r["Content-Security-Policy"])[1] for r in (first, second)]
+    assert nonces[0] != nonces[1]
+    assert f'nonce="{nonces[0]}"' in first.content.decode()
+    assert first["X-Frame-Options"] == "DENY"
+
+
+def test_a_person_is_added_with_a_password_worth_having(db, monkeypatch):
+    monkeypatch.setattr("sys.stdin", io.StringIO("short\n"))
+    with pytest.raises(CommandError):
+        call_command("person", "setter", "--role", "planner")
+    assert not Person.objects.exists()
+    monkeypatch.setattr("sys.stdin", io.StringIO("soft-jaws-and-tea\n"))
+    call_command("person", "setter", "--role", "planner", stdout=io.StringIO())
+    person = Person.objects.get()
+    assert (person.role, person.check_password("soft-jaws-and-tea")) == ("planner", True)
