@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass
-from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_EVEN, Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
 from functools import cache
 from pathlib import Path
 from typing import Any, Literal
@@ -204,14 +204,17 @@ def parse(text: str, unit: str, system: System | None = "metric", field: str = "
 # --- printing ----------------------------------------------------------------------------------
 
 
-def _rounded(value: float, places: int, rounding: Rounding) -> Decimal:
+def _rounded(value: float, places: int, rounding: Rounding) -> str:
+    if rounding == "near":
+        return f"{value:.{places}f}"
     # Twelve significant digits first: 2350.0000000001 shown "up" must not become 2351.
     exact = Decimal(f"{value:.12g}")
-    mode = {"near": ROUND_HALF_EVEN, "down": ROUND_FLOOR, "up": ROUND_CEILING}[rounding]
-    return exact.quantize(Decimal(1).scaleb(-places), rounding=mode)
+    mode = ROUND_FLOOR if rounding == "down" else ROUND_CEILING
+    return f"{exact.quantize(Decimal(1).scaleb(-places), rounding=mode):f}"
 
 
-def _grouped(number: str) -> str:
+def grouped(number: str) -> str:
+    """A number's digits in threes, with a real minus."""
     sign, digits = ("−", number[1:]) if number.startswith("-") else ("", number)
     whole, _, rest = digits.partition(".")
     if len(whole) > 3:
@@ -241,14 +244,14 @@ class Figure:
         shown = shown_as(self.unit, system)
         value = from_core(self.value, self.unit, shown)
         if self.exact:
-            return _grouped(exact_text(value))
+            return grouped(exact_text(value))
         places = shown.places if self.places is None else self.places[0 if system == "metric" else 1]
-        text = f"{_rounded(value, places, self.rounding):f}"
+        text = _rounded(value, places, self.rounding)
         if shown.strip and self.places is None and "." in text:
             text = text.rstrip("0").rstrip(".")
         if re.fullmatch(r"-0(\.0*)?", text):
             text = text[1:]
-        return _grouped(text)
+        return grouped(text)
 
     def unit_shown(self, system: System = "metric") -> str:
         """The unit beside the figure in `system`."""
@@ -273,7 +276,8 @@ class Bare:
 
 def exact_text(value: float) -> str:
     """A value with no digit that is not needed, never in powers of ten: for a field being edited."""
-    return f"{Decimal(f'{value:.9g}').normalize():f}"
+    text = f"{value:.9g}"
+    return f"{Decimal(text):f}" if "e" in text else text
 
 
 class Sentence:

@@ -8,7 +8,9 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass
 from typing import Any, Literal, NamedTuple
 
@@ -47,6 +49,20 @@ def typical(where: str) -> Source:
     return Source("typical", f"typical: {where}")
 
 
+_PIECES: dict[str, list[str]] = {}
+
+
+def _split(formula: str) -> list[str]:
+    """A formula cut at its names."""
+    pieces: list[str] = []
+    at = 0
+    for found in _NAME.finditer(formula):
+        pieces += [formula[at : found.start()], found[0]]
+        at = found.end()
+    _PIECES[formula] = [*pieces, formula[at:]]
+    return _PIECES[formula]
+
+
 class Step(NamedTuple):
     """One line of working. A tuple, because hundreds are made for every key that is pressed."""
 
@@ -62,14 +78,15 @@ class Step(NamedTuple):
     def substituted(self) -> str:
         """The formula with its figures put in; figures to seven digits."""
 
-        def put(found: re.Match[str]) -> str:
-            name = found[0]
-            if name not in self.values:
-                return name
-            text = f"{self.values[name]:.7g}"
-            return f"({text})" if text.startswith("-") else text
+        pieces = _PIECES.get(self.formula) or _split(self.formula)
+        return "".join([self._put(piece) for piece in pieces])
 
-        return _NAME.sub(put, self.formula)
+    def _put(self, piece: str) -> str:
+        value = self.values.get(piece)
+        if value is None:
+            return piece
+        text = f"{value:.7g}"
+        return f"({text})" if text[0] == "-" else text
 
     def as_dict(self) -> dict[str, Any]:
         """The step as plain data."""
@@ -109,17 +126,34 @@ def _compile(formula: str, names: tuple[str, ...]) -> Callable[..., float]:
     return made
 
 
+# While helps are tried by the dozen nobody reads their working: figures are computed, steps are not kept.
+_quiet: ContextVar[bool] = ContextVar("quiet", default=False)
+
+
+@contextmanager
+def without_steps() -> Iterator[None]:
+    """Compute without keeping steps, in this thread, until the block ends."""
+    before = _quiet.set(True)
+    try:
+        yield
+    finally:
+        _quiet.reset(before)
+
+
 class Working:
     """Collects the steps and notes of one result."""
 
     def __init__(self) -> None:
         self.steps: list[Step] = []
+        self.quiet = _quiet.get()
         self.notes: list[Note] = []
 
     def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: float) -> float:
         """Evaluate `formula` with `values`, keep it as a step and give its value."""
         function = _COMPILED.get(formula) or _compile(formula, tuple(values))
         value = float(function(**values))
+        if self.quiet:
+            return value
         self.steps.append(Step(symbol, label, formula, values, value, unit, source))
         return value
 

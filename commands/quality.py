@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import shutil
+import signal
 import subprocess
+import sys
 import tempfile
 from pathlib import Path
 
@@ -95,6 +97,7 @@ def _throwaway(name: str) -> Cluster:
 def test(arguments: list[str]) -> int:
     """./anvil test"""
     ensure(browser=True)
+    _end_on_terminate()
     web = 0
     if not arguments:
         web = subprocess.run(["npm", "run", "--silent", "test"], cwd=WEB, check=False).returncode
@@ -107,9 +110,15 @@ def test(arguments: list[str]) -> int:
     return web or python
 
 
+def _end_on_terminate() -> None:
+    """A polite end from outside still stops what was started here."""
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(143))
+
+
 def with_app(module: str, arguments: list[str]) -> int:
     """Run a tool against a fresh application with the demo, on its own cluster and port."""
     ensure(browser=True)
+    _end_on_terminate()
     cluster = _throwaway("tool-pg")
     server = None
     try:

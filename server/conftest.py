@@ -19,7 +19,9 @@ class ApiClient(Client):
 
     def send(self, path: str, body: Any = None, method: str = "post", **headers: str) -> Any:
         """The answer's status and its parsed body."""
-        answer = self.generic(method.upper(), f"/api/{path}", json.dumps(body), content_type="application/json", headers=headers)
+        answer = self.generic(
+            method.upper(), f"/api/{path}", json.dumps(body), content_type="application/json", headers=headers
+        )
         return answer.status_code, json.loads(answer.content) if answer.content else None
 
     def edit(self, run: Run, path: str, **entry: Any) -> Any:

@@ -36,16 +36,16 @@ class ForceChart:
 
 def _curve(static: float, stack: tuple[StackPart, ...], jaws: int, most: float) -> tuple[tuple[float, float], ...]:
     moment = sum(p.mass_kg * p.radius_mm for p in stack) / 1000
+    loss = jaws * moment * (2 * math.pi / 60) ** 2  # N per rpm²
     points = []
     for i in range(POINTS):
         rpm = most * i / (POINTS - 1)
-        grip = static - jaws * moment * (2 * math.pi * rpm / 60) ** 2
-        points.append((rpm, max(0.0, grip)))
+        grip = static - loss * rpm * rpm
         if grip <= 0:
             # End exactly where the grip is gone, so that the line meets the axis there.
-            gone = 60 / (2 * math.pi) * math.sqrt(static / (jaws * moment))
-            points[-1] = (gone, 0.0)
+            points.append((math.sqrt(static / loss), 0.0))
             break
+        points.append((rpm, grip))
     return tuple(points)
 
 

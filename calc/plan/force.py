@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+import math
+from dataclasses import dataclass
 
 from calc.chuck.demand import GripDemandInput, GripDemandResult, grip_demand
 from calc.chuck.grip import ChuckGripInput, ChuckGripResult, chuck_grip
@@ -113,7 +114,8 @@ def solve_demand(setup: Setup, part: PartFigures, hold: HoldFigures, cuts: CutsF
         grip_diameter_mm=part.grip_diameter_mm, grip_length_mm=hold.pocket.grip_length_mm, friction=hold.friction,
         safety=setup.force.safety, tailstock=setup.hold.live_centre,
     )  # fmt: skip
-    return DemandFigures(grip_demand(asked), grip_demand(worst_corner(asked)).required_grip_n)
+    nominal = grip_demand(asked)
+    return DemandFigures(nominal, corner_demand(nominal, asked))
 
 
 def solve_force(
@@ -156,16 +158,17 @@ def solve_force(
     )  # fmt: skip
 
 
-def worst_corner(asked: GripDemandInput) -> GripDemandInput:
-    """The same demand with less friction and more cutting force."""
-    cuts = tuple(
-        replace(
-            c, tangential_n=c.tangential_n * CORNER_FORCE, axial_n=c.axial_n * CORNER_FORCE,
-            radial_n=c.radial_n * CORNER_FORCE, unseated_axial_n=c.unseated_axial_n * CORNER_FORCE,
-        )
-        for c in asked.cuts
-    )  # fmt: skip
-    return replace(asked, cuts=cuts, friction=asked.friction * CORNER_FRICTION)
+def corner_demand(nominal: GripDemandResult, asked: GripDemandInput) -> float:
+    """The demand [N] with less friction and more cutting force, safety included.
+
+    All three terms grow with the force; slip also with 1/μ, and tilt with the part of its arm
+    that is friction.
+    """
+    arm, rubbing = asked.grip_length_mm / 4, asked.friction * asked.grip_diameter_mm / 4
+    slip = CORNER_FORCE / CORNER_FRICTION
+    tilt = CORNER_FORCE * (arm + rubbing) / (arm + CORNER_FRICTION * rubbing)
+    worst = max(math.hypot(slip * d.slip_n, tilt * d.tilt_n, CORNER_FORCE * d.side_n) for d in nominal.cuts)
+    return asked.safety * worst
 
 
 def _notes(

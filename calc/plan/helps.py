@@ -14,6 +14,7 @@ from calc.plan.shelf import Shelf
 from calc.plan.solve import Figures, Near, setup_path, solve
 from calc.plan.stops import Help
 from calc.quantities import Figure, Sentence
+from calc.working import without_steps
 
 CLAMP_STEP_RPM = 10.0
 PRESSURE_STEP_BAR = 1.0
@@ -36,7 +37,12 @@ def _floor_to(value: float, step: float) -> float:
 
 
 def _with(document: Document, shelf: Shelf, idea: Idea, near: Near, index: int) -> Figures | None:
-    """The figures with one change made; None where the change itself is refused."""
+    """The figures with one change made, without working; None where the change itself is refused."""
+    with without_steps():
+        return _solved(document, shelf, idea, near, index)
+
+
+def _solved(document: Document, shelf: Shelf, idea: Idea, near: Near, index: int) -> Figures | None:
     if idea.path == f"{setup_path(index)}.jaw_blank":
         setup = shelf.setups[index]
         blank = next(b for b in setup.blanks if b.key == idea.value)

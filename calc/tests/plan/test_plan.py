@@ -6,8 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from calc.chuck.demand import GripDemandInput, grip_demand
 from calc.chuck.grip import ChuckForce
 from calc.errors import CalcError
+from calc.plan.cuts import load_of
 from calc.plan.document import with_value
 from calc.tests.plans import (
     ALUMINIUM,
@@ -253,6 +255,16 @@ def test_the_worst_corner_is_worse_than_nominal():
     assert f.corner_demand_n > f.demand.required_grip_n * 1.2
     assert f.corner_demand_n < f.demand.required_grip_n * 1.6 * (1 + 1e-9)
     assert f.held_corner < f.held
+
+
+def test_the_corner_is_the_demand_of_scaled_loads():
+    """The closed form against the calculator itself, given the worse friction and forces."""
+    f = plan().figures
+    cuts = [load_of(c, f.part.value, f.hold.value, "floor") for c in f.cuts.value.cuts]
+    forces = ("tangential_n", "axial_n", "radial_n", "unseated_axial_n")
+    worse = tuple(replace(c, **{n: 1.2 * getattr(c, n) for n in forces}) for c in cuts)
+    asked = GripDemandInput(worse, 84, f.hold.value.pocket.grip_length_mm, 0.75 * f.hold.value.friction)
+    assert f.force.value.corner_demand_n == pytest.approx(grip_demand(asked).required_grip_n)
 
 
 def test_aluminium_keeps_more_grip_at_speed():

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from server.apps.runs import queries
@@ -15,6 +15,11 @@ from server.foundation.schemas import Problem
 
 router = Router(tags=["runs"])
 CHANGES = {200: PlanOut, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
+
+
+def _plan(view: dict[str, Any]) -> HttpResponse:
+    # Written straight to JSON by pydantic, once: the screen waits for this at every key.
+    return HttpResponse(PlanOut.model_validate(view).model_dump_json(), content_type="application/json")
 
 
 def _entry(given: EntryIn) -> Entry:
@@ -29,18 +34,18 @@ def bench(request: HttpRequest) -> list[dict[str, Any]]:
 
 @router.get("/runs/{int:run_id}/plan", response={200: PlanOut, 401: Problem, 404: Problem, 422: Problem},
             operation_id="plan")  # fmt: skip
-def plan(request: HttpRequest, run_id: int, units: Units = "metric") -> dict[str, Any]:
+def plan(request: HttpRequest, run_id: int, units: Units = "metric") -> HttpResponse:
     """A run's plan, computed, in the units asked for."""
-    return queries.plan(queries.run_by_id(run_id), units, request.user)
+    return _plan(queries.plan(queries.run_by_id(run_id), units, request.user))
 
 
 @router.post("/runs/{int:run_id}/preview", response={**CHANGES, 400: Problem}, operation_id="previewEdit")
-def preview_edit(request: HttpRequest, run_id: int, given: EntryIn) -> dict[str, Any]:
+def preview_edit(request: HttpRequest, run_id: int, given: EntryIn) -> HttpResponse:
     """What an edit would do; nothing is kept."""
-    return preview(queries.run_by_id(run_id), _entry(given), request.user)
+    return _plan(preview(queries.run_by_id(run_id), _entry(given), request.user))
 
 
 @router.post("/runs/{int:run_id}/edits", response={**CHANGES, 400: Problem, 409: Problem}, operation_id="keepEdit")
-def keep(request: HttpRequest, run_id: int, given: EditIn) -> dict[str, Any]:
+def keep(request: HttpRequest, run_id: int, given: EditIn) -> HttpResponse:
     """Keep an edit: one fact, one history entry."""
-    return keep_edit(run_id, _entry(given), given.base_revision, given.key, request.user)
+    return _plan(keep_edit(run_id, _entry(given), given.base_revision, given.key, request.user))

@@ -11,11 +11,12 @@ from calc.plan.compute import PlanResult
 from calc.plan.document import Document
 from calc.plan.shelf import Shelf
 from calc.plan.stops import Answer, Fact, Stop
-from calc.quantities import Figure, Shown, System, exact_text, from_core, shown_as
+from calc.quantities import Figure, Shown, System, exact_text, from_core, grouped, shown_as
 from calc.scene.shapes import Scene
 from calc.working import Step
 from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
+from server.apps.shelf.queries import Snapshot
 
 PRETTY_UNITS = {"kg*mm": "kg·mm", "mm3": "mm³", "N*m": "N·m", "um": "µm", "deg": "°", "mm2": "mm²"}
 
@@ -25,16 +26,12 @@ def document_of(run: Run) -> Document:
     return read(Document, run.document)  # type: ignore[no-any-return]
 
 
-def shelf_of(run: Run) -> Shelf:
+def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:
     """What the run takes from the shelf, as values."""
-    setups = tuple(
-        shelf.setup_shelf(s.chuck, s.jaw_blank, on_machine=s.chuck is None or s.chuck.machine_id == run.machine_id)
-        for s in run.setups.all()
-    )
     return Shelf(
-        shelf.machine_value(run.machine) if run.machine else None,
-        shelf.material_value(run.material) if run.material else None,
-        setups,
+        None if run.machine_id is None else on_shelf.machines[run.machine_id],
+        None if run.material_id is None else on_shelf.materials[run.material_id],
+        tuple(shelf.setup_shelf(on_shelf, run.machine_id, s.chuck_id, s.jaw_blank_id) for s in run.setups.all()),
     )
 
 
@@ -53,7 +50,8 @@ def _fact(fact: Fact, system: System, typed: dict[str, str]) -> dict[str, Any]:
             if value is not None:
                 whole = spec.whole or (spec.unit == "" and fact.path is None and float(value).is_integer())
                 out["text"] = Figure(value, spec.unit, exact=True).number(system) if whole else figure.number(system)
-                out["edit_text"] = exact_text(from_core(value, spec.unit, shown_as(spec.unit, system)))
+                if fact.path:
+                    out["edit_text"] = exact_text(from_core(value, spec.unit, shown_as(spec.unit, system)))
         case Choice():
             out |= {"kind": "choice", "value": value, "text": spec.options.get(value, "") if value else ""}
             out["options"] = [{"value": k, "label": v} for k, v in spec.options.items()]
@@ -66,7 +64,7 @@ def _fact(fact: Fact, system: System, typed: dict[str, str]) -> dict[str, Any]:
 
 def _step(step: Step) -> dict[str, Any]:
     plain = step.as_dict()
-    plain["value"] = Figure(float(f"{step.value:.6g}"), "", exact=True).number()
+    plain["value"] = grouped(exact_text(float(f"{step.value:.6g}")))
     plain["unit"] = PRETTY_UNITS.get(step.unit, step.unit)
     return plain
 
@@ -145,11 +143,11 @@ def _text(figure: Figure | None, system: System) -> str | None:
     return figure.text(system) if figure else None
 
 
-def plan_view(run: Run, result: PlanResult, system: System, may_edit: bool) -> dict[str, Any]:
+def plan_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, may_edit: bool) -> dict[str, Any]:
     """Everything the plan screen shows, in one unit system."""
     carry = result.carry
     return {
-        "run": run_view(run), "revision": run.revision, "units": system, "verdict": result.verdict,
+        "run": run_view(run, on_shelf), "revision": run.revision, "units": system, "verdict": result.verdict,
         "may_edit": may_edit,
         "carry": {"pressure": _text(carry.pressure, system), "clamp": _text(carry.clamp, system),
                   "bore": _text(carry.bore, system), "depth": _text(carry.depth, system)},
@@ -159,10 +157,10 @@ def plan_view(run: Run, result: PlanResult, system: System, may_edit: bool) -> d
     }  # fmt: skip
 
 
-def run_view(run: Run) -> dict[str, Any]:
+def run_view(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
     """The run's name plate."""
     return {
         "id": run.pk, "drawing_number": run.drawing_number, "name": run.name, "units": run.units,
-        "machine": run.machine.name if run.machine else "", "quantity": run.document["part"].get("quantity"),
+        "machine": "" if run.machine_id is None else on_shelf.machines[run.machine_id].name, "quantity": run.document["part"].get("quantity"),
         "setup": run.document["setups"][0]["name"], "revision": run.revision, "changed_at": run.changed_at,
     }  # fmt: skip

@@ -12,7 +12,7 @@ from calc.plan.document import value_at, with_value
 from calc.plan.stops import field_at
 from calc.quantities import Sentence, System, parse
 from server.apps.runs.models import Run, RunSetup
-from server.apps.shelf import queries as shelf
+from server.apps.shelf.queries import Snapshot
 
 REFERENCE = re.compile(r"^(?:(machine|material)|setups\.(\d+)\.(chuck|jaw_blank))$")
 
@@ -33,12 +33,12 @@ def reference_kind(path: str) -> str | None:
     return (found[1] or found[3]) if found else None
 
 
-def read_entry(run: Run, entry: Entry) -> Any:
+def read_entry(run: Run, entry: Entry, on_shelf: Snapshot) -> Any:
     """The core value of what was given. Raises CalcError at the path with what to do."""
     kind = reference_kind(entry.path)
     if kind is not None:
         key = entry.value if isinstance(entry.value, str) else entry.text
-        if not key or "\x00" in key or shelf.item(kind, key) is None:
+        if key not in on_shelf.ids[kind]:
             raise FieldProblem(entry.path, "Choose one that is on the shelf.")
         return key
     try:
@@ -88,14 +88,13 @@ def _number(entry: Entry, spec: Quantity, given: Any) -> float | int:
     return number
 
 
-def current(run: Run, path: str) -> Any:
+def current(run: Run, path: str, on_shelf: Snapshot) -> Any:
     """The value kept at a path."""
     kind = reference_kind(path)
     if kind is None:
         return value_at(run.document, path)
-    holder = _holder(run, path)
-    row = getattr(holder, kind)
-    return row.key if row else None
+    kept = getattr(_holder(run, path), f"{kind}_id")
+    return next((key for key, pk in on_shelf.ids[kind].items() if pk == kept), None)
 
 
 def _holder(run: Run, path: str) -> Run | RunSetup:
@@ -110,12 +109,12 @@ def _holder(run: Run, path: str) -> Run | RunSetup:
     return setup
 
 
-def put(run: Run, path: str, value: Any) -> Run | RunSetup:
+def put(run: Run, path: str, value: Any, on_shelf: Snapshot) -> Run | RunSetup:
     """Set a fact on the loaded rows, saving nothing. Gives the row that it is kept on."""
     kind = reference_kind(path)
     if kind is None:
         run.document = with_value(run.document, path, value)
         return run
     holder = _holder(run, path)
-    setattr(holder, kind, shelf.item(kind, value))
+    setattr(holder, f"{kind}_id", on_shelf.ids[kind][value])
     return holder

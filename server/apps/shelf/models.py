@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+import uuid
+
 from django.db import models
 from django.db.models import Q
 
 from server.foundation.models import Revised
+
+
+class ShelfState(models.Model):
+    """One row that tells one state of the shelf from the next: every change of the shelf renews it."""
+
+    token = models.UUIDField(default=uuid.uuid4)
 
 
 class Item(Revised):

@@ -2,49 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from calc.plan import shelf as core
-from server.apps.shelf import convert
-from server.apps.shelf.models import Chuck, JawBlank, Machine, Material
+from server.apps.shelf.snapshot import Snapshot, current
 
-# The document's references, and the tables they point into.
-TABLES: dict[str, type[Machine] | type[Material] | type[Chuck] | type[JawBlank]] = {
-    "machine": Machine,
-    "material": Material,
-    "chuck": Chuck,
-    "jaw_blank": JawBlank,
-}
+__all__ = ["Snapshot", "chucks_of", "current", "setup_shelf"]
 
 
-def names(kind: str) -> dict[str, str]:
-    """Key -> name of everything of one kind."""
-    return dict(TABLES[kind].objects.values_list("key", "name"))
+def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
+    """Key -> name of the chucks that a machine has; all of them while there is none."""
+    keys = [c.key for pk, c in shelf.chucks.items() if machine_id in (None, shelf.machine_of_chuck[pk])]
+    return {key: shelf.names["chuck"][key] for key in keys}
 
 
-def item(kind: str, key: str) -> Any:
-    """One item by its key."""
-    return TABLES[kind].objects.filter(key=key).first()
-
-
-def chucks_of(machine: Machine | None) -> dict[str, str]:
-    """The chucks that a machine has; all of them while there is none."""
-    rows = Chuck.objects.all() if machine is None else machine.chucks.all()
-    return dict(rows.values_list("key", "name"))
-
-
-def machine_value(row: Machine) -> core.Machine:
-    """A machine as the core's value."""
-    return convert.machine(row)
-
-
-def material_value(row: Material) -> core.Material:
-    """A material as the core's value."""
-    return convert.material(row)
-
-
-def setup_shelf(chuck: Chuck | None, blank: JawBlank | None, on_machine: bool) -> core.SetupShelf:
+def setup_shelf(shelf: Snapshot, machine_id: int | None, chuck_id: int | None, blank_id: int | None) -> core.SetupShelf:
     """What one set-up takes from the shelf, with every blank its chuck could carry."""
-    blanks = () if chuck is None else tuple(convert.blank(b) for b in chuck.blanks.all())
-    chosen = convert.blank(blank) if blank is not None else None
-    return core.SetupShelf(convert.chuck(chuck) if chuck else None, chosen, blanks, on_machine)
+    return core.SetupShelf(
+        chuck=None if chuck_id is None else shelf.chucks[chuck_id],
+        blank=None if blank_id is None else shelf.blanks[blank_id],
+        blanks=() if chuck_id is None else shelf.blanks_of_chuck[chuck_id],
+        on_machine=chuck_id is None or shelf.machine_of_chuck[chuck_id] == machine_id,
+    )

@@ -10,9 +10,12 @@ from django.db import transaction
 
 from calc.errors import CalcError
 from calc.plan.compute import PlanResult
+from calc.quantities import System
 from server.apps.runs import convert, facts, queries
 from server.apps.runs.facts import Entry
 from server.apps.runs.models import Edit, Run, RunSetup
+from server.apps.shelf import queries as shelf
+from server.apps.shelf.queries import Snapshot
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_planner
 
@@ -26,6 +29,11 @@ class Tried:
     old: Any
     new: Any
     result: PlanResult
+    on_shelf: Snapshot
+
+    def view(self, system: System) -> dict[str, Any]:
+        """The plan with the change, as the screen is sent it."""
+        return convert.plan_view(self.run, self.result, self.on_shelf, system, True)
 
 
 def _try(run: Run, entry: Entry) -> Tried:
@@ -33,24 +41,24 @@ def _try(run: Run, entry: Entry) -> Tried:
 
     A value elsewhere that this change makes wrong stays; its stop is then stopped.
     """
-    new = facts.read_entry(run, entry)
-    old = facts.current(run, entry.path)
-    row = facts.put(run, entry.path, new)
+    on_shelf = shelf.current()
+    new = facts.read_entry(run, entry, on_shelf)
+    old = facts.current(run, entry.path, on_shelf)
+    row = facts.put(run, entry.path, new, on_shelf)
     try:
-        result = queries.computed(run)
+        result = queries.computed(run, on_shelf)
     except CalcError as error:  # the document contradicts itself: tell it at the edited fact if it can be
         raise CalcError(queries.problems_at(error.errors, entry.path) or error.errors) from error
     refused = queries.problems_at(result.problems, entry.path)
     if refused:
         raise CalcError(refused)
-    return Tried(run, row, old, new, result)
+    return Tried(run, row, old, new, result, on_shelf)
 
 
 def preview(run: Run, entry: Entry, person: Any) -> dict[str, Any]:
     """The plan as it would be; nothing is saved."""
     require_planner(person)
-    tried = _try(run, entry)
-    return convert.plan_view(run, tried.result, entry.system, True)
+    return _try(run, entry).view(entry.system)
 
 
 def _refuse_conflict(run: Run, entry: Entry, base_revision: int) -> None:
@@ -68,11 +76,12 @@ def _refuse_conflict(run: Run, entry: Entry, base_revision: int) -> None:
 def keep_edit(run_id: int, entry: Entry, base_revision: int, key: UUID, person: Any) -> dict[str, Any]:
     """Keep an edit: one fact, one history entry. Sending the same key twice keeps it once."""
     planner = require_planner(person)
-    Run.objects.select_for_update().filter(pk=run_id).first()
-    run = queries.run_by_id(run_id)
-    if run.edits.filter(key=key).exists():
+    # Locked while it is changed, so that two edits never take the same revision.
+    run = queries.run_by_id(run_id, lock=True)
+    sent_before = Edit.objects.filter(key=key).first()
+    if sent_before is not None and sent_before.run_id == run.pk:
         return queries.plan(run, entry.system, person)
-    if Edit.objects.filter(key=key).exists():
+    if sent_before is not None:
         raise Conflict("This edit was already kept for another run.")
     _refuse_conflict(run, entry, base_revision)
     tried = _try(run, entry)
@@ -94,7 +103,7 @@ def keep_edit(run_id: int, entry: Entry, base_revision: int, key: UUID, person: 
             key=key,
             by=planner,
         )
-    return convert.plan_view(run, tried.result, entry.system, True)
+    return tried.view(entry.system)
 
 
 def _without(typed: dict[str, str], path: str) -> dict[str, str]:

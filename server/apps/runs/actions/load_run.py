@@ -16,13 +16,13 @@ from server.apps.shelf import queries as shelf
 def load_run(given: dict[str, Any]) -> Run:
     """Keep a run given by drawing number, name, shelf keys, units and document. Raises CalcError."""
     read(Document, given["document"])  # refuses a document that the core would not take
+    ids = shelf.current().ids
     run = Run.objects.create(
         drawing_number=given["drawing_number"], name=given["name"], units=given["units"], document=given["document"],
-        typed=given.get("typed", {}), machine=shelf.item("machine", given["machine"]),
-        material=shelf.item("material", given["material"]),
+        typed=given.get("typed", {}), machine_id=ids["machine"][given["machine"]],
+        material_id=ids["material"][given["material"]],
     )  # fmt: skip
     RunSetup.objects.create(
-        run=run, position=0, chuck=shelf.item("chuck", given["chuck"]),
-        jaw_blank=shelf.item("jaw_blank", given["jaw_blank"]),
-    )  # fmt: skip
+        run=run, position=0, chuck_id=ids["chuck"][given["chuck"]], jaw_blank_id=ids["jaw_blank"][given["jaw_blank"]]
+    )
     return run

@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
+import uuid
 from typing import Any
 
 from django.db import transaction
 
 from calc.data.materials import starting_materials
-from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material
+from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material, ShelfState
+
+
+def renew() -> None:
+    """Tell every process that the shelf has changed. To be called within the change's transaction."""
+    ShelfState.objects.update_or_create(pk=1, defaults={"token": uuid.uuid4()})
 
 
 @transaction.atomic
 def load_shelf(machines: list[dict[str, Any]], chucks: list[dict[str, Any]], blanks: list[dict[str, Any]]) -> None:
     """Add what is given; keys must be new."""
+    renew()
     Material.objects.bulk_create(Material(**row) for row in starting_materials())
     Machine.objects.bulk_create(Machine(**row) for row in machines)
     for given in chucks:

@@ -27,7 +27,11 @@ def test_every_starting_material_is_a_value_the_core_takes(demo):
 
 
 def test_what_a_run_uses_cannot_be_deleted(demo):
-    for row in (Machine.objects.get(key="lathe-3"), Material.objects.get(key="1-4462"), Chuck.objects.get(key="lathe-3-chuck")):
+    for row in (
+        Machine.objects.get(key="lathe-3"),
+        Material.objects.get(key="1-4462"),
+        Chuck.objects.get(key="lathe-3-chuck"),
+    ):
         with pytest.raises(ProtectedError):
             row.delete()
 

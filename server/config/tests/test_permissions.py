@@ -50,7 +50,9 @@ def test_the_matrix_has_every_endpoint():
 def test_changes_need_the_csrf_token(path, demo):
     strict = Client(enforce_csrf_checks=True)
     strict.force_login(Person.objects.get(username="planner"))
-    answer = strict.post(f"/api/{path.format(run=demo.pk)}", json.dumps({"username": "a", "password": "b"}), "application/json")
+    answer = strict.post(
+        f"/api/{path.format(run=demo.pk)}", json.dumps({"username": "a", "password": "b"}), "application/json"
+    )
     assert answer.status_code == 403
 
 
