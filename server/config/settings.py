@@ -113,4 +113,6 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # A refused entry is an answer, not an event of the server.
+    "loggers": {"django.request": {"level": "ERROR"}},
 }
