@@ -6,6 +6,7 @@ listed; with NAME and --fields its input fields are.
 
 from __future__ import annotations
 
+import io
 import json
 import sys
 from typing import Any
@@ -25,6 +26,8 @@ def _refuse(field: str, message: str) -> int:
 
 def main(arguments: list[str]) -> int:
     """Run the command; gives the exit code."""
+    if isinstance(sys.stdout, io.TextIOWrapper):
+        sys.stdout.reconfigure(encoding="utf-8", errors="backslashreplace")  # whatever was typed can be quoted back
     if not arguments:
         _say({"calculators": [{"name": c.name, "summary": c.summary} for c in CALCULATORS.values()]})
         return 0

@@ -211,7 +211,7 @@ def _one(field: FieldSpec, value: Any, name: str) -> Any:
         case Quantity():
             if isinstance(value, str):
                 value = parse(value, spec.unit, None, name)
-            if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
+            if isinstance(value, bool) or not isinstance(value, (int, float)) or not _is_finite(value):
                 raise CalcError([FieldError(name, Sentence(f"{spec.label} must be a number{_in(spec.unit)}."))])
             if spec.whole and value != int(value):
                 raise CalcError([FieldError(name, Sentence(f"{spec.label} must be a whole number."))])
@@ -229,6 +229,13 @@ def _one(field: FieldSpec, value: Any, name: str) -> Any:
             if not isinstance(value, str) or len(value) > spec.most or "\x00" in value:
                 raise CalcError([FieldError(name, Sentence(f"{spec.label}: give up to {spec.most} characters."))])
             return value
+
+
+def _is_finite(value: float) -> bool:
+    try:
+        return math.isfinite(value)
+    except OverflowError:  # a whole number too large for any float
+        return False
 
 
 def _in(unit: str) -> str:

@@ -274,6 +274,17 @@ class Bare:
         return self.figure.number(system)
 
 
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """A figure in the other unit system, to stand beside the one shown: psi beside bar."""
+
+    figure: Figure
+
+    def text(self, system: System = "metric") -> str:
+        """The figure in the system that is not `system`."""
+        return self.figure.text("inch" if system == "metric" else "metric")
+
+
 def exact_text(value: float) -> str:
     """A value with no digit that is not needed, never in powers of ten: for a field being edited."""
     text = f"{value:.9g}"
@@ -289,7 +300,7 @@ class Sentence:
 
     __slots__ = ("parts", "template")
 
-    def __init__(self, template: str, **parts: Figure | Bare | Sentence | str) -> None:
+    def __init__(self, template: str, **parts: Figure | Bare | Beside | Sentence | str) -> None:
         self.template = template
         self.parts = parts
 

@@ -115,7 +115,7 @@ def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
 class SpeedLimitInput(Checked):
     """Input of `speed-limit`."""
 
-    static_grip_n: StaticGrip
+    static_grip_n: Annotated[float, Quantity("Static grip", "N", "Sum over all jaws", low=0, high=2_000_000)]
     required_grip_n: Annotated[float, Quantity("Required grip", "N", "Sum over all jaws", low=0, high=10_000_000)]
     side: Annotated[Side, SIDE]
     stack: StackParts

@@ -32,7 +32,9 @@ class JawBoreInput(Checked):
     face_radius_mm: Annotated[
         float, Quantity("Face radius", "mm", "Outside grip: inner face. Inside grip: outer end", low=0, high=2000)
     ]
-    plain_length_mm: Annotated[float, Quantity("Plain length", "mm", "Length fit to be gripped", above=0, high=5000)]
+    plain_length_mm: Annotated[
+        float | None, Quantity("Plain length", "mm", "Fit to be gripped; left out: the whole part", above=0, high=5000)
+    ] = None
     floor_min_mm: Annotated[float, Quantity("Floor to leave", "mm", "Above the bolt heads", low=0, high=200)] = 6.0
     edge_mm: Annotated[float, Quantity("Part's edge", "mm", "Chamfer or edge break at the seat", low=0, high=50)] = 0.3
     tool_clearance_mm: Annotated[float, Quantity("Tool clearance", "mm", "Per side", low=0, high=50)] = 1.0
@@ -45,7 +47,7 @@ class JawBoreInput(Checked):
     ] = "floor"
 
     def contradictions(self) -> Iterator[FieldError]:
-        if self.plain_length_mm > self.part_length_mm:
+        if self.plain_length_mm is not None and self.plain_length_mm > self.part_length_mm:
             yield FieldError(
                 "plain_length_mm",
                 Sentence(
@@ -53,6 +55,11 @@ class JawBoreInput(Checked):
                     length=Figure(self.part_length_mm, "mm", exact=True),
                 ),
             )
+
+    @property
+    def plain_mm(self) -> float:
+        """The length fit to be gripped."""
+        return self.part_length_mm if self.plain_length_mm is None else self.plain_length_mm
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,7 +77,7 @@ class JawBoreResult(Explained):
 
 
 def _depth(given: JawBoreInput, w: Working) -> float:
-    plain = given.plain_length_mm
+    plain = given.plain_mm
     if given.seat == "face":
         least = w.step("t_min", "Depth that clears the part's end", "l + 1", "mm", BORE, l=plain)
         if given.depth_mm is None:
@@ -103,7 +110,7 @@ def _depth(given: JawBoreInput, w: Working) -> float:
 
 def _touching(given: JawBoreInput, depth: float, groove_width: float, w: Working) -> float:
     if given.seat == "face":
-        touching = w.step("l_g", "Length that touches", "l - e", "mm", BORE, l=given.plain_length_mm, e=given.edge_mm)
+        touching = w.step("l_g", "Length that touches", "l - e", "mm", BORE, l=given.plain_mm, e=given.edge_mm)
     else:
         touching = w.step(
             "l_g", "Length that touches", "t - b_g - e", "mm", BORE, t=depth, b_g=groove_width, e=given.edge_mm
@@ -146,7 +153,7 @@ def jaw_bore(given: JawBoreInput) -> JawBoreResult:
     groove_depth = w.step("t_g", "Floor groove, into the wall", "max(0.3, e + 0.1)", "mm", GROOVE, e=given.edge_mm)
     groove_width = w.step("b_g", "Floor groove, along the wall", "max(1.5, e + 0.5)", "mm", GROOVE, e=given.edge_mm)
     touching = _touching(given, depth, groove_width, w)
-    held = given.plain_length_mm if given.seat == "face" else depth
+    held = given.plain_mm if given.seat == "face" else depth
     fraction = w.step("t/L", "Share of the part's length", "t / L", "", THIRD, t=held, L=given.part_length_mm)
     start = w.step(
         "D_s", "Start boring at", "max(0, 2*r_f - 2*c)" if given.side == "od" else "2*r_f + 2*c", "mm", BORE,

@@ -28,8 +28,8 @@ class JawMassInput(Checked):
     bore_radius_mm: Annotated[
         float,
         Quantity("Bored radius", "mm", "Outside grip: the bore. Inside grip: the turned outside", low=0, high=2000),
-    ]
-    bore_depth_mm: Annotated[float, Quantity("Bored depth", "mm", "", low=0, high=500)]
+    ] = 0.0
+    bore_depth_mm: Annotated[float, Quantity("Bored depth", "mm", "", low=0, high=500)] = 0.0
     width_mm: Annotated[float | None, Quantity("Width", "mm", "Block: across", above=0, high=1000)] = None
     length_mm: Annotated[float | None, Quantity("Length", "mm", "Block: radially", above=0, high=1000)] = None
     face_radius_mm: Annotated[

@@ -167,6 +167,13 @@ def solve_cuts(at: str, setup: Setup, part: PartFigures) -> CutsFigures:
     made = tuple(_one(f"{at}.cuts.{i}", c, setup.clamp_rpm, part) for i, c in enumerate(setup.cuts))
     fastest = max(made, key=lambda c: c.top_rpm)
     notes = [n for c in made for n in c.notes]
+    notes.append(
+        Note(
+            "caution",
+            "chips",
+            "Guards shut. Chips are hot and sharp: never by hand, and long ribbons stop the machine.",
+        )
+    )
     if setup.clamp_rpm is None:
         notes.append(
             Note("caution", "no-clamp", "No spindle clamp is set: constant surface speed may run up to {n}.",
@@ -207,8 +214,12 @@ def _entered_facts(at: str, i: int, c: PlannedCut, result: CutResult | None) -> 
             speed = result.speed_m_min if result else None
             facts.append(computed(f"cut_{i}_{n}", "Surface speed", speed, "m/min", follows, group=group))
             continue
-        label = "Depth of a pass" if n == "depth_mm" and c.kind == "face" else ""
-        facts.append(entered(f"cut_{i}_{n}", f"{here}.{n}", getattr(c, n), label=label, group=group))
+        facing = n == "depth_mm" and c.kind == "face"
+        source = None
+        if n == "depth_mm" and not facing and c.depth_mm is not None:
+            source = Sentence("{x} on diameter", x=Figure(2 * c.depth_mm, "mm"))
+        label = "Depth of a pass" if facing else ""
+        facts.append(entered(f"cut_{i}_{n}", f"{here}.{n}", getattr(c, n), label=label, group=group, source=source))
     return facts
 
 
@@ -231,9 +242,6 @@ def _computed_facts(i: int, c: CutFigures) -> list[Fact]:
         facts.append(
             computed(f"cut_{i}_ra", "Theoretical Ra", r.ra_um, "um", "feed and corner", group=g, rounding="up")
         )
-    if c.planned.kind != "face" and c.planned.depth_mm is not None:
-        facts.append(computed(f"cut_{i}_on_diameter", "Depth on diameter", 2 * c.planned.depth_mm, "mm",
-                              "twice the depth per side", group=g))  # fmt: skip
     facts.append(computed(f"cut_{i}_passes", "Passes", float(c.passes), "", "stock ÷ depth", group=g))
     return facts
 

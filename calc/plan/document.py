@@ -7,6 +7,7 @@ another step adds data, not another shape. A missing fact is None.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, Literal
@@ -249,9 +250,13 @@ class Document(Checked):
     version: Annotated[int, Quantity("Version", "", "", low=VERSION, high=VERSION, whole=True)] = VERSION
 
 
+# One way only to write an index, so that a fact has one path.
+_INDEX = re.compile("0|[1-9][0-9]{0,3}", re.ASCII)
+
+
 def parts_of(path: str) -> list[str | int]:
     """A dotted path as keys and list indices."""
-    return [int(p) if p.isdigit() else p for p in path.split(".")]
+    return [int(p) if _INDEX.fullmatch(p) else p for p in path.split(".")]
 
 
 def value_at(document: Any, path: str) -> Any:

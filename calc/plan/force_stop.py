@@ -9,7 +9,7 @@ from calc.plan.document import Setup
 from calc.plan.force import BY, ForceFigures
 from calc.plan.hold import HoldFigures
 from calc.plan.stops import Answer, Bar, Fact, Help, Outcome, Stop, computed, entered
-from calc.quantities import Bare, Figure, Sentence
+from calc.quantities import Bare, Beside, Figure, Sentence
 
 HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
 
@@ -17,11 +17,10 @@ HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst c
 def _makes(at: str, setup: Setup, f: ForceFigures | None) -> list[Fact]:
     """What makes the grip."""
     force = setup.force
-    charted = (
-        Sentence("{g} by the chuck's book", g=Figure(f.grip.charted_n, "N", "down"))
-        if f
-        else Sentence("at the cylinder")
-    )
+    charted = Sentence("at the cylinder")
+    if f:
+        psi = Beside(Figure(f.pressure_bar, "bar"))
+        charted = Sentence("{psi}; {g} by its book", psi=psi, g=Figure(f.grip.charted_n, "N", "down"))
     facts = [
         entered("pressure", f"{at}.force.pressure_bar", force.pressure_bar, source=charted),
         entered("condition", f"{at}.force.condition", force.condition,

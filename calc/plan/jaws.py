@@ -46,6 +46,10 @@ def solve_jaws(at: str, hold: HoldFigures) -> JawsFigures:
             Note("stop", "jaw-too-heavy", "One top jaw is {m}; the chuck's book allows {most}: take a lighter jaw.",
                  m=weight, most=Figure(heaviest, "kg", "down"))
         )  # fmt: skip
+    notes.append(
+        Note("caution", "mounting", "Clean serrations and T-slots, T-nuts inside the chuck body, bolts to the book's torque, "
+             "cover plate on.")
+    )  # fmt: skip
     notes.append(Note("caution", "deburr", "Break the bored edges before loading: freshly bored jaws cut."))
     notes.append(Note("info", "boring-support", "What the jaws close on while they are bored is not planned yet."))
     return JawsFigures(mass, tuple(notes))

@@ -30,7 +30,7 @@ def test_lists_name_the_row():
     assert "chart.1.grip_n" in errors(lambda: read(ChuckForce, {**base, "chart": points}))
 
 
-@pytest.mark.parametrize("value", [math.nan, math.inf, -math.inf, True, None, [], {}])
+@pytest.mark.parametrize("value", [math.nan, math.inf, -math.inf, 10**400, True, None, [], {}, "\ud800"])
 def test_what_is_no_number_is_refused(value):
     assert "mass_kg" in errors(lambda: read(StackPart, {"mass_kg": value, "radius_mm": 1}))
 

@@ -27,4 +27,5 @@ class Conflict(Exception):
 def problem(status: int, title: str, **details: Any) -> HttpResponse:
     """A problem document."""
     body = {"type": "about:blank", "status": status, "title": title} | details
-    return HttpResponse(json.dumps(body, ensure_ascii=False), status=status, content_type="application/problem+json")
+    # Escaped, because what a person sent is quoted back, and that may be no valid text at all.
+    return HttpResponse(json.dumps(body), status=status, content_type="application/problem+json")

@@ -7,11 +7,11 @@ from typing import Any
 from calc.errors import FieldError
 from calc.fields import Choice, Flag, Quantity, read
 from calc.plan.chart import ForceChart
-from calc.plan.compute import PlanResult
+from calc.plan.compute import Carry, PlanResult
 from calc.plan.document import Document
 from calc.plan.shelf import Shelf
 from calc.plan.stops import Answer, Fact, Stop
-from calc.quantities import Figure, Shown, System, exact_text, from_core, grouped, shown_as
+from calc.quantities import Beside, Figure, Shown, System, exact_text, from_core, grouped, shown_as
 from calc.scene.shapes import Scene
 from calc.working import Step
 from server.apps.runs.models import Run
@@ -139,18 +139,19 @@ def _chart(chart: ForceChart, system: System) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _text(figure: Figure | None, system: System) -> str | None:
-    return figure.text(system) if figure else None
+def _carry(carry: Carry, system: System) -> dict[str, str | None]:
+    pressure = carry.pressure
+    both = f"{pressure.text(system)} · {Beside(pressure).text(system)}" if pressure else None
+    rest = {"clamp": carry.clamp, "bore": carry.bore, "depth": carry.depth}
+    return {"pressure": both} | {name: figure.text(system) if figure else None for name, figure in rest.items()}
 
 
 def plan_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, may_edit: bool) -> dict[str, Any]:
     """Everything the plan screen shows, in one unit system."""
-    carry = result.carry
     return {
         "run": run_view(run, on_shelf), "revision": run.revision, "units": system, "verdict": result.verdict,
         "may_edit": may_edit,
-        "carry": {"pressure": _text(carry.pressure, system), "clamp": _text(carry.clamp, system),
-                  "bore": _text(carry.bore, system), "depth": _text(carry.depth, system)},
+        "carry": _carry(result.carry, system),
         "stops": [_stop(s, system, run.typed) for s in result.stops],
         "scene": _scene(result.scene, system),
         "chart": _chart(result.chart, system) if result.chart else None,

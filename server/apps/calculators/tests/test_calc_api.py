@@ -36,6 +36,13 @@ def test_what_is_no_json_is_told(planner, body):
     assert answer["Content-Type"] == "application/problem+json"
 
 
+def test_what_is_no_text_is_quoted_back_escaped(planner):
+    body = b'{"rpm": "\\ud800", "static_grip_n": 1e400, "side": "od"}'
+    answer = planner.generic("POST", "/api/calc/grip-at-speed", body, content_type="application/json")
+    assert answer.status_code == 422
+    assert {e["field"] for e in json.loads(answer.content)["errors"]} == {"rpm", "static_grip_n", "stack"}
+
+
 @pytest.mark.parametrize("body", [None, [], 5, "text"])
 def test_what_is_no_object_is_told(planner, body):
     assert planner.send("calc/cut", body)[0] == 422

@@ -124,6 +124,8 @@ BAD = [
     ("setups.7.chuck", {"value": "lathe-3-chuck"}, "no such set-up"),
     ("setups.0.hold", {"text": "1"}, "no such fact"),
     ("setups.0.cuts.9.feed_mm_rev", {"text": "1"}, "no such fact"),
+    ("setups.00.force.pressure_bar", {"text": "20"}, "no such fact"),
+    ("setups.².force.pressure_bar", {"text": "20"}, "no such fact"),
     ("version", {"text": "2"}, "1"),
 ]  # fmt: skip
 

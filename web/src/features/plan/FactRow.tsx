@@ -12,7 +12,7 @@ import type { Trouble } from "./useEditing";
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: minmax(88px, 1fr) 76px 42px minmax(104px, 1.25fr);
+  grid-template-columns: minmax(88px, 1fr) 74px 46px minmax(100px, 1.2fr);
   gap: 0 ${space(1.5)};
   align-items: center;
   min-height: 36px;
@@ -44,6 +44,8 @@ const Value = styled.div`
 
 const Unit = styled.span`
   color: ${colour("soft")};
+  font-family: ${face.narrow};
+  white-space: nowrap;
 `;
 
 const Source = styled.div`
