@@ -205,9 +205,9 @@ def parse(text: str, unit: str, system: System | None = "metric", field: str = "
 
 
 def _rounded(value: float, places: int, rounding: Rounding) -> str:
+    # Twelve significant digits first: 2350.0000000001 shown "up" must not become 2351, nor 1 3/16 in 1.187.
     if rounding == "near":
-        return f"{value:.{places}f}"
-    # Twelve significant digits first: 2350.0000000001 shown "up" must not become 2351.
+        return f"{float(f'{value:.12g}'):.{places}f}"
     exact = Decimal(f"{value:.12g}")
     mode = ROUND_FLOOR if rounding == "down" else ROUND_CEILING
     return f"{exact.quantize(Decimal(1).scaleb(-places), rounding=mode):f}"

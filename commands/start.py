@@ -124,6 +124,8 @@ def start(arguments: list[str]) -> int:
     parser.add_argument("--port", type=int, default=8000)
     parser.add_argument("--no-demo", action="store_true", help="no demo shop, and people sign in with passwords")
     given = parser.parse_args(arguments)
+    if not 1 <= given.port <= 65_535:
+        raise Stop("A port is a number from 1 to 65535.")
     with take_lock() as lock:
         refuse_taken(given.port)
         _write(lock, pid=os.getpid(), port=given.port)

@@ -65,6 +65,7 @@ def test_limits_are_rounded_to_the_safe_side(value, unit, system):
     ("figure", "metric", "inch"),
     [
         (Figure(84, "mm"), "84.00\xa0mm", "3.307\xa0in"),
+        (Figure(parse("1 3/16 in", "mm"), "mm"), "30.16\xa0mm", "1.188\xa0in"),
         (Figure(83.965, "mm", places=(3, 4)), "83.965\xa0mm", "3.3057\xa0in"),
         (Figure(28, "bar"), "28.0\xa0bar", "406\xa0psi"),
         (Figure(2350.7, "rpm", "down"), "2\u202f350\xa0rpm", "2\u202f350\xa0rpm"),
