@@ -7,6 +7,7 @@ from typing import Any
 from uuid import UUID
 
 from django.db import transaction
+from django.db.models import Q
 
 from calc.errors import CalcError
 from calc.plan.compute import PlanResult
@@ -61,15 +62,24 @@ def preview(run: Run, entry: Entry, person: Any) -> dict[str, Any]:
     return _try(run, entry).view(entry.system)
 
 
-def _refuse_conflict(run: Run, entry: Entry, base_revision: int) -> None:
-    """An edit merges when its path is untouched since the base; else both values are told."""
-    later = run.edits.filter(path=entry.path, revision__gt=base_revision).last()
-    if later is not None:
+def _sent_before(run: Run, entry: Entry, base_revision: int, key: UUID) -> bool:
+    """Whether this very edit is kept already. Raises Conflict where its path has changed since the base.
+
+    An edit merges when its path is untouched since then; else both values are told.
+    """
+    same_key = Q(key=key)
+    same_path = Q(run=run, path=entry.path, revision__gt=base_revision)
+    known = list(Edit.objects.filter(same_key | same_path).order_by("revision"))
+    mine = next((e for e in known if e.key == key), None)
+    if mine is not None and mine.run_id == run.pk:
+        return True
+    if mine is not None:
+        raise Conflict("This edit was already kept for another run.")
+    if known:
         yours = entry.text if entry.text is not None else entry.value
-        raise Conflict(
-            "Somebody changed this since you looked. Look at both and choose.",
-            yours=yours, theirs=later.typed or later.new,
-        )  # fmt: skip
+        theirs = known[-1].typed or known[-1].new
+        raise Conflict("Somebody changed this since you looked. Look at both and choose.", yours=yours, theirs=theirs)
+    return False
 
 
 @transaction.atomic
@@ -78,12 +88,8 @@ def keep_edit(run_id: int, entry: Entry, base_revision: int, key: UUID, person: 
     planner = require_planner(person)
     # Locked while it is changed, so that two edits never take the same revision.
     run = queries.run_by_id(run_id, lock=True)
-    sent_before = Edit.objects.filter(key=key).first()
-    if sent_before is not None and sent_before.run_id == run.pk:
+    if _sent_before(run, entry, base_revision, key):
         return queries.plan(run, entry.system, person)
-    if sent_before is not None:
-        raise Conflict("This edit was already kept for another run.")
-    _refuse_conflict(run, entry, base_revision)
     tried = _try(run, entry)
     typed = (entry.text or "").strip()[:200]
     if tried.new != tried.old:

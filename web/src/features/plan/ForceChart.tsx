@@ -110,7 +110,6 @@ export function ForceChart({ chart }: { chart: Chart }) {
   const over = chart.top > chart.cap;
   const thousand = (n: number) => n.toLocaleString("fr-FR").replace(/\s/g, "\u202f");
   const demandLabel = `worst cut needs ${chart.demand_text}`;
-  const topRight = (over && x(chart.top) < width - 190) || x(chart.top) < EDGE.left + 100;
   const capRight = x(chart.cap) > width - 110;
   return (
     <Frame ref={frame}>
@@ -185,11 +184,9 @@ export function ForceChart({ chart }: { chart: Chart }) {
           </text>
           <text
             className={over ? "over" : "strong"}
-            x={x(chart.top) + (topRight ? 7 : -7)}
-            y={height - EDGE.bottom - 10}
-            textAnchor={topRight ? "start" : "end"}
+            transform={`translate(${x(chart.top) + (over ? 16 : -6)} ${height - EDGE.bottom - 8}) rotate(-90)`}
           >
-            {over ? `program reaches ${chart.top_text}` : `program ${chart.top_text}`}
+            program reaches {chart.top_text}
           </text>
           <text className="strong" x={width - EDGE.right - 6} y={y(chart.demand) - 8} textAnchor="end">
             {demandLabel}

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import styled from "styled-components";
 import type { Answer, Units } from "../../api/client";
 import { dress } from "../../shared/quantity/dress";
@@ -55,8 +56,12 @@ type Props = { answer: Answer; units: Units; onClose: () => void };
 
 /** How an answer came about: each step with its formula, the figures put in, and its source. */
 export function WorkingSheet({ answer, units, onClose }: Props) {
+  const sheet = useRef<HTMLElement>(null);
+  // On a tablet the sheet lies below the fold: bring it into view for the answer that was asked.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: runs when another answer is asked
+  useEffect(() => sheet.current?.scrollIntoView({ block: "nearest" }), [answer.name]);
   return (
-    <Section aria-label={`Working of ${answer.label}`}>
+    <Section ref={sheet} aria-label={`Working of ${answer.label}`}>
       <header>
         <h2>Working: {answer.label}</h2>
         {units === "inch" && <p>worked in millimetres and newtons</p>}
