@@ -1,25 +1,16 @@
 import { useId, useRef } from "react";
 import styled from "styled-components";
 import type { Dimension, Scene, Shape } from "../api/client";
-import { colour, face, type } from "../shared/ui/theme";
+import { colour } from "../shared/ui/theme";
 import { DimensionLine } from "./DimensionLine";
+import { Frame, Picture } from "./frame";
 import { boxAround, fitBox, type Projection } from "./project";
 import { useSize } from "./useSize";
 
 const MARGIN = { x: 64, y: 26 };
 
-const Frame = styled.div`
-  position: absolute;
-  inset: 0;
-  overflow: hidden;
-`;
-
-const Drawing = styled.svg`
-  display: block;
-  width: 100%;
-  height: 100%;
+const Drawing = styled(Picture)`
   text {
-    font: 400 ${type.label} ${face.narrow};
     fill: ${colour("ink")};
   }
   .outlined {

@@ -3,23 +3,14 @@ import { area, line } from "d3-shape";
 import { useId, useRef } from "react";
 import styled from "styled-components";
 import type { Chart } from "../../api/client";
+import { Frame, Picture } from "../../drawing/frame";
 import { useSize } from "../../drawing/useSize";
-import { colour, face, type } from "../../shared/ui/theme";
+import { colour } from "../../shared/ui/theme";
 
 const EDGE = { top: 34, right: 26, bottom: 40, left: 58 };
 
-const Frame = styled.div`
-  position: absolute;
-  inset: 0;
-  overflow: hidden;
-`;
-
-const Drawing = styled.svg`
-  display: block;
-  width: 100%;
-  height: 100%;
+const Drawing = styled(Picture)`
   text {
-    font: 400 ${type.label} ${face.narrow};
     fill: ${colour("soft")};
     paint-order: stroke;
     stroke: ${colour("card")};

@@ -1,0 +1,95 @@
+import type { Answer, Fact, Help, Note, Plan, Stop } from "../api/client";
+
+/** A fact for tests; what is not given is a plain entered quantity. */
+export function fact(name: string, more: Partial<Fact> = {}): Fact {
+  return {
+    name,
+    label: name,
+    path: `facts.${name}`,
+    group: "",
+    kind: "quantity",
+    value: null,
+    text: "1.00",
+    edit_text: "1",
+    typed: null,
+    unit: "mm",
+    source: "print",
+    help: "",
+    basis: "entered",
+    optional: false,
+    options: null,
+    ...more,
+  };
+}
+
+export function answer(name: string, more: Partial<Answer> = {}): Answer {
+  const step = {
+    symbol: "F_c",
+    label: "Centrifugal force",
+    formula: "z * S * ω**2",
+    substituted: "3 * 0.1 * 100**2",
+    value: "3 000",
+    unit: "N",
+    source: "derived: method",
+    basis: "typical" as const,
+  };
+  return {
+    name,
+    label: name,
+    prefix: "",
+    number: "811",
+    unit: "rpm",
+    below: "",
+    steps: [step],
+    bar: null,
+    ...more,
+  };
+}
+
+export function note(level: Note["level"], text: string): Note {
+  return { level, code: text, text };
+}
+
+export function help(label: string, more: Partial<Help> = {}): Help {
+  return { label, path: "setups.0.clamp_rpm", value: 800, outcome: "cap 811 rpm", settles: true, ...more };
+}
+
+export function stop(name: string, more: Partial<Stop> = {}): Stop {
+  return {
+    name,
+    title: name[0]?.toUpperCase() + name.slice(1),
+    state: "settled",
+    line: `${name} line`,
+    facts: [],
+    answers: [],
+    notes: [],
+    helps: [],
+    problems: [],
+    ...more,
+  };
+}
+
+export function plan(more: Partial<Plan> = {}): Plan {
+  return {
+    run: {
+      id: 1,
+      drawing_number: "LH-2041",
+      name: "Seal carrier",
+      units: "metric",
+      machine: "Lathe 3",
+      quantity: 240,
+      setup: "Side 2, flange end",
+      revision: 0,
+      changed_at: "2026-11-25T14:02:00Z",
+    },
+    revision: 0,
+    units: "metric",
+    verdict: "settled",
+    may_edit: true,
+    carry: { pressure: "28.0 bar", clamp: "600 rpm", bore: "84.00 mm", depth: null },
+    stops: [stop("part"), stop("hold"), stop("force")],
+    scene: { shapes: [], dimensions: [], words: ["Half-section."] },
+    chart: null,
+    ...more,
+  };
+}
