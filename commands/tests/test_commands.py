@@ -1,0 +1,171 @@
+"""What ./anvil does around the application: stamps, ports, the lock, the cluster."""
+
+import json
+import shutil
+import socket
+import subprocess
+import sys
+
+import pytest
+
+from commands import cluster as clusters
+from commands import places, setup, start
+from commands.main import COMMANDS, main
+
+
+@pytest.fixture
+def data(tmp_path, monkeypatch):
+    """The application's folder, somewhere else."""
+    for module in (places, clusters, start, setup):
+        monkeypatch.setattr(module, "DATA", tmp_path, raising=False)
+    monkeypatch.setattr(places, "STAMPS", tmp_path / "stamps")
+    monkeypatch.setattr(start, "LOCK", tmp_path / "start.lock")
+    return tmp_path
+
+
+def test_a_stamp_changes_with_contents_names_and_what_is_added(data, monkeypatch):
+    monkeypatch.setattr(places, "ROOT", data)
+    folder = data / "src"
+    folder.mkdir()
+    (folder / "a").write_text("1")
+    stamps = [places.digest([folder])]
+    (folder / "a").write_text("2")
+    stamps.append(places.digest([folder]))
+    (folder / "a").rename(folder / "b")
+    stamps.append(places.digest([folder]))
+    (folder / "c").write_text("")
+    stamps.append(places.digest([folder]))
+    stamps.append(places.digest([folder], "more"))
+    assert len(set(stamps)) == len(stamps)
+    assert places.digest([folder], "more") == stamps[-1]
+    assert places.digest([data / "not there"]) == places.digest([])
+
+
+def test_a_step_is_fresh_only_for_its_own_stamp(data):
+    assert not places.is_fresh("npm", "x")
+    places.mark_fresh("npm", "x")
+    assert places.is_fresh("npm", "x")
+    assert not places.is_fresh("npm", "y")
+    assert not places.is_fresh("python", "x")
+
+
+def test_a_program_that_fails_stops_with_its_words(capsys):
+    places.run([sys.executable, "-c", ""], quiet=True)
+    with pytest.raises(places.Stop):
+        places.run([sys.executable, "-c", "print('why'); exit(3)"], quiet=True)
+    assert "why" in capsys.readouterr().err
+
+
+def test_a_taken_port_gets_its_sentence(capsys):
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        with pytest.raises(SystemExit):
+            start.refuse_taken(port)
+    assert f"--port {port + 1}" in capsys.readouterr().err
+    start.refuse_taken(clusters.free_port())
+
+
+@pytest.mark.parametrize("port", ["0", "65536", "-1"])
+def test_a_port_that_is_none_gets_its_sentence(port, data, capsys):
+    with pytest.raises(SystemExit):
+        start.start(["--port", port])
+    assert "from 1 to 65535" in capsys.readouterr().err
+
+
+def test_starting_twice_says_where_it_runs(data, capsys):
+    with start.take_lock() as lock:
+        start._write(lock, pid=1, port=8123)
+        second = (
+            "from pathlib import Path; from commands import start\n"
+            f"start.DATA = Path({str(data)!r}); start.LOCK = start.DATA / 'start.lock'\n"
+            "start.take_lock()"
+        )
+        done = subprocess.run(
+            [sys.executable, "-c", second], capture_output=True, text=True, cwd=places.ROOT, check=False
+        )
+        assert done.returncode == 1
+        assert "already running at http://127.0.0.1:8123" in done.stderr
+    start.take_lock().close()  # free again
+
+
+def test_stopping_what_does_not_run_says_so(data, capsys):
+    assert start.stop([]) == 0
+    start.take_lock().close()
+    assert start.stop([]) == 0
+    assert capsys.readouterr().out.count("not running") == 2
+
+
+def test_the_secret_is_made_once_and_is_nobody_elses(data):
+    first = start.secret()
+    assert len(first) > 50
+    assert start.secret() == first
+    assert (data / "secret").stat().st_mode & 0o077 == 0
+
+
+def test_missing_packages_print_the_exact_line_to_run(monkeypatch, capsys):
+    monkeypatch.setattr(setup, "postgres_programs", lambda: None)
+    monkeypatch.setattr(setup.os, "geteuid", lambda: 1000)
+    with pytest.raises(SystemExit):
+        setup.ensure_debian(browser=False)
+    said = capsys.readouterr().err
+    assert "sudo apt-get update && sudo apt-get install -y --no-install-recommends postgresql" in said
+
+
+def test_too_old_a_node_is_told(monkeypatch, capsys):
+    old = subprocess.CompletedProcess([], 0, stdout="v18.19.0\n")
+    monkeypatch.setattr(setup.subprocess, "run", lambda *a, **k: old)
+    with pytest.raises(SystemExit):
+        setup._node_version()
+    assert "Node 20" in capsys.readouterr().err
+
+
+@pytest.fixture
+def own_cluster(data):
+    """A throw-away cluster of this test's own."""
+    made = clusters.Cluster("commands-test-pg", fast=True)
+    shutil.rmtree(made.folder, ignore_errors=True)
+    yield made
+    made.stop()
+    shutil.rmtree(made.folder, ignore_errors=True)
+
+
+def test_the_cluster_is_created_started_found_and_stopped(own_cluster):
+    assert own_cluster.start() == ""
+    mark = own_cluster.identity()
+    own_cluster.ensure_database("shop")
+    own_cluster.ensure_database("shop")
+    assert own_cluster.running_port() == own_cluster.port
+    again = clusters.Cluster("commands-test-pg")
+    assert "still running" in again.start()
+    assert again.port == own_cluster.port
+    own_cluster.stop()
+    assert own_cluster.running_port() is None
+    assert own_cluster.create() is False
+    assert own_cluster.identity() == mark
+
+
+def test_a_cluster_that_was_killed_starts_again_and_says_so(own_cluster):
+    own_cluster.start()
+    own_cluster._command("pg_ctl", "stop", "-m", "immediate", "-w", "-D", str(own_cluster.folder))
+    pid = own_cluster.folder / "postmaster.pid"
+    pid.write_text("999999\n" + str(own_cluster.folder) + "\n")  # what a killed postmaster leaves behind
+    if own_cluster.as_root:
+        shutil.chown(pid, "postgres")
+    assert "not clean" in own_cluster.start()
+
+
+def test_every_command_is_listed_and_an_unknown_one_is_refused(capsys):
+    assert main(["help"]) == 0
+    said = capsys.readouterr().out
+    assert all(f"  {name}" in said for name in COMMANDS)
+    assert main(["dance"]) == 2
+
+
+def test_calc_answers_from_the_command_itself():
+    given = json.dumps({"static_grip_n": 100, "side": "od", "rpm": 0, "stack": [{"mass_kg": 1, "radius_mm": 1}]})
+    done = subprocess.run(
+        [str(places.ROOT / "anvil"), "calc", "grip-at-speed"], input=given, capture_output=True, text=True, check=True
+    )
+    assert json.loads(done.stdout)["grip_n"] == 100
