@@ -15,9 +15,9 @@ from typing import Any
 import psutil
 
 from bench.browser import browser_page
-from calc.fields import read
 from calc.plan.compute import compute
 from calc.plan.document import Document, replaced
+from calc.reading import read
 from commands.places import WEB, say
 
 URL = os.environ["NOBLE_ANVIL_URL"]

@@ -10,9 +10,11 @@ from calc.chuck.demand import GripDemandInput, grip_demand
 from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.chuck.speed import GripAtSpeedInput, SpeedLimitInput, grip_at_speed, speed_limit
 from calc.cuts.turning import CutInput, cut
-from calc.fields import Checked, describe, read
+from calc.describing import describe
+from calc.fields import Checked
 from calc.jaws.bore import JawBoreInput, jaw_bore
 from calc.jaws.mass import JawMassInput, jaw_mass
+from calc.reading import read
 from calc.results import Explained, as_plain
 
 

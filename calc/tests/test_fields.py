@@ -6,8 +6,10 @@ from calc.catalog import CALCULATORS
 from calc.chuck.grip import ChuckForce, ChuckGripInput
 from calc.chuck.speed import StackPart
 from calc.cuts.turning import CutInput
+from calc.describing import describe, json_schema
 from calc.errors import CalcError, OutOfRange
-from calc.fields import describe, fields_of, json_schema, read, write
+from calc.fields import fields_of
+from calc.reading import read, write
 from calc.tests.plans import DOCUMENT
 
 

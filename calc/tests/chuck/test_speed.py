@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from calc.chuck.speed import GripAtSpeedInput, SpeedLimitInput, StackPart, grip_at_speed, speed_limit
 from calc.errors import CalcError
+from calc.reading import read
 
 ONE = (StackPart(1.0, 100.0),)  # Σmr 0.1 kg·m; three jaws 0.3
 # 3000/π rpm is ω = 100 rad/s: 0.3 × 100² = 3 000 N.
@@ -97,4 +98,4 @@ def test_a_heavier_jaw_never_lifts_the_cap(static, required, mass, radius):
 
 def test_an_empty_stack_is_refused():
     with pytest.raises(CalcError):
-        GripAtSpeedInput.read({"static_grip_n": 1, "side": "od", "stack": [], "rpm": 1})
+        read(GripAtSpeedInput, {"static_grip_n": 1, "side": "od", "stack": [], "rpm": 1})

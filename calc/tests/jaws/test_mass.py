@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from calc.errors import CalcError
 from calc.jaws.areas import block_in_disc, sector
 from calc.jaws.mass import JawMassInput, jaw_mass
+from calc.reading import read
 
 
 def block(width, length, height, density, face, bore, depth, side="od"):
@@ -98,7 +99,7 @@ def test_bad_jaws_name_the_field(change, field):
     given = {"side": "od", "kind": "block", "height_mm": 50, "density_kg_dm3": 7.85, "bore_radius_mm": 42,
              "bore_depth_mm": 18, "width_mm": 40, "length_mm": 75, "face_radius_mm": 30} | change  # fmt: skip
     with pytest.raises(CalcError) as refused:
-        JawMassInput.read(given)
+        read(JawMassInput, given)
     assert [e.field for e in refused.value.errors] == [field]
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from calc.catalog import CALCULATORS, Calculator
-from calc.fields import json_schema
+from calc.describing import json_schema
 
 
 def all_calculators() -> list[Calculator]:

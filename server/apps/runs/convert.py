@@ -5,13 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from calc.errors import FieldError
-from calc.fields import Choice, Flag, Quantity, read
+from calc.fields import Choice, Flag, Quantity
 from calc.plan.chart import ForceChart
 from calc.plan.compute import Carry, PlanResult
 from calc.plan.document import Document
 from calc.plan.shelf import Shelf
 from calc.plan.stops import Answer, Fact, Stop
 from calc.quantities import Beside, Figure, Shown, System, exact_text, from_core, grouped, shown_as
+from calc.reading import read
 from calc.scene.shapes import Scene
 from calc.working import Step
 from server.apps.runs.models import Run

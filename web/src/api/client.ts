@@ -18,7 +18,10 @@ export type Problem = components["schemas"]["Problem"];
 export type Units = Plan["units"];
 
 /** The only way to the server. */
-export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
+export const client = createClient<paths>({
+  baseUrl: globalThis.location.origin,
+  fetch: (request) => globalThis.fetch(request),
+});
 
 client.use({
   onRequest({ request }) {

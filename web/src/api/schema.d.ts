@@ -1100,12 +1100,12 @@ export interface operations {
                      * Bored radius
                      * @description Outside grip: the bore. Inside grip: the turned outside [mm]
                      */
-                    bore_radius_mm: number;
+                    bore_radius_mm?: number;
                     /**
                      * Bored depth
                      * @description [mm]
                      */
-                    bore_depth_mm: number;
+                    bore_depth_mm?: number;
                     /**
                      * Width
                      * @description Block: across [mm]
@@ -1565,9 +1565,9 @@ export interface operations {
                     face_radius_mm: number;
                     /**
                      * Plain length
-                     * @description Length fit to be gripped [mm]
+                     * @description Fit to be gripped; left out: the whole part [mm]
                      */
-                    plain_length_mm: number;
+                    plain_length_mm?: number;
                     /**
                      * Floor to leave
                      * @description Above the bolt heads [mm]

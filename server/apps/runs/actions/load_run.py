@@ -6,8 +6,8 @@ from typing import Any
 
 from django.db import transaction
 
-from calc.fields import read
 from calc.plan.document import Document
+from calc.reading import read
 from server.apps.runs.models import Run, RunSetup
 from server.apps.shelf import queries as shelf
 

@@ -10,9 +10,6 @@ from server.apps.demo.actions import load_demo
 from server.apps.runs.actions.keep_edit import keep_edit
 from server.apps.runs.facts import Entry
 from server.apps.runs.models import Edit, Run
-from server.apps.shelf import snapshot
-from server.apps.shelf.actions.load import renew
-from server.apps.shelf.models import ChartPoint, Chuck
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
 
@@ -83,14 +80,3 @@ def test_the_same_edit_sent_many_times_at_once_is_kept_once(run):
     key = uuid.uuid4()
     assert at_once([edit(run, PRESSURE, "27", key) for _ in range(5)]) == []
     assert Edit.objects.count() == 1
-
-
-def test_a_change_of_the_shelf_is_seen_at_the_next_plan(run):
-    before = snapshot.current()
-    assert snapshot.current() is before
-    chuck = Chuck.objects.get(key="lathe-3-chuck")
-    ChartPoint.objects.filter(chuck=chuck, pressure_bar=30).update(grip_n=102_000)
-    renew()
-    after = snapshot.current()
-    assert after is not before
-    assert after.chucks[chuck.pk].force.chart[-2].grip_n == 102_000

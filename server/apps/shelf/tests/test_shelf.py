@@ -7,7 +7,8 @@ from django.db.models import ProtectedError
 from calc.data.materials import starting_materials
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
-from server.apps.shelf import convert
+from server.apps.shelf import convert, snapshot
+from server.apps.shelf.actions.load import renew
 from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material
 
 
@@ -51,3 +52,14 @@ def test_constraints_hold_in_the_database(demo):
 def test_the_demo_loads_once(demo):
     assert load_demo() is False
     assert Run.objects.count() == 2
+
+
+def test_a_change_of_the_shelf_is_seen_at_the_next_plan(demo):
+    before = snapshot.current()
+    assert snapshot.current() is before
+    chuck = Chuck.objects.get(key="lathe-3-chuck")
+    ChartPoint.objects.filter(chuck=chuck, pressure_bar=30).update(grip_n=102_000)
+    renew()
+    after = snapshot.current()
+    assert after is not before
+    assert after.chucks[chuck.pk].force.chart[-2].grip_n == 102_000
