@@ -78,6 +78,21 @@ def test_inch_at_a_key_changes_what_is_shown_and_nothing_that_is_kept(app, run):
     assert not Edit.objects.exists()
 
 
+def test_switching_units_never_reads_a_value_again(app, run):
+    open_stop(app, run, "force")
+    app.keyboard.press("u")
+    expect(field(app, "Gauge pressure, psi")).to_have_value("406")
+    app.keyboard.press("u")
+    type_into(app, "Gauge pressure, bar", "30")
+    app.keyboard.press("Alt+u")  # still in the field: what is typed is kept as bar, then shown as psi
+    expect(field(app, "Gauge pressure, psi")).to_have_value("435")
+    assert [e.new for e in Edit.objects.all()] == [30.0]
+    type_into(app, "Gauge pressure, psi", "abc").press("Enter")
+    app.keyboard.press("Alt+u")
+    expect(app.get_by_text("An entry typed in inches is not kept.")).to_be_visible()
+    expect(field(app, "Gauge pressure, bar")).to_have_value("30.0")
+
+
 def test_the_inch_plan_opens_in_inches_and_reads_fractions(app):
     plug = Run.objects.get(drawing_number="LH-2215")
     open_stop(app, plug, "part")

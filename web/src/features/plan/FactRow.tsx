@@ -71,9 +71,9 @@ export type FactActions = {
   onType: (path: string, text: string) => void;
   onKeep: (path: string, entry: EntryValue) => void;
   onCancel: (path: string) => void;
-  onTryAgain: () => void;
-  onTakeTheirs: () => void;
-  onTakeMine: () => void;
+  onTryAgain: (path: string) => void;
+  onTakeTheirs: (path: string) => void;
+  onTakeMine: (path: string) => void;
   onLight: (name: string | null) => void;
 };
 
@@ -145,14 +145,16 @@ function TroubleLine({ trouble, onTryAgain, onTakeMine, onTakeTheirs }: Props & 
     return (
       <>
         {trouble.message} Theirs: <b>{trouble.theirs || "empty"}</b>.
-        <TextButton onPress={onTakeTheirs}>keep theirs</TextButton>
-        <TextButton onPress={onTakeMine}>keep mine</TextButton>
+        <TextButton onPress={() => onTakeTheirs(trouble.path)}>keep theirs</TextButton>
+        <TextButton onPress={() => onTakeMine(trouble.path)}>keep mine</TextButton>
       </>
     );
   return (
     <>
       {trouble.message}
-      {trouble.kind === "unsent" && <TextButton onPress={onTryAgain}>Try again</TextButton>}
+      {trouble.kind === "unsent" && (
+        <TextButton onPress={() => onTryAgain(trouble.path)}>Try again</TextButton>
+      )}
     </>
   );
 }

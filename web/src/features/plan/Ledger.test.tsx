@@ -24,7 +24,7 @@ function show(facts: Fact[], more: More = {}) {
       changes={new Map(more.was ? [more.was] : [])}
       lit={more.lit ?? null}
       mayEdit={more.mayEdit ?? true}
-      trouble={more.trouble ?? null}
+      troubles={more.trouble ? { [more.trouble.path]: more.trouble } : {}}
       {...on}
     />,
   );
@@ -34,14 +34,13 @@ function show(facts: Fact[], more: More = {}) {
 const row = (name: string) => document.querySelector<HTMLElement>(`[data-fact="${name}"]`) as HTMLElement;
 
 function trouble(more: Partial<Trouble> = {}): Trouble {
-  return {
+  const refused = {
     path: "facts.depth",
     entry: { text: "99" },
     kind: "refused",
     message: "Lower it.",
-    key: "k",
-    ...more,
-  };
+  } as const;
+  return { ...refused, key: "k", units: "metric", ...more };
 }
 
 describe("Ledger", () => {
@@ -103,7 +102,7 @@ describe("Ledger", () => {
   it("offers to try again what was not kept", async () => {
     const { user, onTryAgain } = show([fact("depth")], { trouble: trouble({ kind: "unsent" }) });
     await user.click(screen.getByRole("button", { name: "Try again" }));
-    expect(onTryAgain).toHaveBeenCalledOnce();
+    expect(onTryAgain).toHaveBeenCalledExactlyOnceWith("facts.depth");
   });
 
   it("shows both values of a conflict and lets the person choose", async () => {
@@ -113,7 +112,7 @@ describe("Ledger", () => {
     await user.click(screen.getByRole("button", { name: "keep theirs" }));
     await user.click(screen.getByRole("button", { name: "keep mine" }));
     expect(onTakeTheirs).toHaveBeenCalledOnce();
-    expect(onTakeMine).toHaveBeenCalledOnce();
+    expect(onTakeMine).toHaveBeenCalledExactlyOnceWith("facts.depth");
   });
 
   it("shows one cut at a time, and the one that is in trouble", async () => {

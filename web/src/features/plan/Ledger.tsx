@@ -4,7 +4,7 @@ import type { Fact, Stop } from "../../api/client";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
 import { type FactActions, FactRow } from "./FactRow";
-import type { Trouble } from "./useEditing";
+import type { Troubles } from "./useEditing";
 
 const TITLES: Record<string, string> = {
   part: "What the print says",
@@ -57,16 +57,16 @@ type Props = FactActions & {
   changes: Changes;
   lit: string | null;
   mayEdit: boolean;
-  trouble: Trouble | null;
+  troubles: Troubles;
 };
 
 /** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
-export function Ledger({ stop, changes, lit, mayEdit, trouble, ...actions }: Props) {
+export function Ledger({ stop, changes, lit, mayEdit, troubles, ...actions }: Props) {
   const groups = [...new Set(stop.facts.map((f) => f.group).filter(Boolean))];
   const [picked, setPicked] = useState<string | null>(null);
-  // A helping edit may belong to another cut than the one in view: show where the trouble is.
-  const troubled = stop.facts.find((f) => f.path !== null && f.path === trouble?.path)?.group;
-  const group = troubled || (picked && groups.includes(picked) ? picked : groups[0]);
+  // Until the setter picks one, the cut with an entry that is not kept is in view.
+  const troubled = stop.facts.find((f) => f.group && f.path !== null && f.path in troubles)?.group;
+  const group = picked && groups.includes(picked) ? picked : troubled || groups[0];
 
   const row = (fact: Fact) => (
     <FactRow
@@ -75,7 +75,7 @@ export function Ledger({ stop, changes, lit, mayEdit, trouble, ...actions }: Pro
       was={changes.get(`fact:${fact.name}`)}
       lit={lit === fact.name}
       mayEdit={mayEdit}
-      trouble={fact.path !== null && trouble?.path === fact.path ? trouble : null}
+      trouble={(fact.path !== null && troubles[fact.path]) || null}
       {...actions}
     />
   );

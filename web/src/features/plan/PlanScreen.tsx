@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 import { type Plan, Refused, type Session, type Units } from "../../api/client";
@@ -117,9 +117,12 @@ export function PlanScreen({ session }: Props) {
   const runId = Number(useParams().runId);
   const stopName = useParams().stop ?? "part";
   const navigate = useNavigate();
-  const [chosen, setChosen] = useState<Units | null>(null);
-  const first = usePlan(runId, "metric");
-  const units = chosen ?? first.data?.run.units ?? "metric";
+  const [chosen, setChosen] = useState<{ runId: number; units: Units } | null>(null);
+  const known = chosen?.runId === runId;
+  // The run itself says in which units it opens; it is asked once.
+  const first = usePlan(runId, known ? null : "metric");
+  if (!known && first.data?.run.id === runId) setChosen({ runId, units: first.data.run.units });
+  const units = known ? chosen.units : "metric";
   const query = usePlan(runId, units);
   const kept = query.data?.run.id === runId ? query.data : undefined;
   const editing = useEditing(runId, units, kept);
@@ -136,7 +139,11 @@ export function PlanScreen({ session }: Props) {
       document.title = `${shown.run.drawing_number} ${shown.run.name}: ${stop?.title ?? ""} · Noble Anvil`;
   }, [shown, stop]);
 
-  const switchUnits = useCallback((to: Units) => setChosen(to), []);
+  function switchUnits(to: Units) {
+    // What is being typed is kept in the units it was typed in, before they change.
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+    setChosen({ runId, units: to });
+  }
   useShortcuts({
     goTo: (index) => {
       const target = shown?.stops[index];
@@ -160,9 +167,10 @@ export function PlanScreen({ session }: Props) {
     return <Blank>{shown ? <Link to="../part">To the plan</Link> : "Opening the plan …"}</Blank>;
 
   const answer = stop.answers.find((a) => a.name === working);
-  const { trouble } = editing;
-  const troubled = trouble && shown.stops.find((s) => s.facts.some((f) => f.path === trouble.path));
-  const elsewhere = troubled && troubled.name !== stop.name ? troubled : null;
+  const { troubles } = editing;
+  const troubled = shown.stops.filter((s) => s.facts.some((f) => f.path !== null && f.path in troubles));
+  const elsewhere = troubled.find((s) => s.name !== stop.name);
+  const here = troubled.includes(stop);
   return (
     <Page>
       <Header>
@@ -208,7 +216,12 @@ export function PlanScreen({ session }: Props) {
                 </TextButton>
               </>
             )}
-            {trouble && elsewhere && (
+            {editing.othersWaiting && (
+              <p role="status">
+                An entry typed in {units === "metric" ? "inches" : "millimetres"} is not kept.
+              </p>
+            )}
+            {elsewhere && (
               <p role="status">
                 An entry in{" "}
                 <Link to={`../${elsewhere.name}`} relative="path">
@@ -217,8 +230,8 @@ export function PlanScreen({ session }: Props) {
                 is not kept.
               </p>
             )}
-            {trouble && !elsewhere && <p role="status">The drawing shows the last good state.</p>}
-            {!trouble && editing.draft && <p role="status">Preview: Enter keeps it, Escape puts it back.</p>}
+            {here && <p role="status">The drawing shows the last good state.</p>}
+            {!here && editing.draft && <p role="status">Preview: Enter keeps it, Escape puts it back.</p>}
           </Views>
           <Canvas>
             {stop.name === "force" && shown.chart && view === "chart" ? (
@@ -245,7 +258,7 @@ export function PlanScreen({ session }: Props) {
               changes={changes}
               lit={lit}
               mayEdit={shown.may_edit}
-              trouble={trouble}
+              troubles={troubles}
               onType={editing.type}
               onKeep={editing.keep}
               onCancel={editing.cancel}

@@ -59,7 +59,9 @@ export function WorkingSheet({ answer, units, onClose }: Props) {
   const sheet = useRef<HTMLElement>(null);
   // On a tablet the sheet lies below the fold: bring it into view for the answer that was asked.
   // biome-ignore lint/correctness/useExhaustiveDependencies: runs when another answer is asked
-  useEffect(() => sheet.current?.scrollIntoView({ block: "nearest" }), [answer.name]);
+  useEffect(() => {
+    sheet.current?.scrollIntoView({ block: "nearest" });
+  }, [answer.name]);
   return (
     <Section ref={sheet} aria-label={`Working of ${answer.label}`}>
       <header>

@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { NoAnswer, type Plan, Refused } from "../../api/client";
+import { NoAnswer, type Plan, Refused, type Units } from "../../api/client";
 import * as queries from "./queries";
 import { useEditing } from "./useEditing";
 
@@ -19,7 +19,9 @@ function setUp() {
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>{children}</QueryClientProvider>
   );
-  return { client, ...renderHook(() => useEditing(1, "metric", plan(0)), { wrapper }) };
+  const start = { units: "metric" as Units };
+  const hook = renderHook(({ units }) => useEditing(1, units, plan(0)), { wrapper, initialProps: start });
+  return { client, ...hook };
 }
 
 describe("useEditing", () => {
@@ -44,14 +46,45 @@ describe("useEditing", () => {
     const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new NoAnswer());
     const { result, client } = setUp();
     act(() => result.current.keep(PATH, { text: "27" }));
-    await waitFor(() => expect(result.current.trouble?.kind).toBe("unsent"));
-    expect(result.current.trouble?.message).toContain("Not kept");
-    expect(result.current.trouble?.entry).toEqual({ text: "27" });
+    await waitFor(() => expect(result.current.troubles[PATH]?.kind).toBe("unsent"));
+    expect(result.current.troubles[PATH]?.message).toContain("Not kept");
+    expect(result.current.troubles[PATH]?.entry).toEqual({ text: "27" });
     keep.mockResolvedValueOnce(plan(1));
-    act(() => result.current.tryAgain());
-    await waitFor(() => expect(result.current.trouble).toBeNull());
+    act(() => result.current.tryAgain(PATH));
+    await waitFor(() => expect(result.current.troubles).toEqual({}));
     expect(keep.mock.calls[0]?.[5]).toBe(keep.mock.calls[1]?.[5]);
     expect(client.getQueryData<Plan>(queries.planKey(1, "metric"))?.revision).toBe(1);
+  });
+
+  it("keeps one fact's refused text while another fact is edited", async () => {
+    const said = { type: "", title: "", status: 422, errors: [{ field: PATH, message: "Lower it." }] };
+    vi.spyOn(queries, "keepEdit")
+      .mockRejectedValueOnce(new Refused(422, said))
+      .mockResolvedValueOnce(plan(1));
+    vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    const { result } = setUp();
+    act(() => result.current.keep(PATH, { text: "99" }));
+    await waitFor(() => expect(result.current.troubles[PATH]?.message).toBe("Lower it."));
+    await act(async () => result.current.type("part.edge_mm", "0.4"));
+    await act(async () => result.current.keep("part.edge_mm", { text: "0.4" }));
+    expect(result.current.troubles[PATH]?.entry).toEqual({ text: "99" });
+    act(() => result.current.cancel(PATH));
+    expect(result.current.troubles).toEqual({});
+  });
+
+  it("never reads a bare number again in other units", async () => {
+    const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new NoAnswer());
+    const { result, rerender } = setUp();
+    act(() => result.current.keep(PATH, { text: "27" }));
+    await waitFor(() => expect(result.current.troubles[PATH]?.kind).toBe("unsent"));
+    rerender({ units: "inch" });
+    expect(result.current.troubles).toEqual({});
+    expect(result.current.othersWaiting).toBe(true);
+    act(() => result.current.tryAgain(PATH));
+    expect(keep.mock.calls.filter((call) => call[3] === "inch")).toEqual([]);
+    rerender({ units: "metric" });
+    expect(result.current.troubles[PATH]?.entry).toEqual({ text: "27" });
+    expect(result.current.othersWaiting).toBe(false);
   });
 
   it("tells what to do at the field, and both values of a conflict", async () => {
@@ -59,13 +92,13 @@ describe("useEditing", () => {
     const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new Refused(422, said));
     const { result } = setUp();
     act(() => result.current.keep(PATH, { text: "99" }));
-    await waitFor(() => expect(result.current.trouble?.message).toBe("Lower it."));
+    await waitFor(() => expect(result.current.troubles[PATH]?.message).toBe("Lower it."));
     keep.mockRejectedValueOnce(
       new Refused(409, { type: "", title: "Changed.", status: 409, theirs: "26", yours: "27", errors: [] }),
     );
     act(() => result.current.keep(PATH, { text: "27" }));
-    await waitFor(() => expect(result.current.trouble?.theirs).toBe("26"));
-    act(() => result.current.takeTheirs());
-    expect(result.current.trouble).toBeNull();
+    await waitFor(() => expect(result.current.troubles[PATH]?.theirs).toBe("26"));
+    act(() => result.current.takeTheirs(PATH));
+    expect(result.current.troubles).toEqual({});
   });
 });

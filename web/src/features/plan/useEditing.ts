@@ -11,29 +11,36 @@ export type Trouble = {
   message: string;
   theirs?: string;
   key: string;
+  /** The units it was typed in: a bare number is never read again in others. */
+  units: Units;
 };
+
+/** Every edit that is not kept, by its path: one fact's trouble never hides another's. */
+export type Troubles = Readonly<Record<string, Trouble>>;
 
 export type Editing = {
   /** The plan as it would be, while something is being typed. */
   draft: Plan | null;
-  trouble: Trouble | null;
+  /** What was typed in the units shown and is not kept. */
+  troubles: Troubles;
+  /** Something typed in the other units is not kept either. */
+  othersWaiting: boolean;
   type: (path: string, text: string) => void;
   keep: (path: string, entry: EntryValue) => void;
-  /** Put one fact back: its preview and its trouble go, another fact's trouble stays. */
+  /** Put one fact back: its preview and its trouble go. */
   cancel: (path: string) => void;
-  tryAgain: () => void;
-  takeTheirs: () => void;
-  takeMine: () => void;
+  tryAgain: (path: string) => void;
+  takeTheirs: (path: string) => void;
+  takeMine: (path: string) => void;
 };
 
 const PAUSE_MS = 350;
 
-function troubleOf(error: unknown, path: string, entry: EntryValue, key: string): Trouble {
+function troubleOf(error: unknown, path: string, entry: EntryValue, key: string, units: Units): Trouble {
+  const typed = { path, entry, key, units };
   if (error instanceof Refused && error.status === 409) {
     return {
-      path,
-      entry,
-      key,
+      ...typed,
       kind: "conflict",
       message: error.message,
       theirs: String(error.problem?.theirs ?? ""),
@@ -42,12 +49,10 @@ function troubleOf(error: unknown, path: string, entry: EntryValue, key: string)
   if (error instanceof Refused) {
     const said = error.problem?.errors ?? [];
     const here = said.find((e) => e.field === path) ?? said[0];
-    return { path, entry, key, kind: "refused", message: here?.message ?? error.message };
+    return { ...typed, kind: "refused", message: here?.message ?? error.message };
   }
   return {
-    path,
-    entry,
-    key,
+    ...typed,
     kind: "unsent",
     message: "Not kept: the server does not answer. Your text stays here.",
   };
@@ -57,10 +62,16 @@ function troubleOf(error: unknown, path: string, entry: EntryValue, key: string)
 export function useEditing(runId: number, units: Units, kept: Plan | undefined): Editing {
   const queries = useQueryClient();
   const [draft, setDraft] = useState<Plan | null>(null);
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const [troubles, setTroubles] = useState<Troubles>({});
   const latest = useRef(0);
   const asking = useRef<AbortController | null>(null);
   const sending = useRef(0);
+
+  const put = (trouble: Trouble) => setTroubles((all) => ({ ...all, [trouble.path]: trouble }));
+  const clear = (path: string) =>
+    setTroubles((all) =>
+      path in all ? Object.fromEntries(Object.entries(all).filter(([p]) => p !== path)) : all,
+    );
 
   const forget = useCallback(() => {
     latest.current += 1;
@@ -82,14 +93,14 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
       .then((plan) => {
         if (mine !== latest.current) return;
         setDraft(plan);
-        setTrouble(null);
+        clear(path);
       })
       .catch((error: unknown) => {
         if (controller.signal.aborted) return;
         // The drawing keeps the last good state; the field says what to do, once the typing pauses:
         // the 8 of an 80 is no mistake yet.
         setTimeout(() => {
-          if (mine === latest.current) setTrouble(troubleOf(error, path, { text }, crypto.randomUUID()));
+          if (mine === latest.current) put(troubleOf(error, path, { text }, crypto.randomUUID(), units));
         }, PAUSE_MS);
       });
   }
@@ -103,14 +114,13 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
       const known = queries.getQueryData<Plan>(planKey(runId, units));
       if (!known || plan.revision >= known.revision) queries.setQueryData(planKey(runId, units), plan);
       void queries.invalidateQueries({ queryKey: ["bench"] });
-      if (mine === sending.current) {
-        setDraft(null);
-        setTrouble(null);
-      }
+      // The same plan in the other units is out of date now.
+      queries.removeQueries({ queryKey: planKey(runId, units === "metric" ? "inch" : "metric") });
+      if (mine === sending.current) setDraft(null);
+      clear(path);
     } catch (error) {
-      if (mine !== sending.current) return;
-      if (!(error instanceof NoAnswer)) setDraft(null);
-      setTrouble(troubleOf(error, path, entry, key));
+      if (mine === sending.current && !(error instanceof NoAnswer)) setDraft(null);
+      put(troubleOf(error, path, entry, key, units));
     }
   }
 
@@ -118,10 +128,12 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
     if (kept) void send(path, entry, kept.revision, crypto.randomUUID());
   }
 
+  const mine = Object.fromEntries(Object.entries(troubles).filter(([, t]) => t.units === units));
+
   function cancel(path: string) {
     forget();
     setDraft(null);
-    setTrouble((known) => (known?.path === path ? null : known));
+    clear(path);
   }
 
   async function refresh(): Promise<Plan | undefined> {
@@ -131,21 +143,23 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
 
   return {
     draft: current,
-    trouble,
+    troubles: mine,
+    othersWaiting: Object.keys(mine).length < Object.keys(troubles).length,
     type,
     keep,
     cancel,
-    tryAgain: () => {
-      if (trouble && kept) void send(trouble.path, trouble.entry, kept.revision, trouble.key);
+    tryAgain: (path) => {
+      const trouble = mine[path];
+      if (trouble && kept) void send(path, trouble.entry, kept.revision, trouble.key);
     },
-    takeTheirs: () => {
-      if (trouble) cancel(trouble.path);
+    takeTheirs: (path) => {
+      cancel(path);
       void refresh();
     },
-    takeMine: () => {
+    takeMine: (path) => {
+      const trouble = mine[path];
       if (!trouble) return;
-      const { path, entry } = trouble;
-      void refresh().then((plan) => plan && send(path, entry, plan.revision, crypto.randomUUID()));
+      void refresh().then((plan) => plan && send(path, trouble.entry, plan.revision, crypto.randomUUID()));
     },
   };
 }
