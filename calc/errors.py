@@ -66,9 +66,9 @@ class OutOfRange(FieldProblem):
         else:
             words = "{high} or less"
         if low is not None:
-            bounds["low"] = Figure(low, unit, exact=True)
+            bounds["low"] = Figure(low, unit, "up", exact=True)
         if high is not None:
-            bounds["high"] = Figure(high, unit, exact=True)
+            bounds["high"] = Figure(high, unit, "down", exact=True)
         super().__init__(field, Sentence("{name} is {given}; give a figure " + words + ".", **bounds))
 
 

@@ -230,7 +230,7 @@ class Figure:
 
     `rounding` is the safe side (caps and margins "down", demand and needed pressure "up").
     `places` overrides the unit's usual places, as (metric, inch). `exact` prints what was given,
-    as a range's bound must be.
+    as a range's bound must be; in a converted unit that is two places more than usual.
     """
 
     value: float
@@ -243,8 +243,13 @@ class Figure:
         """The figure without its unit: "2 350"."""
         shown = shown_as(self.unit, system)
         value = from_core(self.value, self.unit, shown)
-        if self.exact:
+        if self.exact and shown.unit in (self.unit, ""):
             return grouped(exact_text(value))
+        if self.exact:
+            # Given in another unit, it has no last digit: two more than usual, on the side asked for.
+            last = shown.places + 2 if self.places is None else self.places[0 if system == "metric" else 1]
+            text = _rounded(value, last, self.rounding)
+            return grouped(text.rstrip("0").rstrip(".") if "." in text else text)
         places = shown.places if self.places is None else self.places[0 if system == "metric" else 1]
         text = _rounded(value, places, self.rounding)
         if shown.strip and self.places is None and "." in text:

@@ -93,7 +93,7 @@ def _charted(p: float, chuck: ChuckForce, w: Working) -> float:
             "pressure_bar",
             Sentence(
                 "{p} is above the {limit} that the cylinder may have; lower the pressure.",
-                p=Figure(p, "bar", exact=True), limit=Figure(limit, "bar", exact=True),
+                p=Figure(p, "bar", exact=True), limit=Figure(limit, "bar", "down", exact=True),
             ),
         )  # fmt: skip
     if chuck.chart:
@@ -120,8 +120,8 @@ def _from_chart(p: float, chuck: ChuckForce, w: Working) -> float:
             "pressure_bar",
             Sentence(
                 "{p} is off the chuck's chart, which runs from {low} to {high}; stay on it.",
-                p=Figure(p, "bar", exact=True), low=Figure(first.pressure_bar, "bar", exact=True),
-                high=Figure(last.pressure_bar, "bar", exact=True),
+                p=Figure(p, "bar", exact=True), low=Figure(first.pressure_bar, "bar", "up", exact=True),
+                high=Figure(last.pressure_bar, "bar", "down", exact=True),
             ),
         )  # fmt: skip
     a, b = next((a, b) for a, b in pairwise(chuck.chart) if p <= b.pressure_bar)

@@ -87,7 +87,7 @@ def _depth(given: JawBoreInput, w: Working) -> float:
                 "depth_mm",
                 Sentence(
                     "The shoulder is to rest on the jaw face: bore deeper than the plain length of {plain}.",
-                    plain=Figure(plain, "mm", exact=True),
+                    plain=Figure(plain, "mm", "down", exact=True),
                 ),
             )
         return w.step("t", "Depth", "t_e", "mm", ENTERED, t_e=given.depth_mm)
@@ -102,7 +102,7 @@ def _depth(given: JawBoreInput, w: Working) -> float:
             Sentence(
                 "{depth} is deeper than the plain length of {plain}: the shoulder would land on the jaw. "
                 "Give {plain} or less.",
-                depth=Figure(given.depth_mm, "mm", exact=True), plain=Figure(plain, "mm", exact=True),
+                depth=Figure(given.depth_mm, "mm", exact=True), plain=Figure(plain, "mm", "down", exact=True),
             ),
         )  # fmt: skip
     return w.step("t", "Depth", "t_e", "mm", ENTERED, t_e=given.depth_mm)

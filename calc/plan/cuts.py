@@ -234,7 +234,7 @@ def _computed_facts(i: int, c: CutFigures) -> list[Fact]:
         computed(f"cut_{i}_torque", "Torque", r.torque_nm, "N*m",
                  Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", "down")), group=g, rounding="up"),
         computed(f"cut_{i}_rpm_here", "Speed at the start", r.rpm, "rpm",
-                 Sentence("{v} at Ø{d}", v=Figure(r.speed_m_min, "m/min"), d=Figure(c.diameter_mm, "mm", exact=True)),
+                 Sentence("{v} at Ø{d}", v=Figure(r.speed_m_min, "m/min"), d=Figure(c.diameter_mm, "mm", exact=True, places=(2, 3))),
                  group=g),
         computed(f"cut_{i}_top", "Top speed", c.top_rpm, "rpm", "at its smallest diameter", group=g, rounding="up"),
     ]  # fmt: skip

@@ -70,13 +70,14 @@ def solve_hold(at: str, setup: Setup, shelf: SetupShelf, part: PartFigures) -> H
     if height > blank.height_mm:
         raise FieldProblem(
             f"{at}.hold.jaw_height_mm",
-            Sentence("The blank is {h} high; give that or less.", h=Figure(blank.height_mm, "mm", exact=True)),
+            Sentence("The blank is {h} high; give that or less.", h=Figure(blank.height_mm, "mm", "down", exact=True)),
         )
     if height <= blank.bolt_head_mm:
         raise FieldProblem(
             f"{at}.hold.jaw_height_mm",
             Sentence(
-                "The bolt heads reach to {h}; the jaw must be higher.", h=Figure(blank.bolt_head_mm, "mm", exact=True)
+                "The bolt heads reach to {h}; the jaw must be higher.",
+                h=Figure(blank.bolt_head_mm, "mm", "up", exact=True),
             ),
         )
     pocket = _pocket(at, setup, blank, height - blank.bolt_head_mm, part)
@@ -115,8 +116,8 @@ def _facts(
                         bar=Figure(chuck.force.max_pressure_bar, "bar", "down"),
                         grip=Figure(chuck.force.max_grip_n, "N", "down")) if chuck else Sentence("choose one")),
         chosen("blank", "Jaw blank", f"{at}.jaw_blank", blank.key if blank else None, blanks,
-               Sentence("{m}, {w} × {l}", m=blank.metal, w=Figure(blank.width_mm, "mm", exact=True),
-                        l=Figure(blank.length_mm, "mm", exact=True)) if blank else Sentence("choose one")),
+               Sentence("{m}, {w} × {l}", m=blank.metal, w=Figure(blank.width_mm, "mm", exact=True, places=(2, 3)),
+                        l=Figure(blank.length_mm, "mm", exact=True, places=(2, 3))) if blank else Sentence("choose one")),
         entered("jaw_height", f"{at}.hold.jaw_height_mm", hold.jaw_height_mm,
                 source=Sentence("the blank is {h}", h=Figure(blank.height_mm, "mm")) if blank else None),
         entered("depth", f"{at}.hold.depth_mm", hold.depth_mm,
@@ -160,7 +161,9 @@ def hold_stop(at: str, setup: Setup, shelf: SetupShelf, outcome: Outcome[HoldFig
                               h=Figure(figures.chuck.force.reference_height_mm, "mm"))),
     )  # fmt: skip
     line = Sentence(
-        "outside Ø {d} · {m} jaws", d=Figure(pocket.bore_diameter_mm, "mm", exact=True), m=figures.blank.metal
+        "outside Ø {d} · {m} jaws",
+        d=Figure(pocket.bore_diameter_mm, "mm", exact=True, places=(2, 3)),
+        m=figures.blank.metal,
     )
     seat = Note("info", "seat", "Seated on {seat}.", seat=SEAT.options[setup.hold.seat])
     notes = figures.notes if setup.hold.seat == "none" else (*figures.notes, seat)

@@ -184,7 +184,7 @@ def part_stop(
                below=Sentence("solid") if figures.bore_mm == 0 else Sentence("Ø{b} bored", b=Figure(figures.bore_mm, "mm"))),
     )  # fmt: skip
     largest = max((s.diameter_mm or 0.0) for s in document.part.profile.outside)
-    line = Sentence("{m} · Ø {d} × {l}", m=figures.material.name, d=Bare(Figure(largest, "mm", exact=True)),
-                    l=Figure(figures.length_mm, "mm", exact=True))  # fmt: skip
+    line = Sentence("{m} · Ø {d} × {l}", m=figures.material.name, d=Bare(Figure(largest, "mm", exact=True, places=(2, 3))),
+                    l=Figure(figures.length_mm, "mm", exact=True, places=(2, 3)))  # fmt: skip
     return Stop("part", "Part", outcome.state(figures.notes), line, _facts(document, shelf, options), answers,
                 figures.notes)  # fmt: skip

@@ -223,9 +223,9 @@ def _words(part: PartFigures, hold: HoldFigures | None, cuts: CutsFigures | None
     for c in cuts.cuts if cuts else ():
         words.append(
             Sentence("{name}: from Ø{a} to Ø{b}, {d} deep.", name=c.name,
-                     a=Figure(c.planned.from_diameter_mm or 0, "mm", exact=True),
-                     b=Figure(c.planned.to_diameter_mm or 0, "mm", exact=True),
-                     d=Figure(c.planned.depth_mm or 0, "mm", exact=True))
+                     a=Figure(c.planned.from_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
+                     b=Figure(c.planned.to_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
+                     d=Figure(c.planned.depth_mm or 0, "mm", exact=True, places=(2, 3)))
         )  # fmt: skip
     return tuple(words)
 

@@ -71,12 +71,24 @@ def test_limits_are_rounded_to_the_safe_side(value, unit, system):
         (Figure(2350.7, "rpm", "down"), "2\u202f350\xa0rpm", "2\u202f350\xa0rpm"),
         (Figure(46_000, "N"), "46.0\xa0kN", "10\u202f341\xa0lbf"),
         (Figure(0.15, "mm/rev"), "0.15\xa0mm/rev", "0.0059\xa0ipr"),
+        (Figure(118, "mm", exact=True), "118\xa0mm", "4.64567\xa0in"),
+        (Figure(40, "mm", "down", exact=True), "40\xa0mm", "1.5748\xa0in"),
+        (Figure(300, "mm", "down", exact=True), "300\xa0mm", "11.81102\xa0in"),
+        (Figure(0, "mm", "up", exact=True), "0\xa0mm", "0\xa0in"),
         (Figure(-1e-9, "mm"), "0.00\xa0mm", "0.000\xa0in"),
     ],
 )
 def test_figures_print_in_both_systems(figure, metric, inch):
     assert figure.text("metric") == metric
     assert figure.text("inch") == inch
+
+
+@given(st.floats(1, 900), st.sampled_from(["mm", "bar", "m/min", "kg"]))
+def test_a_bound_told_in_the_other_system_is_one_that_is_taken(bound, unit):
+    told = Figure(bound, unit, "down", exact=True).number("inch").replace("\u202f", "")
+    assert parse(told, unit, "inch") <= bound * (1 + 1e-9)
+    told = Figure(bound, unit, "up", exact=True).number("inch").replace("\u202f", "")
+    assert parse(told, unit, "inch") >= bound * (1 - 1e-9)
 
 
 def test_rounding_up_ignores_the_noise_of_floats():

@@ -51,6 +51,7 @@ def test_lines_are_a_summary_of_the_plan():
     result = plan()
     lines = {s.name: str(s.line).replace("\xa0", " ").replace("\u202f", " ") for s in result.stops}
     assert lines["part"] == "carbon steel C45 · Ø 118 × 54 mm"
+    assert result.stop("part").line.text("inch") == "carbon steel C45 · Ø 4.646 × 2.126\xa0in"
     assert lines["hold"] == "outside Ø 84 mm · steel jaws"
     assert lines["jaws"] == "Ø 84.00 × 20.00 deep, floor groove"
     assert lines["force"].startswith("32.0 bar · cap ")

@@ -20,6 +20,9 @@ const Box = styled(Modal)`
   padding: ${space(6)};
   background: ${colour("card")};
   border: ${size.line} solid ${colour("ink")};
+  [role="dialog"] {
+    outline: none;
+  }
   h2 {
     margin-bottom: ${space(4)};
     font-size: ${type.run};
