@@ -20,7 +20,10 @@ from calc.errors import CalcError, FieldError, OutOfRange
 
 @dataclass(frozen=True)
 class Quantity:
-    """A number: its label, core unit, meaning and range (`above` excludes the bound itself)."""
+    """A number: its label, core unit, meaning and range (`above` excludes the bound itself).
+
+    `where` tells, for a shelf item, where on the maker's data sheet such a figure is found.
+    """
 
     label: str
     unit: str = ""
@@ -30,6 +33,7 @@ class Quantity:
     above: float | None = None
     whole: bool = False
     places: tuple[int, int] | None = None
+    where: str = ""
 
 
 @dataclass(frozen=True)
@@ -39,6 +43,7 @@ class Choice:
     label: str
     options: Mapping[str, str]
     help: str = ""
+    where: str = ""
 
 
 @dataclass(frozen=True)
@@ -56,7 +61,7 @@ class Text:
     label: str
     help: str = ""
     most: int = 80
-    pattern: str | None = None
+    where: str = ""
 
 
 @dataclass(frozen=True)

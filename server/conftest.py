@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import uuid
+from collections.abc import Callable
 from typing import Any
 
 import pytest
@@ -50,6 +51,12 @@ def _signed_in(name: str) -> ApiClient:
     client = ApiClient()
     client.force_login(Person.objects.get(username=name))
     return client
+
+
+@pytest.fixture
+def signed_in(demo: Run) -> Callable[[str], ApiClient]:
+    """Gives a client signed in as a role of the demo."""
+    return _signed_in
 
 
 @pytest.fixture

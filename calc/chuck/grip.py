@@ -15,6 +15,7 @@ from calc.working import BOOK, Working, derived
 
 HEIGHT = derived("What height costs")
 ALLOWED = derived("What the chuck can stand")
+TABLE = "The chuck's table of technical data"
 
 
 @dataclass(frozen=True)
@@ -29,20 +30,98 @@ class ChartPoint(Checked):
 class ChuckForce(Checked):
     """What the chuck's book says of its force: a chart, or the actuator's figures."""
 
-    max_grip_n: Annotated[float, Quantity("Highest grip", "N", "Sum over all jaws", above=0, high=2_000_000)]
-    max_pressure_bar: Annotated[float, Quantity("Highest pressure", "bar", "Of the cylinder", above=0, high=400)]
-    reference_height_mm: Annotated[float, Quantity("Rated at height", "mm", "Above the guide", above=0, high=500)]
-    guide_length_mm: Annotated[float, Quantity("Guide length", "mm", "Of the master jaw", above=0, high=500)]
-    guide_friction: Annotated[float, Quantity("Guide friction", "", "0.08 well greased", low=0, high=0.5)] = 0.08
+    max_grip_n: Annotated[
+        float,
+        Quantity(
+            "Highest grip",
+            "N",
+            "Sum over all jaws",
+            above=0,
+            high=2_000_000,
+            where=TABLE + "; multiply a figure for one jaw by the jaws",
+        ),
+    ]
+    max_pressure_bar: Annotated[
+        float,
+        Quantity(
+            "Highest pressure",
+            "bar",
+            "Of the cylinder",
+            above=0,
+            high=400,
+            where="The cylinder's plate; take the lower where chuck and cylinder differ",
+        ),
+    ]
+    reference_height_mm: Annotated[
+        float,
+        Quantity(
+            "Rated at height",
+            "mm",
+            "Above the guide: where the chart was measured",
+            above=0,
+            high=500,
+            where="Beside the grip chart, often as h or H",
+        ),
+    ]
+    guide_length_mm: Annotated[
+        float,
+        Quantity(
+            "Guide length",
+            "mm",
+            "Of the master jaw in the body",
+            above=0,
+            high=500,
+            where="The chuck's dimension drawing, or measure a master jaw",
+        ),
+    ]
+    guide_friction: Annotated[
+        float,
+        Quantity(
+            "Guide friction",
+            "",
+            "0.08 well greased",
+            low=0,
+            high=0.5,
+            where="Not on a data sheet: typical until you have measured grip at two heights",
+        ),
+    ] = 0.08
     chart: Annotated[tuple[ChartPoint, ...], Group("Chart", "Pressure and grip, rising", most=60)] = ()
     piston_area_mm2: Annotated[
-        float | None, Quantity("Piston area", "mm2", "Of the side in use", above=0, high=1_000_000)
+        float | None,
+        Quantity(
+            "Piston area",
+            "mm2",
+            "Of the side in use",
+            above=0,
+            high=1_000_000,
+            where="The cylinder's table; the pulling side is smaller",
+        ),
     ] = None
     force_ratio: Annotated[
-        float | None, Quantity("Force ratio", "", "Highest grip ÷ highest draw", above=0, high=20)
+        float | None,
+        Quantity(
+            "Force ratio",
+            "",
+            "Highest grip ÷ highest draw",
+            above=0,
+            high=20,
+            where="Divide the chuck's highest grip by its highest draw-bar pull",
+        ),
     ] = None
-    efficiency: Annotated[float, Quantity("Actuator efficiency", "", "", above=0, high=1)] = 1.0
-    max_draw_n: Annotated[float | None, Quantity("Highest draw force", "N", "", above=0, high=2_000_000)] = None
+    efficiency: Annotated[
+        float,
+        Quantity(
+            "Actuator efficiency",
+            "",
+            "Share of the piston's pull that arrives",
+            above=0,
+            high=1,
+            where="Not on most data sheets: typical until measured",
+        ),
+    ] = 1.0
+    max_draw_n: Annotated[
+        float | None, Quantity("Highest draw force", "N", "Pull at the draw-bar", above=0, high=2_000_000, where=TABLE)
+    ] = None  # fmt: skip
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.chart:

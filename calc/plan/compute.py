@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
 from calc.chuck.speed import StackPart
@@ -17,7 +17,7 @@ from calc.plan.jaws import jaws_stop, solve_jaws
 from calc.plan.part import part_stop
 from calc.plan.shelf import Shelf
 from calc.plan.solve import Figures, setup_path, solve
-from calc.plan.stops import Missing, State, Stop
+from calc.plan.stops import Help, Missing, State, Stop
 from calc.quantities import Figure
 from calc.scene.section import section
 from calc.scene.shapes import Scene
@@ -101,6 +101,33 @@ def _chart(document: Document, shelf: Shelf, figures: Figures, index: int) -> Fo
     return force_chart(force, hold.chuck.jaws, most, _other_stacks(document, shelf, figures, index))
 
 
+def stops_of(
+    document: Document, shelf: Shelf, figures: Figures, index: int = 0, options: Options | None = None, *,
+    helps: bool = True,
+) -> tuple[Stop, ...]:  # fmt: skip
+    """The stops of a solved plan in route order; without `helps`, nothing is tried out for them."""
+    names: Options = {"machine": {}, "material": {}, "chuck": {}} | dict(options or {})
+    at, setup, chosen = setup_path(index), document.setups[index], shelf.setups[index]
+    hold, cuts = figures.hold.value, figures.cuts.value
+
+    def tried(find: Callable[[Document, Shelf, Figures, int], tuple[Help, ...]]) -> tuple[Help, ...]:
+        return find(document, shelf, figures, index) if helps else ()
+
+    return (
+        part_stop(document, shelf, figures.part, names),
+        hold_stop(at, setup, chosen, figures.hold, dict(names["chuck"])),
+        jaws_stop(at, setup, figures.part.value, hold, figures.jaws, tried(jaws_helps)),
+        force_stop(at, setup, hold, cuts, figures.force, tried(force_helps)),
+        cuts_stop(at, setup, figures.cuts, tried(cuts_helps)),
+    )
+
+
+def verdict_of(stops: tuple[Stop, ...]) -> State:
+    """The worst of the stops' states."""
+    states = {s.state for s in stops}
+    return "stopped" if "stopped" in states else "open" if "open" in states else "settled"
+
+
 def compute(document: Document, shelf: Shelf, options: Options | None = None, index: int = 0) -> PlanResult:
     """Every stop of a plan.
 
@@ -113,20 +140,9 @@ def compute(document: Document, shelf: Shelf, options: Options | None = None, in
     Raises
         nothing for bad facts: they are the stops' problems, each at its path
     """
-    names: Options = {"machine": {}, "material": {}, "chuck": {}} | dict(options or {})
     figures = solve(document, shelf, index)
-    at, setup, chosen = setup_path(index), document.setups[index], shelf.setups[index]
-    hold, cuts = figures.hold.value, figures.cuts.value
-    stops = (
-        part_stop(document, shelf, figures.part, names),
-        hold_stop(at, setup, chosen, figures.hold, dict(names["chuck"])),
-        jaws_stop(at, setup, figures.part.value, hold, figures.jaws, jaws_helps(document, shelf, figures, index)),
-        force_stop(at, setup, hold, cuts, figures.force, force_helps(document, shelf, figures, index)),
-        cuts_stop(at, setup, figures.cuts, cuts_helps(document, shelf, figures, index)),
-    )
-    states = {s.state for s in stops}
-    verdict: State = "stopped" if "stopped" in states else "open" if "open" in states else "settled"
+    stops = stops_of(document, shelf, figures, index, options)
     return PlanResult(
-        stops=stops, verdict=verdict, carry=_carry(document, figures, index),
+        stops=stops, verdict=verdict_of(stops), carry=_carry(document, figures, index),
         scene=section(document, figures, index), chart=_chart(document, shelf, figures, index), figures=figures,
     )  # fmt: skip

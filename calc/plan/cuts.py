@@ -198,7 +198,7 @@ def load_of(c: CutFigures, part: PartFigures, hold: HoldFigures, seat: str) -> C
 
 
 ENTERED_NAMES = (
-    "kind", "from_diameter_mm", "to_diameter_mm", "speed_m_min", "rpm", "feed_mm_rev", "depth_mm", "corner_radius_mm",
+    "name", "kind", "from_diameter_mm", "to_diameter_mm", "speed_m_min", "rpm", "feed_mm_rev", "depth_mm", "corner_radius_mm",
     "approach_deg", "rake_deg", "interrupted", "feeds",
 )  # fmt: skip
 

@@ -20,7 +20,9 @@ VERSION = 1
 DIAMETER_MOST = 1000.0
 LENGTH_MOST = 2000.0
 
-Name = Annotated[str, Text("Name", "", most=40)]
+NAME_MOST = 40
+
+Name = Annotated[str, Text("Name", "What it is called here", most=NAME_MOST)]
 
 
 @dataclass(frozen=True)
@@ -248,6 +250,13 @@ class Document(Checked):
     part: Annotated[Part, Group("Part")]
     setups: Annotated[tuple[Setup, ...], Group("Set-ups", least=1, most=1)]
     version: Annotated[int, Quantity("Version", "", "", low=VERSION, high=VERSION, whole=True)] = VERSION
+
+
+def new_document(grip_diameter_mm: float | None, length_mm: float | None, quantity: int | None) -> Document:
+    """The plan of a new run: what is known of the part, and nothing else decided. Raises CalcError."""
+    grip = OutsideStep("Grip", grip_diameter_mm, length_mm)
+    part = Part(Profile((grip,), (InsideStep(),)), quantity)
+    return Document(part, (Setup("Side 1"),))
 
 
 # One way only to write an index, so that a fact has one path.

@@ -116,7 +116,8 @@ def _facts(document: Document, shelf: Shelf, options: Mapping[str, Mapping[str, 
                if machine else Sentence("choose one")),
         chosen("material", "Material", "material", material.key if material else None, options["material"],
                Sentence("ISO {g} · {low} to {high}", g=material.iso_group, low=Figure(material.speed_low_m_min, "m/min"),
-                        high=Figure(material.speed_high_m_min, "m/min")) if material else Sentence("choose one")),
+                        high=Figure(material.speed_high_m_min, "m/min")) if material else Sentence("choose one"),
+               basis="typical" if material and material.typical else "book"),
         entered("quantity", "part.quantity", part.quantity),
     ]  # fmt: skip
     for i, step in enumerate(profile.outside):

@@ -193,6 +193,9 @@ def computed(  # noqa: PLR0913 - a ledger line has these parts
     return Fact(name, label, value, Quantity(label, unit), None, group, rounding, places, said, basis)
 
 
-def chosen(name: str, label: str, path: str, key: str | None, options: Mapping[str, str], source: Sentence) -> Fact:
-    """A fact chosen from the shelf."""
-    return Fact(name, label, key, Choice(label, options), path, source=source, basis="book", options=options)
+def chosen(
+    name: str, label: str, path: str, key: str | None, options: Mapping[str, str], source: Sentence,
+    basis: Basis = "book",
+) -> Fact:  # fmt: skip
+    """A fact chosen from the shelf; `basis` "typical" while its figures are not the shop's own."""
+    return Fact(name, label, key, Choice(label, options), path, source=source, basis=basis, options=options)

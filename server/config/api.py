@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -11,13 +12,17 @@ from calc.errors import CalcError
 from calc.quantities import System
 from server.apps.calculators.api import router as calculators
 from server.apps.runs.api import router as runs
+from server.apps.shelf.api import router as shelf
 from server.foundation.api import router as session
-from server.foundation.problems import Conflict, NotAllowed, NotFound, problem
+from server.foundation.problems import BadValue, Conflict, NotAllowed, NotFound, problem
+
+DISK_FULL = "53100"  # PostgreSQL's own number
 
 api = NinjaAPI(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None)
 api.add_router("", session)
 api.add_router("", calculators)
 api.add_router("", runs)
+api.add_router("", shelf)
 
 
 @api.exception_handler(CalcError)
@@ -25,6 +30,19 @@ def _bad_value(request: HttpRequest, error: CalcError) -> HttpResponse:
     system: System = "inch" if request.headers.get("X-Units") == "inch" else "metric"
     fields = [{"field": e.field, "message": e.sentence.text(system)} for e in error.errors]
     return problem(422, "A value needs another look", errors=fields)
+
+
+@api.exception_handler(BadValue)
+def _bad_entry(request: HttpRequest, error: BadValue) -> HttpResponse:
+    return problem(422, "A value needs another look", errors=[{"field": error.field, "message": error.message}])
+
+
+@api.exception_handler(OperationalError)
+def _database(request: HttpRequest, error: OperationalError) -> HttpResponse:
+    """The database is full, or not there for the moment; nothing of the request was kept."""
+    if getattr(error.__cause__, "sqlstate", None) == DISK_FULL:
+        return problem(507, "The disk is full: nothing was kept. Free some space on the server, then try again.")
+    return problem(503, "The database does not answer just now: nothing was kept. It is tried again.")
 
 
 @api.exception_handler(ValidationError)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import ipaddress
 import json
 from functools import lru_cache
 from typing import Any
@@ -14,7 +13,8 @@ from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
-from server.foundation.queries import demo_planner
+from server.foundation.loopback import on_loopback
+from server.foundation.queries import demo_person
 
 
 @lru_cache(maxsize=1)
@@ -26,21 +26,14 @@ def _entry(stamp: float) -> dict[str, Any]:
     return {"script": entry["file"], "styles": entry.get("css", []), "fonts": fonts}
 
 
-def _on_loopback(request: HttpRequest) -> bool:
-    try:
-        return ipaddress.ip_address(request.META.get("REMOTE_ADDR", "")).is_loopback
-    except ValueError:
-        return False
-
-
 @require_safe
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The page. In demo mode, on loopback, a visitor is signed in here as the demo's planner."""
-    if settings.DEMO and not request.user.is_authenticated and _on_loopback(request):
-        planner = demo_planner()
+    if settings.DEMO and not request.user.is_authenticated and on_loopback(request):
+        planner = demo_person()
         if planner is not None:
-            login(request, planner)
+            login(request, planner, backend="django.contrib.auth.backends.ModelBackend")
     stamp = (settings.WEB_BUILD / ".vite" / "manifest.json").stat().st_mtime
     response = render(request, "page.html", _entry(stamp))
     response["Cache-Control"] = "no-store"

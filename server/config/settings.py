@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
@@ -25,6 +26,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
     "ninja",
     "server.foundation",
@@ -42,6 +44,17 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesBackend", "django.contrib.auth.backends.ModelBackend"]
+# Wrong passwords are counted by name and address together: nobody locks another out from elsewhere.
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_ENABLE_ACCESS_FAILURE_LOG = False
+AXES_DISABLE_ACCESS_LOG = True
+AXES_VERBOSE = False
+# Our sign-in answers a locked-out name itself, in the API's own words.
+SILENCED_SYSTEM_CHECKS = ["axes.W002"]
 ROOT_URLCONF = "server.config.urls"
 TEMPLATES = [
     {
@@ -114,5 +127,5 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
     # A refused entry is an answer, not an event of the server.
-    "loggers": {"django.request": {"level": "ERROR"}},
+    "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
 }

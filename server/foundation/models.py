@@ -7,17 +7,26 @@ from django.db import models
 
 
 class Person(AbstractUser):
-    """Somebody who signs in. Planners change plans, operators look."""
+    """Somebody who signs in.
+
+    Owners manage people, and do what planners do; planners change plans and the shelf; setters change the
+    chuck's condition and what is measured; operators look.
+    """
 
     class Role(models.TextChoices):
+        OWNER = "owner"
         PLANNER = "planner"
+        SETTER = "setter"
         OPERATOR = "operator"
 
     role = models.CharField(max_length=20, choices=Role.choices, default=Role.OPERATOR)
 
     class Meta:
+        ordering = ["username"]
         constraints = [
-            models.CheckConstraint(condition=models.Q(role__in=["planner", "operator"]), name="person_role_known")
+            models.CheckConstraint(
+                condition=models.Q(role__in=["owner", "planner", "setter", "operator"]), name="person_role_known"
+            )
         ]
 
 

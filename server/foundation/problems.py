@@ -12,6 +12,14 @@ class NotAllowed(Exception):
     """The signed-in person may not do this."""
 
 
+class BadValue(Exception):
+    """A field and the sentence that says what to do about it, where no rule of the trade is concerned."""
+
+    def __init__(self, field: str, message: str) -> None:
+        self.field, self.message = field, message
+        super().__init__(message)
+
+
 class NotFound(Exception):
     """There is no such thing, or not for this person."""
 

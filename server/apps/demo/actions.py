@@ -1,4 +1,4 @@
-"""Load the demo once: the shop, its two runs, its planner and its operator."""
+"""Load the demo once: the shop, its runs, and one person of each role."""
 
 from __future__ import annotations
 
@@ -17,7 +17,8 @@ def load_demo() -> bool:
     """Load it if it is not there; gives whether it was loaded now."""
     if not load_person("planner", "planner"):
         return False
-    load_person("operator", "operator")
+    for role in ("owner", "setter", "operator"):
+        load_person(role, role)
     load_shelf(shop.MACHINES, shop.CHUCKS, shop.BLANKS)
     for run in shop.RUNS:
         given: dict[str, Any] = dict(run)

@@ -5,16 +5,42 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Query, Router, Status
 
-from server.apps.runs import queries
+from server.apps.runs import bench, history, queries
+from server.apps.runs.actions import manage
+from server.apps.runs.actions.change_list import add_item, remove_item
 from server.apps.runs.actions.keep_edit import keep_edit, preview
+from server.apps.runs.actions.restore import restore
+from server.apps.runs.actions.undo import reverse
 from server.apps.runs.facts import Entry
-from server.apps.runs.schemas import BenchRow, EditIn, EntryIn, PlanOut, Units
+from server.apps.runs.schemas import (
+    BenchAsk,
+    BenchOut,
+    EditIn,
+    EntryIn,
+    FindAsk,
+    HistoryAsk,
+    HistoryOut,
+    HitOut,
+    ItemOut,
+    Keyed,
+    NewItem,
+    NewRun,
+    PlanAsk,
+    PlanOut,
+    PulseOut,
+    RestoreIn,
+    RunMade,
+    RunNames,
+)
+from server.apps.shelf import queries as shelf
 from server.foundation.schemas import Problem
 
 router = Router(tags=["runs"])
-CHANGES = {200: PlanOut, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
+REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
+CHANGES = {200: PlanOut, 409: Problem, **REFUSALS}
+LOOKS = {401: Problem, 404: Problem, 422: Problem}
 
 
 def _plan(view: dict[str, Any]) -> HttpResponse:
@@ -26,26 +52,99 @@ def _entry(given: EntryIn) -> Entry:
     return Entry(given.path, given.text, given.value, given.units)
 
 
-@router.get("/runs", response={200: list[BenchRow], 401: Problem}, operation_id="bench")
-def bench(request: HttpRequest) -> list[dict[str, Any]]:
-    """The bench: every run, how it stands, what it needs next."""
-    return queries.bench()
+@router.get("/runs", response={200: BenchOut, 401: Problem, 422: Problem}, operation_id="bench")
+def bench_page(request: HttpRequest, asked: Query[BenchAsk]) -> HttpResponse:
+    """A page of the bench: how each run stands and what it needs next, what needs attention first."""
+    found = bench.bench(asked.find, asked.put_away, asked.page)
+    return HttpResponse(BenchOut.model_validate(found).model_dump_json(), content_type="application/json")
 
 
-@router.get("/runs/{int:run_id}/plan", response={200: PlanOut, 401: Problem, 404: Problem, 422: Problem},
-            operation_id="plan")  # fmt: skip
-def plan(request: HttpRequest, run_id: int, units: Units = "metric") -> HttpResponse:
-    """A run's plan, computed, in the units asked for."""
-    return _plan(queries.plan(queries.run_by_id(run_id), units, request.user))
+@router.post("/runs", response={201: RunMade, **REFUSALS}, operation_id="newRun")
+def new_run(request: HttpRequest, given: NewRun) -> Status[RunMade]:
+    """Put a new run on the bench."""
+    return Status(201, RunMade(id=manage.new_run(given.dict(), given.units, request.user).pk))
 
 
-@router.post("/runs/{int:run_id}/preview", response={**CHANGES, 400: Problem}, operation_id="previewEdit")
+@router.post("/runs/{int:run_id}/copy", response={201: RunMade, **REFUSALS}, operation_id="copyRun")
+def copy_run(request: HttpRequest, run_id: int, given: RunNames) -> Status[RunMade]:
+    """Copy a run under another name."""
+    return Status(201, RunMade(id=manage.copy_run(run_id, given.dict(), request.user).pk))
+
+
+@router.delete("/runs/{int:run_id}", response={204: None, 409: Problem, **REFUSALS}, operation_id="deleteRun")
+def delete_run(request: HttpRequest, run_id: int) -> Status[None]:
+    """Take off for good a run that was never released."""
+    manage.delete_run(run_id, request.user)
+    return Status(204, None)
+
+
+@router.get("/runs/{int:run_id}/plan", response={200: PlanOut, **LOOKS}, operation_id="plan")
+def plan(request: HttpRequest, run_id: int, asked: Query[PlanAsk]) -> HttpResponse:
+    """A run's plan, computed, in the units asked for; with `at`, as it was at that draft."""
+    run = queries.run_by_id(run_id)
+    if asked.at is not None:
+        return _plan(queries.plan_at(run, asked.at, asked.units))
+    return _plan(queries.plan(run, asked.units, request.user))
+
+
+@router.get("/runs/{int:run_id}/pulse", response={200: PulseOut, **LOOKS}, operation_id="pulse")
+def pulse(request: HttpRequest, run_id: int) -> PulseOut:
+    """Whether a screen is still true: the run's revision and the state of the shelf."""
+    return PulseOut(revision=queries.revision_of(run_id), shelf=shelf.token())
+
+
+@router.post("/runs/{int:run_id}/preview", response={**CHANGES}, operation_id="previewEdit")
 def preview_edit(request: HttpRequest, run_id: int, given: EntryIn) -> HttpResponse:
     """What an edit would do; nothing is kept."""
     return _plan(preview(queries.run_by_id(run_id), _entry(given), request.user))
 
 
-@router.post("/runs/{int:run_id}/edits", response={**CHANGES, 400: Problem, 409: Problem}, operation_id="keepEdit")
+@router.post("/runs/{int:run_id}/edits", response=CHANGES, operation_id="keepEdit")
 def keep(request: HttpRequest, run_id: int, given: EditIn) -> HttpResponse:
     """Keep an edit: one fact, one history entry."""
     return _plan(keep_edit(run_id, _entry(given), given.base_revision, given.key, request.user))
+
+
+@router.post("/runs/{int:run_id}/undo", response=CHANGES, operation_id="undoEdit")
+def undo(request: HttpRequest, run_id: int, given: Keyed) -> HttpResponse:
+    """Undo one's own last edit of this run, by an edit that is its inverse."""
+    return _plan(reverse(run_id, False, given.key, given.units, request.user))
+
+
+@router.post("/runs/{int:run_id}/redo", response=CHANGES, operation_id="redoEdit")
+def redo(request: HttpRequest, run_id: int, given: Keyed) -> HttpResponse:
+    """Redo what one undid last."""
+    return _plan(reverse(run_id, True, given.key, given.units, request.user))
+
+
+@router.post("/runs/{int:run_id}/items", response=CHANGES, operation_id="addItem")
+def add_to_list(request: HttpRequest, run_id: int, given: NewItem) -> HttpResponse:
+    """Put a step or a cut into the plan."""
+    return _plan(add_item(run_id, given.path, given.name, given.kind, given.key, given.units, request.user))
+
+
+@router.post("/runs/{int:run_id}/items/remove", response=CHANGES, operation_id="removeItem")
+def remove_from_list(request: HttpRequest, run_id: int, given: ItemOut) -> HttpResponse:
+    """Take a step or a cut out of the plan."""
+    return _plan(
+        remove_item(run_id, given.path, given.index, given.base_revision, given.key, given.units, request.user)
+    )
+
+
+@router.get("/runs/{int:run_id}/history", response={200: HistoryOut, **LOOKS}, operation_id="history")
+def run_history(request: HttpRequest, run_id: int, asked: Query[HistoryAsk]) -> HttpResponse:
+    """The run's edits as sentences, the newest first."""
+    found = history.history(queries.run_by_id(run_id), asked.before, asked.units)
+    return HttpResponse(HistoryOut.model_validate(found).model_dump_json(), content_type="application/json")
+
+
+@router.post("/runs/{int:run_id}/restore", response=CHANGES, operation_id="restoreDraft")
+def restore_draft(request: HttpRequest, run_id: int, given: RestoreIn) -> HttpResponse:
+    """Bring an earlier draft back, as a new edit."""
+    return _plan(restore(run_id, given.revision, given.base_revision, given.key, given.units, request.user))
+
+
+@router.get("/find", response={200: list[HitOut], 401: Problem, 422: Problem}, operation_id="find")
+def find(request: HttpRequest, asked: Query[FindAsk]) -> list[dict[str, Any]]:
+    """Runs and shelf items that have every one of the words."""
+    return bench.find(asked.words)

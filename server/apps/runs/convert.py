@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from calc.errors import FieldError
 from calc.fields import Choice, Flag, Quantity
 from calc.plan.chart import ForceChart
 from calc.plan.compute import Carry, PlanResult
-from calc.plan.document import Document
+from calc.plan.document import Document, value_at
+from calc.plan.lists import LISTS, ListRule
 from calc.plan.shelf import Shelf
 from calc.plan.stops import Answer, Fact, Stop
 from calc.quantities import Beside, Figure, Shown, System, exact_text, from_core, grouped, shown_as
@@ -36,8 +38,12 @@ def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:
     )
 
 
-def _fact(fact: Fact, system: System, typed: dict[str, str]) -> dict[str, Any]:
+May = Callable[[str], bool]
+
+
+def _fact(fact: Fact, system: System, typed: dict[str, str], may: May) -> dict[str, Any]:
     out: dict[str, Any] = {
+        "editable": fact.path is not None and may(fact.path),
         "name": fact.name, "label": fact.label, "path": fact.path, "group": fact.group, "basis": fact.basis,
         "source": fact.source.text(system), "optional": fact.optional, "unit": "", "text": "", "edit_text": "",
         "value": None, "options": None, "kind": "quantity", "help": fact.spec.help,
@@ -87,15 +93,26 @@ def messages(problems: tuple[FieldError, ...], system: System) -> list[dict[str,
     return [{"field": p.field, "message": p.sentence.text(system)} for p in problems]
 
 
-def _stop(stop: Stop, system: System, typed: dict[str, str]) -> dict[str, Any]:
+def _list(rule: ListRule, run: Run, may: May) -> dict[str, Any]:
+    names = [item["name"] for item in value_at(run.document, rule.path)]
+    may_here = may(rule.path)
+    return {
+        "path": rule.path, "noun": rule.noun, "items": names, "may_add": may_here and len(names) < rule.most,
+        "removable_from": max(rule.fixed, rule.least) if may_here else len(names),
+        "kinds": [{"value": k, "label": v} for k, v in rule.kinds.items()],
+    }  # fmt: skip
+
+
+def _stop(stop: Stop, system: System, run: Run, may: May) -> dict[str, Any]:
     return {
         "name": stop.name, "title": stop.title, "state": stop.state, "line": stop.line.text(system),
-        "facts": [_fact(f, system, typed) for f in stop.facts],
+        "lists": [_list(rule, run, may) for rule in LISTS.values() if rule.stop == stop.name],
+        "facts": [_fact(f, system, run.typed, may) for f in stop.facts],
         "answers": [_answer(a, system) for a in stop.answers],
         "notes": [{"level": n.level, "code": n.code, "text": n.sentence.text(system)} for n in stop.notes],
         "helps": [
             {"label": h.label.text(system), "path": h.path, "value": h.value, "outcome": h.outcome.text(system),
-             "settles": h.settles} for h in stop.helps
+             "settles": h.settles, "takable": may(h.path)} for h in stop.helps
         ],
         "problems": messages(stop.problems, system),
     }  # fmt: skip
@@ -147,13 +164,13 @@ def _carry(carry: Carry, system: System) -> dict[str, str | None]:
     return {"pressure": both} | {name: figure.text(system) if figure else None for name, figure in rest.items()}
 
 
-def plan_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, may_edit: bool) -> dict[str, Any]:
-    """Everything the plan screen shows, in one unit system."""
+def plan_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, may: May) -> dict[str, Any]:
+    """Everything the plan screen shows, in one unit system; `may` tells which paths may be changed."""
     return {
         "run": run_view(run, on_shelf), "revision": run.revision, "units": system, "verdict": result.verdict,
-        "may_edit": may_edit,
+        "may_edit": may("plan"),
         "carry": _carry(result.carry, system),
-        "stops": [_stop(s, system, run.typed) for s in result.stops],
+        "stops": [_stop(s, system, run, may) for s in result.stops],
         "scene": _scene(result.scene, system),
         "chart": _chart(result.chart, system) if result.chart else None,
     }  # fmt: skip
@@ -161,8 +178,21 @@ def plan_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, 
 
 def run_view(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
     """The run's name plate."""
+    return _plate(run) | {
+        "machine": "" if run.machine_id is None else on_shelf.machines[run.machine_id].name,
+        "quantity": run.document["part"].get("quantity"), "setup": run.document["setups"][0]["name"],
+    }  # fmt: skip
+
+
+def _plate(run: Run) -> dict[str, Any]:
     return {
         "id": run.pk, "drawing_number": run.drawing_number, "name": run.name, "units": run.units,
-        "machine": "" if run.machine_id is None else on_shelf.machines[run.machine_id].name, "quantity": run.document["part"].get("quantity"),
-        "setup": run.document["setups"][0]["name"], "revision": run.revision, "changed_at": run.changed_at,
+        "revision": run.revision, "changed_at": run.changed_at, "put_away": run.put_away,
+        "released": run.released_at is not None,
     }  # fmt: skip
+
+
+def bench_row(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
+    """A run on the bench, from what is kept of how it stands: nothing is computed."""
+    kept = run.standing
+    return run_view(run, on_shelf) | {name: kept[name] for name in ("verdict", "needs", "lines")}

@@ -2,19 +2,26 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 from typing import Any
 
 from calc.errors import CalcError, FieldError, FieldProblem
-from calc.fields import Choice, Flag, Quantity, Text, check_range
+from calc.fields import Flag, Spec, Text
 from calc.plan.document import value_at, with_value
+from calc.plan.labels import label_of, value_text
 from calc.plan.stops import field_at
-from calc.quantities import Sentence, System, parse
+from calc.quantities import Sentence, System
+from calc.typed import typed_value
 from server.apps.runs.models import Run, RunSetup
+from server.apps.runs.paths import NAMES, OF_THE_RUN, PLAN, REFERENCE, reference_kind
 from server.apps.shelf.queries import Snapshot
 
-REFERENCE = re.compile(r"^(?:(machine|material)|setups\.(\d+)\.(chuck|jaw_blank))$")
+OWN: dict[str, Spec] = {
+    "name": Text("Name", "What the shop calls it", most=80),
+    "drawing_number": Text("Drawing number", "As on the print", most=40),
+    "put_away": Flag("Put away", "Off the bench, kept for next time"),
+}
+REFERENCES = {"machine": "Machine", "material": "Material", "chuck": "Chuck", "jaw_blank": "Jaw blank"}
 
 
 @dataclass(frozen=True)
@@ -27,74 +34,52 @@ class Entry:
     system: System
 
 
-def reference_kind(path: str) -> str | None:
-    """ "machine", "material", "chuck" or "jaw_blank" when the path points into the shelf."""
-    found = REFERENCE.match(path)
-    return (found[1] or found[3]) if found else None
-
-
 def read_entry(run: Run, entry: Entry, on_shelf: Snapshot) -> Any:
     """The core value of what was given. Raises CalcError at the path with what to do."""
+    given = entry.value if entry.text is None else entry.text
     kind = reference_kind(entry.path)
     if kind is not None:
         key = entry.value if isinstance(entry.value, str) else entry.text
         if key not in on_shelf.ids[kind]:
             raise FieldProblem(entry.path, "Choose one that is on the shelf.")
         return key
+    if entry.path in OWN:
+        return typed_value(entry.path, OWN[entry.path], given, nullable=False, system=entry.system)
     try:
         field = field_at(entry.path)
         value_at(run.document, entry.path)
     except KeyError as error:
         raise FieldProblem(entry.path, "There is no such fact in this plan.") from error
-    return _value(entry, field.spec, field.nullable)
+    return typed_value(entry.path, field.spec, given, nullable=field.nullable, system=entry.system)
 
 
-def _value(entry: Entry, spec: Any, nullable: bool) -> Any:
-    given = entry.value if entry.text is None else entry.text.strip()
-    if given in (None, ""):
-        if nullable:
-            return None
-        raise FieldProblem(entry.path, f"{spec.label} cannot be empty. Write a figure, or leave it as it was.")
-    match spec:
-        case Quantity():
-            return _number(entry, spec, given)
-        case Choice():
-            if given not in spec.options:
-                raise FieldProblem(entry.path, "Choose one of the answers offered.")
-            return given
-        case Flag():
-            if not isinstance(given, bool):
-                raise FieldProblem(entry.path, "Answer yes or no.")
-            return given
-        case Text():
-            if not isinstance(given, str) or len(given) > spec.most or "\x00" in given:
-                raise FieldProblem(entry.path, f"Write up to {spec.most} characters.")
-            return given
-    raise FieldProblem(entry.path, "This fact is not entered by itself.")
-
-
-def _number(entry: Entry, spec: Quantity, given: Any) -> float | int:
-    if isinstance(given, str):
-        number = parse(given, spec.unit, entry.system, entry.path)
-    elif isinstance(given, (int, float)) and not isinstance(given, bool):
-        number = float(given)
-    else:
-        raise FieldProblem(entry.path, f"{spec.label} must be a figure.")
-    check_range(entry.path, spec, number)
-    if spec.whole:
-        if number != int(number):
-            raise FieldProblem(entry.path, f"{spec.label} must be a whole number.")
-        return int(number)
-    return number
+def _key_of(on_shelf: Snapshot, kind: str, pk: int | None) -> str | None:
+    return next((key for key, known in on_shelf.ids[kind].items() if known == pk), None)
 
 
 def current(run: Run, path: str, on_shelf: Snapshot) -> Any:
-    """The value kept at a path."""
+    """The value kept at a path. Raises KeyError where there is none."""
     kind = reference_kind(path)
-    if kind is None:
-        return value_at(run.document, path)
-    kept = getattr(_holder(run, path), f"{kind}_id")
-    return next((key for key, pk in on_shelf.ids[kind].items() if pk == kept), None)
+    if kind is not None:
+        return _key_of(on_shelf, kind, getattr(_holder(run, path), f"{kind}_id"))
+    if path in OF_THE_RUN:
+        return getattr(run, path)
+    if path == PLAN:
+        return whole(run, on_shelf)
+    return value_at(run.document, path)
+
+
+def whole(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
+    """The whole plan as plain data: its document, and what it takes from the shelf by key."""
+    return {
+        "document": run.document,
+        "machine": _key_of(on_shelf, "machine", run.machine_id),
+        "material": _key_of(on_shelf, "material", run.material_id),
+        "setups": [
+            {kind: _key_of(on_shelf, kind, getattr(s, f"{kind}_id")) for kind in ("chuck", "jaw_blank")}
+            for s in run.setups.all()
+        ],
+    }  # fmt: skip
 
 
 def _holder(run: Run, path: str) -> Run | RunSetup:
@@ -109,12 +94,51 @@ def _holder(run: Run, path: str) -> Run | RunSetup:
     return setup
 
 
-def put(run: Run, path: str, value: Any, on_shelf: Snapshot) -> Run | RunSetup:
-    """Set a fact on the loaded rows, saving nothing. Gives the row that it is kept on."""
+def put(run: Run, path: str, value: Any, on_shelf: Snapshot) -> None:
+    """Set what is at a path on the loaded rows, saving nothing.
+
+    A shelf item that is no longer there is left out: the plan then says that it is missing.
+    """
     kind = reference_kind(path)
-    if kind is None:
+    if kind is not None:
+        setattr(_holder(run, path), f"{kind}_id", on_shelf.ids[kind].get(value))
+    elif path in OF_THE_RUN:
+        setattr(run, path, value)
+    elif path == PLAN:
+        run.document = value["document"]
+        for name in ("machine", "material"):
+            put(run, name, value[name], on_shelf)
+        for position, chosen in enumerate(value["setups"]):
+            for name, key in chosen.items():
+                put(run, f"setups.{position}.{name}", key, on_shelf)
+    else:
         run.document = with_value(run.document, path, value)
-        return run
-    holder = _holder(run, path)
-    setattr(holder, f"{kind}_id", on_shelf.ids[kind][value])
-    return holder
+
+
+def label(run: Run, path: str) -> str:
+    """What is at a path, in words."""
+    kind = reference_kind(path)
+    if kind is not None:
+        return REFERENCES[kind]
+    if path in OWN:
+        return OWN[path].label
+    return "The plan" if path == PLAN else label_of(run.document, path)
+
+
+def text(path: str, value: Any, on_shelf: Snapshot, system: System) -> str:
+    """A value kept at a path, as it reads in a sentence."""
+    kind = reference_kind(path)
+    if kind is not None:
+        return "none" if value is None else on_shelf.names[kind].get(value, f"{value}, no longer on the shelf")
+    if path in OWN:
+        return value_text(OWN[path], value, system)
+    try:
+        spec = field_at(path).spec
+    except KeyError:
+        return value_text(None, value, system)
+    return value_text(spec, value, system)
+
+
+def is_typed(path: str) -> bool:
+    """Whether the text typed for the fact is worth keeping beside its value."""
+    return reference_kind(path) is None and path not in (*NAMES, PLAN)

@@ -9,20 +9,30 @@ from server.foundation.models import Revised
 
 
 class Run(Revised):
-    """A production run and its plan. `revision` counts the edits."""
+    """A production run and its plan. `revision` counts the edits.
 
-    drawing_number = models.CharField(max_length=40, unique=True)
+    `standing`, `attention` and `words` follow from the rest: kept so that the bench can order and find
+    among thousands, and written again with every change of the run or of the shelf.
+    """
+
+    drawing_number = models.CharField(max_length=40)
     name = models.CharField(max_length=80)
     machine = models.ForeignKey("shelf.Machine", null=True, blank=True, on_delete=models.PROTECT)
     material = models.ForeignKey("shelf.Material", null=True, blank=True, on_delete=models.PROTECT)
     units = models.CharField(max_length=6, choices=[("metric", "metric"), ("inch", "inch")], default="metric")
     document = models.JSONField(help_text="calc.plan.document.Document")
     typed = models.JSONField(default=dict, help_text="Path -> the text that was typed for it")
+    put_away = models.BooleanField(default=False)
+    released_at = models.DateTimeField(null=True, blank=True, help_text="When it first went to the machine")
     changed_at = models.DateTimeField(auto_now=True)
+    standing = models.JSONField(default=dict, help_text="Lines of the stops, what is needed, headline figures")
+    attention = models.PositiveSmallIntegerField(default=1, help_text="0 stopped, 1 open, 2 settled")
+    words = models.TextField(default="", help_text="What the bench finds it by, in small letters")
 
     class Meta:
-        ordering = ["drawing_number"]
+        ordering = ["drawing_number", "pk"]
         constraints = [models.CheckConstraint(condition=models.Q(units__in=["metric", "inch"]), name="run_units_known")]
+        indexes = [models.Index(fields=["put_away", "attention", "-changed_at"], name="run_bench_order")]
 
     def __str__(self) -> str:
         return f"{self.drawing_number} {self.name}"
@@ -42,7 +52,7 @@ class RunSetup(models.Model):
 
 
 class Edit(models.Model):
-    """One change of one fact: the plan's history. Never altered."""
+    """One change of one fact, or of a part of the plan that its path names: the plan's history. Never altered."""
 
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="edits")
     revision = models.PositiveIntegerField(help_text="Of the run, after this edit")
@@ -50,6 +60,11 @@ class Edit(models.Model):
     old = models.JSONField(null=True)
     new = models.JSONField(null=True)
     typed = models.CharField(max_length=200, blank=True)
+    typed_before = models.CharField(max_length=200, blank=True)
+    label = models.CharField(max_length=160, blank=True, help_text="What the fact was called then")
+    moved = models.JSONField(default=dict, help_text="Headline figures it moved, and the verdict: [before, after]")
+    reverses = models.ForeignKey("self", null=True, blank=True, on_delete=models.PROTECT, related_name="reversed_by")
+    how = models.CharField(max_length=6, default="edit", choices=[("edit", "edit"), ("undo", "undo"), ("redo", "redo")])
     key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps once")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     at = models.DateTimeField(auto_now_add=True)
@@ -57,4 +72,7 @@ class Edit(models.Model):
     class Meta:
         ordering = ["revision"]
         constraints = [models.UniqueConstraint(fields=["run", "revision"], name="edit_revision_once")]
-        indexes = [models.Index(fields=["run", "path", "revision"])]
+        indexes = [
+            models.Index(fields=["run", "path", "revision"]),
+            models.Index(fields=["run", "by", "revision"], name="edit_own"),
+        ]

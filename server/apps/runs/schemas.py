@@ -16,6 +16,7 @@ from pydantic import BaseModel
 from server.foundation.schemas import FieldMessage
 
 Units = Literal["metric", "inch"]
+REVISION_MOST = 2**31 - 1
 State = Literal["settled", "open", "stopped"]
 Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
 
@@ -32,6 +33,8 @@ class RunOut(BaseModel):
     setup: str
     revision: int
     changed_at: datetime
+    put_away: bool
+    released: bool
 
 
 class LineOut(BaseModel):
@@ -50,6 +53,17 @@ class BenchRow(RunOut):
     lines: list[LineOut]
 
 
+class BenchOut(BaseModel):
+    """One page of the bench."""
+
+    rows: list[BenchRow]
+    total: int
+    page: int
+    page_size: int
+    planning: int
+    away: int
+
+
 class OptionOut(BaseModel):
     """One answer of a choice."""
 
@@ -63,6 +77,7 @@ class FactOut(BaseModel):
     name: str
     label: str
     path: str | None
+    editable: bool
     group: str
     kind: Literal["quantity", "choice", "flag", "text"]
     value: Any
@@ -127,6 +142,18 @@ class HelpOut(BaseModel):
     value: Any
     outcome: str
     settles: bool
+    takable: bool
+
+
+class ListOut(BaseModel):
+    """Steps or cuts: their names, and whether one may be put in or taken out."""
+
+    path: str
+    noun: str
+    items: list[str]
+    may_add: bool
+    removable_from: int
+    kinds: list[OptionOut]
 
 
 class StopOut(BaseModel):
@@ -140,6 +167,7 @@ class StopOut(BaseModel):
     answers: list[AnswerOut]
     notes: list[NoteOut]
     helps: list[HelpOut]
+    lists: list[ListOut]
     problems: list[FieldMessage]
 
 
@@ -231,6 +259,9 @@ class PlanOut(BaseModel):
     units: Units
     verdict: State
     may_edit: bool
+    undo: bool
+    redo: bool
+    at: int | None
     carry: CarryOut
     stops: list[StopOut]
     scene: SceneOut
@@ -249,5 +280,124 @@ class EntryIn(Schema):
 class EditIn(EntryIn):
     """An edit to keep."""
 
-    base_revision: int = Field(ge=0)
+    base_revision: int = Field(ge=0, le=REVISION_MOST)
     key: UUID
+
+
+class BenchAsk(Schema):
+    """Which part of the bench."""
+
+    find: str = Field("", max_length=200)
+    put_away: bool = False
+    page: int = Field(0, ge=0, le=100_000)
+
+
+class PlanAsk(Schema):
+    """In which units, and as of which draft; the latest where none is given."""
+
+    units: Units = "metric"
+    at: int | None = Field(None, ge=0, le=REVISION_MOST)
+
+
+class HistoryAsk(Schema):
+    """In which units, and older than which draft."""
+
+    units: Units = "metric"
+    before: int | None = Field(None, ge=0, le=REVISION_MOST)
+
+
+class FindAsk(Schema):
+    """What to find."""
+
+    words: str = Field("", max_length=200)
+
+
+class NewRun(Schema):
+    """What is known of a new run; all but name and number may be left open."""
+
+    name: str = Field(max_length=200)
+    drawing_number: str = Field(max_length=200)
+    machine: str | None = Field(default=None, max_length=60)
+    material: str | None = Field(default=None, max_length=60)
+    diameter: str | None = Field(default=None, max_length=200)
+    length: str | None = Field(default=None, max_length=200)
+    quantity: str | None = Field(default=None, max_length=200)
+    units: Units = "metric"
+
+
+class RunNames(Schema):
+    """What a copy is called."""
+
+    name: str = Field(max_length=200)
+    drawing_number: str = Field(max_length=200)
+
+
+class RunMade(BaseModel):
+    """Where the new run is."""
+
+    id: int
+
+
+class Keyed(Schema):
+    """A change that is kept once, however often it is sent."""
+
+    key: UUID
+    units: Units = "metric"
+
+
+class NewItem(Keyed):
+    """A step or a cut to put in."""
+
+    path: str = Field(max_length=120)
+    name: str = Field(max_length=200)
+    kind: str | None = Field(default=None, max_length=40)
+
+
+class ItemOut(Keyed):
+    """A step or a cut to take out."""
+
+    path: str = Field(max_length=120)
+    index: int = Field(ge=0, le=1000)
+    base_revision: int = Field(ge=0, le=REVISION_MOST)
+
+
+class RestoreIn(Keyed):
+    """A draft to bring back."""
+
+    revision: int = Field(ge=0, le=REVISION_MOST)
+    base_revision: int = Field(ge=0, le=REVISION_MOST)
+
+
+class HistoryEntry(BaseModel):
+    """One edit as a sentence."""
+
+    revision: int
+    text: str
+    by: str
+    at: datetime
+    path: str
+    is_reversal: bool
+
+
+class HistoryOut(BaseModel):
+    """A page of a run's history, the newest first."""
+
+    entries: list[HistoryEntry]
+    more: bool
+    total: int
+
+
+class PulseOut(BaseModel):
+    """What tells a screen whether it is still true."""
+
+    revision: int
+    shelf: UUID
+
+
+class HitOut(BaseModel):
+    """Something found."""
+
+    kind: Literal["run", "machine", "chuck", "jaw_blank", "material"]
+    key: str
+    title: str
+    detail: str

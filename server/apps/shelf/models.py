@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 
+from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
@@ -21,6 +22,7 @@ class Item(Revised):
 
     key = models.SlugField(max_length=60, unique=True)
     name = models.CharField(max_length=80)
+    typical = models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own")
 
     class Meta:
         abstract = True
@@ -124,3 +126,18 @@ class JawBlank(Item):
 
     class Meta(Item.Meta):
         constraints = [models.CheckConstraint(condition=Q(metal__in=["steel", "aluminium"]), name="blank_metal_known")]
+
+
+class ShelfChange(models.Model):
+    """One change of a shelf item: its history. Never altered."""
+
+    kind = models.CharField(max_length=20)
+    item_key = models.CharField(max_length=60)
+    revision = models.PositiveIntegerField(help_text="Of the item, after this change")
+    changes = models.JSONField(help_text="Field -> [old, new] in core units")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+        indexes = [models.Index(fields=["kind", "item_key", "revision"], name="shelf_change_item")]

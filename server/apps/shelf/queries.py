@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from calc.plan import shelf as core
-from server.apps.shelf.snapshot import Snapshot, current
+from collections.abc import Iterator
 
-__all__ = ["Snapshot", "chucks_of", "current", "setup_shelf"]
+from calc.plan import shelf as core
+from server.apps.shelf.snapshot import Snapshot, current, token
+
+__all__ = ["Snapshot", "chucks_of", "current", "find", "setup_shelf", "token"]
 
 
 def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
@@ -20,5 +22,20 @@ def setup_shelf(shelf: Snapshot, machine_id: int | None, chuck_id: int | None, b
         chuck=None if chuck_id is None else shelf.chucks[chuck_id],
         blank=None if blank_id is None else shelf.blanks[blank_id],
         blanks=() if chuck_id is None else shelf.blanks_of_chuck[chuck_id],
-        on_machine=chuck_id is None or shelf.machine_of_chuck[chuck_id] == machine_id,
+        # Without a machine yet, no chuck is on the wrong one.
+        on_machine=chuck_id is None or machine_id is None or shelf.machine_of_chuck[chuck_id] == machine_id,
     )
+
+
+def find(shelf: Snapshot, words: str) -> list[tuple[str, str, str]]:
+    """(kind, key, name) of the items whose kind and name have every one of the words."""
+    wanted = words.lower().split()
+
+    def found() -> Iterator[tuple[str, str, str]]:
+        for kind, names in shelf.names.items():
+            for key, name in names.items():
+                text = f"{kind.replace('_', ' ')} {name}".lower()
+                if all(word in text for word in wanted):
+                    yield kind, key, name
+
+    return list(found())

@@ -7,7 +7,8 @@ would cost more than the plan does. One small query tells whether what is kept i
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any
 from uuid import UUID
 
 from calc.plan import shelf as core
@@ -30,6 +31,18 @@ class Snapshot:
     blanks_of_chuck: dict[int, tuple[core.JawBlank, ...]]
     names: dict[str, dict[str, str]]
     ids: dict[str, dict[str, int]]
+
+    def with_item(self, kind: str, pk: int, value: Any) -> Snapshot:
+        """The shelf as it would be with one item changed."""
+        if kind == "jaw_blank":
+            around = {
+                chuck: tuple(value if b.key == value.key else b for b in blanks)
+                for chuck, blanks in self.blanks_of_chuck.items()
+            }
+            return replace(self, blanks={**self.blanks, pk: value}, blanks_of_chuck=around)
+        rows = f"{kind}s"
+        changed: dict[str, Any] = {rows: {**getattr(self, rows), pk: value}}
+        return replace(self, **changed)
 
 
 def _read(token: UUID) -> Snapshot:
@@ -59,11 +72,16 @@ def _read(token: UUID) -> Snapshot:
 _kept: Snapshot | None = None
 
 
+def token() -> UUID:
+    """What tells the shelf as it is now from every other state of it."""
+    return ShelfState.objects.values_list("token", flat=True).first() or NO_STATE
+
+
 def current() -> Snapshot:
     """The shelf as it is now."""
     global _kept  # noqa: PLW0603 - one value per process; threads that race read the same thing twice
-    token = ShelfState.objects.values_list("token", flat=True).first() or NO_STATE
+    now = token()
     kept = _kept
-    if kept is None or kept.token != token or token == NO_STATE:
-        kept = _kept = _read(token)
+    if kept is None or kept.token != now or now == NO_STATE:
+        kept = _kept = _read(now)
     return kept

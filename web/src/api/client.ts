@@ -3,6 +3,18 @@ import type { components, paths } from "./schema";
 
 export type Session = components["schemas"]["SessionOut"];
 export type BenchRow = components["schemas"]["BenchRow"];
+export type BenchPage = components["schemas"]["BenchOut"];
+export type Role = Session["role"];
+export type Person = components["schemas"]["PersonOut"];
+export type PlanList = components["schemas"]["ListOut"];
+export type HistoryEntry = components["schemas"]["HistoryEntry"];
+export type Hit = components["schemas"]["HitOut"];
+export type ShelfKind = components["schemas"]["ShelfKind"];
+export type Item = components["schemas"]["Item"];
+export type ItemField = components["schemas"]["ItemField"];
+export type ChuckChart = components["schemas"]["ChuckChart"];
+export type FileAnswer = components["schemas"]["FileAnswer"];
+export type KindName = Item["kind"];
 export type Plan = components["schemas"]["PlanOut"];
 export type Stop = components["schemas"]["StopOut"];
 export type Fact = components["schemas"]["FactOut"];
@@ -55,7 +67,20 @@ export async function answered<T>(asked: Promise<Answered<T>>): Promise<T> {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     throw new NoAnswer("The server does not answer.");
   }
-  if (result.response.status >= 502) throw new NoAnswer("The server does not answer.");
+  // 507 is the server's own word that its disk is full; other answers above 501 come from in front of it.
+  if (result.response.status >= 502 && result.response.status !== 507)
+    throw new NoAnswer("The server does not answer.");
   if (!result.response.ok) throw new Refused(result.response.status, result.error as Problem | undefined);
   return result.data as T;
+}
+
+/** What to say of an error where there is no field for it. */
+export function said(error: unknown): string {
+  return error instanceof Error ? error.message : "Something went wrong. Try again.";
+}
+
+/** The sentence of each field that the server wants another look at. */
+export function fieldErrors(error: unknown): Record<string, string> {
+  if (!(error instanceof Refused)) return {};
+  return Object.fromEntries((error.problem?.errors ?? []).map((e) => [e.field, e.message]));
 }

@@ -19,7 +19,7 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Sign in with name and password.
+         * @description Sign in with name and password. After some wrong ones the name rests for a while.
          */
         post: operations["signIn"];
         /**
@@ -30,6 +30,90 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/session/look-as": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look As
+         * @description Look as another role: in the demo only, from this machine only.
+         */
+        post: operations["lookAs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Own Password
+         * @description Change one's own password; one stays signed in here and nowhere else.
+         */
+        post: operations["changeOwnPassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Everybody who may sign in; for owners.
+         */
+        get: operations["people"];
+        put?: never;
+        /**
+         * Add Person
+         * @description Add somebody; for owners.
+         */
+        post: operations["addPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Person
+         * @description Give somebody another role or password, or close their account; for owners.
+         */
+        patch: operations["changePerson"];
         trace?: never;
     };
     "/api/calc": {
@@ -179,13 +263,57 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Bench
-         * @description The bench: every run, how it stands, what it needs next.
+         * Bench Page
+         * @description A page of the bench: how each run stands and what it needs next, what needs attention first.
          */
         get: operations["bench"];
         put?: never;
-        post?: never;
+        /**
+         * New Run
+         * @description Put a new run on the bench.
+         */
+        post: operations["newRun"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Run
+         * @description Copy a run under another name.
+         */
+        post: operations["copyRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Run
+         * @description Take off for good a run that was never released.
+         */
+        delete: operations["deleteRun"];
         options?: never;
         head?: never;
         patch?: never;
@@ -200,9 +328,29 @@ export interface paths {
         };
         /**
          * Plan
-         * @description A run's plan, computed, in the units asked for.
+         * @description A run's plan, computed, in the units asked for; with `at`, as it was at that draft.
          */
         get: operations["plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pulse
+         * @description Whether a screen is still true: the run's revision and the state of the shelf.
+         */
+        get: operations["pulse"];
         put?: never;
         post?: never;
         delete?: never;
@@ -251,13 +399,285 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Undo one's own last edit of this run, by an edit that is its inverse.
+         */
+        post: operations["undoEdit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo
+         * @description Redo what one undid last.
+         */
+        post: operations["redoEdit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add To List
+         * @description Put a step or a cut into the plan.
+         */
+        post: operations["addItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/items/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove From List
+         * @description Take a step or a cut out of the plan.
+         */
+        post: operations["removeItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run History
+         * @description The run's edits as sentences, the newest first.
+         */
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Draft
+         * @description Bring an earlier draft back, as a new edit.
+         */
+        post: operations["restoreDraft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description Runs and shelf items that have every one of the words.
+         */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf
+         * @description Everything on the shelf, a line an item.
+         */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * New Form
+         * @description The form of an item that is not there yet.
+         */
+        get: operations["newItemForm"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/items/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One
+         * @description One item with its fields, chart, runs and history.
+         */
+        get: operations["shelfItem"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Take an item off the shelf that no run takes.
+         */
+        delete: operations["removeShelfItem"];
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Change an item; the runs that take it follow.
+         */
+        patch: operations["changeItem"];
+        trace?: never;
+    };
+    "/api/shelf/{kind}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description The item as it would be: chart, refused entries, and the runs that would move. Nothing is kept.
+         */
+        post: operations["previewItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add
+         * @description Put a new item on the shelf.
+         */
+        post: operations["addItemToShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File Out
+         * @description All items of a kind as a CSV file, figures in core units.
+         */
+        get: operations["shelfFile"];
+        put?: never;
+        /**
+         * File In
+         * @description Answer every line of a CSV file, and keep them as asked.
+         */
+        post: operations["takeShelfFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
          * SessionOut
-         * @description Who is signed in.
+         * @description Who is signed in. `may_look_as`: the demo lets a visitor on this machine take any role.
          */
         SessionOut: {
             /** Name */
@@ -266,9 +686,11 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "planner" | "operator";
+            role: "owner" | "planner" | "setter" | "operator";
             /** Demo */
             demo: boolean;
+            /** May Look As */
+            may_look_as: boolean;
         };
         /**
          * FieldMessage
@@ -312,6 +734,74 @@ export interface components {
             password: string;
         };
         /**
+         * LookAs
+         * @description The role to look as, in the demo.
+         */
+        LookAs: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "planner" | "setter" | "operator";
+        };
+        /**
+         * OwnPassword
+         * @description A change of one's own password.
+         */
+        OwnPassword: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * PersonOut
+         * @description Somebody who may sign in.
+         */
+        PersonOut: {
+            /** Id */
+            id: number;
+            /** Username */
+            username: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "planner" | "setter" | "operator";
+            /** Active */
+            active: boolean;
+            /** Has Password */
+            has_password: boolean;
+        };
+        /**
+         * NewPerson
+         * @description Somebody to add.
+         */
+        NewPerson: {
+            /** Username */
+            username: string;
+            /**
+             * Role
+             * @default operator
+             * @enum {string}
+             */
+            role: "owner" | "planner" | "setter" | "operator";
+            /** Password */
+            password: string;
+        };
+        /**
+         * PersonChange
+         * @description What changes about somebody; what is left out stays.
+         */
+        PersonChange: {
+            /** Role */
+            role?: ("owner" | "planner" | "setter" | "operator") | null;
+            /** Active */
+            active?: boolean | null;
+            /** Password */
+            password?: string | null;
+        };
+        /**
          * CalculatorOut
          * @description A calculator and its declared fields.
          */
@@ -324,6 +814,45 @@ export interface components {
             fields: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * BenchAsk
+         * @description Which part of the bench.
+         */
+        BenchAsk: {
+            /**
+             * Find
+             * @default
+             */
+            find: string;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
+            /**
+             * Page
+             * @default 0
+             */
+            page: number;
+        };
+        /**
+         * BenchOut
+         * @description One page of the bench.
+         */
+        BenchOut: {
+            /** Rows */
+            rows: components["schemas"]["BenchRow"][];
+            /** Total */
+            total: number;
+            /** Page */
+            page: number;
+            /** Page Size */
+            page_size: number;
+            /** Planning */
+            planning: number;
+            /** Away */
+            away: number;
         };
         /**
          * BenchRow
@@ -354,6 +883,10 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Put Away */
+            put_away: boolean;
+            /** Released */
+            released: boolean;
             /**
              * Verdict
              * @enum {string}
@@ -378,6 +911,64 @@ export interface components {
             state: "settled" | "open" | "stopped";
             /** Line */
             line: string;
+        };
+        /**
+         * RunMade
+         * @description Where the new run is.
+         */
+        RunMade: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * NewRun
+         * @description What is known of a new run; all but name and number may be left open.
+         */
+        NewRun: {
+            /** Name */
+            name: string;
+            /** Drawing Number */
+            drawing_number: string;
+            /** Machine */
+            machine?: string | null;
+            /** Material */
+            material?: string | null;
+            /** Diameter */
+            diameter?: string | null;
+            /** Length */
+            length?: string | null;
+            /** Quantity */
+            quantity?: string | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * RunNames
+         * @description What a copy is called.
+         */
+        RunNames: {
+            /** Name */
+            name: string;
+            /** Drawing Number */
+            drawing_number: string;
+        };
+        /**
+         * PlanAsk
+         * @description In which units, and as of which draft; the latest where none is given.
+         */
+        PlanAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** At */
+            at?: number | null;
         };
         /**
          * AnswerOut
@@ -504,6 +1095,8 @@ export interface components {
             label: string;
             /** Path */
             path: string | null;
+            /** Editable */
+            editable: boolean;
             /** Group */
             group: string;
             /**
@@ -550,6 +1143,26 @@ export interface components {
             outcome: string;
             /** Settles */
             settles: boolean;
+            /** Takable */
+            takable: boolean;
+        };
+        /**
+         * ListOut
+         * @description Steps or cuts: their names, and whether one may be put in or taken out.
+         */
+        ListOut: {
+            /** Path */
+            path: string;
+            /** Noun */
+            noun: string;
+            /** Items */
+            items: string[];
+            /** May Add */
+            may_add: boolean;
+            /** Removable From */
+            removable_from: number;
+            /** Kinds */
+            kinds: components["schemas"]["OptionOut"][];
         };
         /**
          * NoteOut
@@ -596,6 +1209,12 @@ export interface components {
             verdict: "settled" | "open" | "stopped";
             /** May Edit */
             may_edit: boolean;
+            /** Undo */
+            undo: boolean;
+            /** Redo */
+            redo: boolean;
+            /** At */
+            at: number | null;
             carry: components["schemas"]["CarryOut"];
             /** Stops */
             stops: components["schemas"]["StopOut"][];
@@ -631,6 +1250,10 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Put Away */
+            put_away: boolean;
+            /** Released */
+            released: boolean;
         };
         /**
          * SceneOut
@@ -714,8 +1337,23 @@ export interface components {
             notes: components["schemas"]["NoteOut"][];
             /** Helps */
             helps: components["schemas"]["HelpOut"][];
+            /** Lists */
+            lists: components["schemas"]["ListOut"][];
             /** Problems */
             problems: components["schemas"]["FieldMessage"][];
+        };
+        /**
+         * PulseOut
+         * @description What tells a screen whether it is still true.
+         */
+        PulseOut: {
+            /** Revision */
+            revision: number;
+            /**
+             * Shelf
+             * Format: uuid
+             */
+            shelf: string;
         };
         /**
          * EntryIn
@@ -759,6 +1397,429 @@ export interface components {
              * Format: uuid
              */
             key: string;
+        };
+        /**
+         * Keyed
+         * @description A change that is kept once, however often it is sent.
+         */
+        Keyed: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * NewItem
+         * @description A step or a cut to put in.
+         */
+        NewItem: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Path */
+            path: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind?: string | null;
+        };
+        /**
+         * ItemOut
+         * @description A step or a cut to take out.
+         */
+        ItemOut: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Path */
+            path: string;
+            /** Index */
+            index: number;
+            /** Base Revision */
+            base_revision: number;
+        };
+        /**
+         * HistoryAsk
+         * @description In which units, and older than which draft.
+         */
+        HistoryAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Before */
+            before?: number | null;
+        };
+        /**
+         * HistoryEntry
+         * @description One edit as a sentence.
+         */
+        HistoryEntry: {
+            /** Revision */
+            revision: number;
+            /** Text */
+            text: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Path */
+            path: string;
+            /** Is Reversal */
+            is_reversal: boolean;
+        };
+        /**
+         * HistoryOut
+         * @description A page of a run's history, the newest first.
+         */
+        HistoryOut: {
+            /** Entries */
+            entries: components["schemas"]["HistoryEntry"][];
+            /** More */
+            more: boolean;
+            /** Total */
+            total: number;
+        };
+        /**
+         * RestoreIn
+         * @description A draft to bring back.
+         */
+        RestoreIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Revision */
+            revision: number;
+            /** Base Revision */
+            base_revision: number;
+        };
+        /**
+         * FindAsk
+         * @description What to find.
+         */
+        FindAsk: {
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * HitOut
+         * @description Something found.
+         */
+        HitOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "run" | "machine" | "chuck" | "jaw_blank" | "material";
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+        };
+        /**
+         * ShelfKind
+         * @description A kind with its items.
+         */
+        ShelfKind: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "machine" | "chuck" | "jaw_blank" | "material";
+            /** Title */
+            title: string;
+            /** Noun */
+            noun: string;
+            /** Items */
+            items: components["schemas"]["ShelfRow"][];
+        };
+        /**
+         * ShelfRow
+         * @description An item in one line.
+         */
+        ShelfRow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Line */
+            line: string;
+            /** Typical */
+            typical: number;
+            /** Runs */
+            runs: number;
+        };
+        /**
+         * ChuckChart
+         * @description A chuck's chart: its points as text and drawn, and what it means at heights.
+         */
+        ChuckChart: {
+            /** Text */
+            text: string;
+            /** Pressure Unit */
+            pressure_unit: string;
+            /** Grip Unit */
+            grip_unit: string;
+            /** Points */
+            points: number[][];
+            /** Curves */
+            curves: components["schemas"]["HeightCurve"][];
+        };
+        /**
+         * HeightCurve
+         * @description Grip against pressure at one height, as far as the chuck allows.
+         */
+        HeightCurve: {
+            /** Height */
+            height: string;
+            /** Points */
+            points: number[][];
+            /** Text */
+            text: string;
+            /** Overload */
+            overload: boolean;
+        };
+        /**
+         * Item
+         * @description A shelf item as its screen shows it.
+         */
+        Item: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "machine" | "chuck" | "jaw_blank" | "material";
+            /** Noun */
+            noun: string;
+            /** Key */
+            key: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Revision */
+            revision: number;
+            /** May Edit */
+            may_edit: boolean;
+            /** Fields */
+            fields: components["schemas"]["ItemField"][];
+            chart: components["schemas"]["ChuckChart"] | null;
+            /** Errors */
+            errors: components["schemas"]["FieldMessage"][];
+            /** Effects */
+            effects: components["schemas"]["RunMoved"][];
+            /** Takes */
+            takes: number;
+            /** Runs */
+            runs: components["schemas"]["RunMoved"][];
+            /** Changes */
+            changes: components["schemas"]["ItemChange"][];
+        };
+        /**
+         * ItemChange
+         * @description One change of the item as a sentence.
+         */
+        ItemChange: {
+            /** Text */
+            text: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * ItemField
+         * @description A field: what it is, where such a figure is found, and whether it is typical.
+         */
+        ItemField: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Help */
+            help: string;
+            /** Where */
+            where: string;
+            /** Group */
+            group: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quantity" | "text" | "choice" | "choices";
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: unknown;
+            /** Text */
+            text: string;
+            /** Edit Text */
+            edit_text: string;
+            /** Options */
+            options: components["schemas"]["Option"][] | null;
+            /** Optional */
+            optional: boolean;
+            /** Typical */
+            typical: boolean;
+        };
+        /**
+         * Option
+         * @description One answer of a choice.
+         */
+        Option: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * RunMoved
+         * @description A run that takes the item; `text` tells what a change moves.
+         */
+        RunMoved: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Drawing Number */
+            drawing_number: string;
+            /** Text */
+            text: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
+         * KeepIn
+         * @description A change to keep; `confirmed` are fields whose figure is now the shop's own.
+         */
+        KeepIn: {
+            /** Fields */
+            fields?: {
+                [key: string]: string | boolean | number | string[] | null;
+            };
+            /** Chart */
+            chart?: string | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Base Revision
+             * @default 0
+             */
+            base_revision: number;
+            /** Confirmed */
+            confirmed?: string[];
+        };
+        /**
+         * PreviewIn
+         * @description The same, of an item that is there (`key`) or of a new one.
+         */
+        PreviewIn: {
+            /** Fields */
+            fields?: {
+                [key: string]: string | boolean | number | string[] | null;
+            };
+            /** Chart */
+            chart?: string | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Key */
+            key?: string | null;
+        };
+        /**
+         * FileAnswer
+         * @description Every line answered, and how many were kept.
+         */
+        FileAnswer: {
+            /** Lines */
+            lines: components["schemas"]["LineAnswer"][];
+            /** Kept */
+            kept: number;
+            /** Bad */
+            bad: number;
+        };
+        /**
+         * LineAnswer
+         * @description What becomes of a line.
+         */
+        LineAnswer: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "new" | "changed" | "same" | "bad";
+            /** Messages */
+            messages: string[];
+        };
+        /**
+         * FileIn
+         * @description A CSV file: only looked at, or kept whole, or its good lines kept.
+         */
+        FileIn: {
+            /** Text */
+            text: string;
+            /**
+             * Keep
+             * @default none
+             * @enum {string}
+             */
+            keep: "none" | "all" | "good";
         };
     };
     responses: never;
@@ -856,6 +1917,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     signOut: {
@@ -885,6 +1955,302 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookAs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAs"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeOwnPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -956,12 +2322,12 @@ export interface operations {
                         max_pressure_bar: number;
                         /**
                          * Rated at height
-                         * @description Above the guide [mm]
+                         * @description Above the guide: where the chart was measured [mm]
                          */
                         reference_height_mm: number;
                         /**
                          * Guide length
-                         * @description Of the master jaw [mm]
+                         * @description Of the master jaw in the body [mm]
                          */
                         guide_length_mm: number;
                         /**
@@ -994,12 +2360,12 @@ export interface operations {
                         force_ratio?: number;
                         /**
                          * Actuator efficiency
-                         * @description [-]
+                         * @description Share of the piston's pull that arrives [-]
                          */
                         efficiency?: number;
                         /**
                          * Highest draw force
-                         * @description [N]
+                         * @description Pull at the draw-bar [N]
                          */
                         max_draw_n?: number;
                     };
@@ -1781,7 +3147,11 @@ export interface operations {
     };
     bench: {
         parameters: {
-            query?: never;
+            query?: {
+                find?: string;
+                put_away?: boolean;
+                page?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1794,11 +3164,234 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BenchRow"][];
+                    "application/json": components["schemas"]["BenchOut"];
                 };
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    newRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRun"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunMade"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copyRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunNames"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunMade"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1812,6 +3405,7 @@ export interface operations {
         parameters: {
             query?: {
                 units?: "metric" | "inch";
+                at?: number | null;
             };
             header?: never;
             path: {
@@ -1828,6 +3422,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pulse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PulseOut"];
                 };
             };
             /** @description Unauthorized */
@@ -1919,6 +3562,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -1952,6 +3604,1075 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undoEdit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keyed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redoEdit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keyed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewItem"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removeItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HitOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfKind"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    newItemForm: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Item"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelfItem: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Item"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removeShelfItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Item"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    previewItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Item"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addItemToShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Item"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelfFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeShelfFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "material";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileAnswer"];
                 };
             };
             /** @description Bad Request */

@@ -1,29 +1,71 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, type ReactNode, Suspense } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import type { Session } from "../api/client";
 import { Bench } from "../features/bench/Bench";
+import { NewRun } from "../features/bench/NewRun";
+import { FindBox } from "../features/find/FindBox";
+import { HistoryScreen } from "../features/plan/HistoryScreen";
 import { PlanScreen } from "../features/plan/PlanScreen";
 import { Gate } from "../features/session/Gate";
+import { Tools } from "../features/session/Tools";
+import { LocalHits } from "../shared/find/LocalHits";
+import { AppHeader, Blank } from "../shared/ui/Page";
 import { GlobalStyle } from "./GlobalStyle";
+
+// What is opened seldom is loaded when it is: the first load stays small.
+const ShelfScreen = lazy(() =>
+  import("../features/shelf/ShelfScreen").then((m) => ({ default: m.ShelfScreen })),
+);
+const People = lazy(() => import("../features/people/People").then((m) => ({ default: m.People })));
+const Password = lazy(() => import("../features/session/Password").then((m) => ({ default: m.Password })));
 
 const queries = new QueryClient({
   defaultOptions: { queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: true } },
 });
+
+function Places({ session }: { session: Session }) {
+  const tools: ReactNode = (
+    <>
+      <FindBox />
+      <Tools session={session} />
+    </>
+  );
+  return (
+    <Suspense fallback={<Blank>Opening …</Blank>}>
+      <Routes>
+        <Route path="/" element={<Bench session={session} tools={tools} />} />
+        <Route path="/new" element={<NewRun tools={tools} />} />
+        <Route path="/runs/:runId" element={<Navigate to="part" replace />} />
+        <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
+        <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />
+        <Route path="/shelf" element={<ShelfScreen session={session} tools={tools} />} />
+        <Route path="/shelf/:kind" element={<ShelfScreen session={session} tools={tools} />} />
+        <Route path="/shelf/:kind/:itemKey" element={<ShelfScreen session={session} tools={tools} />} />
+        <Route path="/people" element={<People session={session} tools={tools} />} />
+        <Route
+          path="/password"
+          element={
+            <>
+              <AppHeader title="My password" tools={tools} />
+              <Password />
+            </>
+          }
+        />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </Suspense>
+  );
+}
 
 export function App() {
   return (
     <QueryClientProvider client={queries}>
       <GlobalStyle />
       <BrowserRouter>
-        <Gate>
-          {(session) => (
-            <Routes>
-              <Route path="/" element={<Bench session={session} />} />
-              <Route path="/runs/:runId" element={<Navigate to="part" replace />} />
-              <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} />} />
-              <Route path="*" element={<Navigate to="/" replace />} />
-            </Routes>
-          )}
-        </Gate>
+        <LocalHits>
+          <Gate>{(session) => <Places session={session} />}</Gate>
+        </LocalHits>
       </BrowserRouter>
     </QueryClientProvider>
   );

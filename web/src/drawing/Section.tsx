@@ -1,11 +1,13 @@
-import { useId, useRef } from "react";
+import { useEffect, useId, useRef } from "react";
 import styled from "styled-components";
 import type { Dimension, Scene, Shape } from "../api/client";
-import { colour } from "../shared/ui/theme";
+import { TextButton } from "../shared/ui/Button";
+import { colour, face, size as sizes, space, type } from "../shared/ui/theme";
 import { DimensionLine } from "./DimensionLine";
 import { Frame, Picture } from "./frame";
 import { boxAround, fitBox, type Projection } from "./project";
 import { useSize } from "./useSize";
+import { seen, useView } from "./useView";
 
 const MARGIN = { x: 64, y: 26 };
 
@@ -79,6 +81,42 @@ const Drawing = styled(Picture)`
   }
   .dots {
     fill: ${colour("act")};
+  }
+`;
+
+const Looking = styled.div`
+  position: absolute;
+  inset: 0;
+  touch-action: pan-x pan-y;
+  cursor: grab;
+  &[data-close] {
+    touch-action: none;
+  }
+  &:active {
+    cursor: grabbing;
+  }
+  &:focus-visible {
+    outline-offset: -${sizes.thick};
+  }
+`;
+
+const Buttons = styled.div`
+  position: absolute;
+  right: ${space(2.5)};
+  bottom: ${space(1.5)};
+  display: flex;
+  gap: ${space(1)};
+  background: ${colour("card")};
+  button {
+    min-width: 28px;
+    min-height: 28px;
+    padding: 0 ${space(1.5)};
+    text-align: center;
+    text-decoration: none;
+    font: 400 ${type.label} ${face.narrow};
+  }
+  button[data-disabled] {
+    color: ${colour("soft")};
   }
 `;
 
@@ -167,35 +205,66 @@ export function Section({ scene, stop, lit, changed, onLight }: Props) {
   const usual = scene.dimensions.filter((d) => belongs(d, stop));
   const pointed = scene.dimensions.filter((d) => d.fact === lit && !usual.includes(d));
   // Pointing at a number never moves the drawing: only what is always shown here is fitted.
-  const at = fitBox(boxAround(shapes, usual), size, MARGIN);
+  const fitted = fitBox(boxAround(shapes, usual), size, MARGIN);
+  const { view, closer, wider, fit, handlers } = useView(size);
+  const at = seen(fitted, view, size);
+  const looking = useRef<HTMLDivElement>(null);
+  // React listens to wheels passively; the page must not scroll while the drawing comes closer.
+  useEffect(() => {
+    const target = looking.current;
+    const hold = (event: WheelEvent) => event.preventDefault();
+    target?.addEventListener("wheel", hold, { passive: false });
+    return () => target?.removeEventListener("wheel", hold);
+  }, []);
+  const isClose = view.zoom > 1;
   const dimensions = [...usual, ...pointed];
   return (
     <Frame ref={frame}>
-      {size.width > 0 && (
-        <Drawing role="img" aria-label={scene.words.join(" ")}>
-          <Hatches id={id} />
-          {shapes.map((shape) => (
-            <Drawn
-              key={shape.name}
-              shape={shape}
-              at={at}
-              id={id}
-              lit={lit !== null && shape.facts.includes(lit)}
-              onLight={onLight}
-            />
-          ))}
-          {dimensions.map((dimension) => (
-            <DimensionLine
-              key={dimension.name}
-              dimension={dimension}
-              at={at}
-              lit={lit === dimension.fact}
-              changed={changed(dimension.fact)}
-              onLight={onLight}
-            />
-          ))}
-        </Drawing>
-      )}
+      <Looking
+        ref={looking}
+        data-close={isClose || undefined}
+        role="group"
+        aria-label="Drawing: plus and minus look closer and wider, arrows move, zero fits"
+        tabIndex={0}
+        {...handlers}
+      >
+        {size.width > 0 && (
+          <Drawing role="img" aria-label={scene.words.join(" ")}>
+            <Hatches id={id} />
+            {shapes.map((shape) => (
+              <Drawn
+                key={shape.name}
+                shape={shape}
+                at={at}
+                id={id}
+                lit={lit !== null && shape.facts.includes(lit)}
+                onLight={onLight}
+              />
+            ))}
+            {dimensions.map((dimension) => (
+              <DimensionLine
+                key={dimension.name}
+                dimension={dimension}
+                at={at}
+                lit={lit === dimension.fact}
+                changed={changed(dimension.fact)}
+                onLight={onLight}
+              />
+            ))}
+          </Drawing>
+        )}
+      </Looking>
+      <Buttons role="group" aria-label="Look at the drawing">
+        <TextButton onPress={closer} aria-label="Closer">
+          +
+        </TextButton>
+        <TextButton onPress={wider} isDisabled={!isClose} aria-label="Wider">
+          −
+        </TextButton>
+        <TextButton onPress={fit} isDisabled={!isClose}>
+          Fit
+        </TextButton>
+      </Buttons>
     </Frame>
   );
 }

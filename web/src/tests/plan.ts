@@ -6,6 +6,7 @@ export function fact(name: string, more: Partial<Fact> = {}): Fact {
     name,
     label: name,
     path: `facts.${name}`,
+    editable: true,
     group: "",
     kind: "quantity",
     value: null,
@@ -51,7 +52,15 @@ export function note(level: Note["level"], text: string): Note {
 }
 
 export function help(label: string, more: Partial<Help> = {}): Help {
-  return { label, path: "setups.0.clamp_rpm", value: 800, outcome: "cap 811 rpm", settles: true, ...more };
+  return {
+    label,
+    path: "setups.0.clamp_rpm",
+    value: 800,
+    outcome: "cap 811 rpm",
+    settles: true,
+    takable: true,
+    ...more,
+  };
 }
 
 export function stop(name: string, more: Partial<Stop> = {}): Stop {
@@ -64,6 +73,7 @@ export function stop(name: string, more: Partial<Stop> = {}): Stop {
     answers: [],
     notes: [],
     helps: [],
+    lists: [],
     problems: [],
     ...more,
   };
@@ -81,11 +91,16 @@ export function plan(more: Partial<Plan> = {}): Plan {
       setup: "Side 2, flange end",
       revision: 0,
       changed_at: "2026-11-25T14:02:00Z",
+      put_away: false,
+      released: false,
     },
     revision: 0,
     units: "metric",
     verdict: "settled",
     may_edit: true,
+    undo: false,
+    redo: false,
+    at: null,
     carry: { pressure: "28.0 bar", clamp: "600 rpm", bore: "84.00 mm", depth: null },
     stops: [stop("part"), stop("hold"), stop("force")],
     scene: { shapes: [], dimensions: [], words: ["Half-section."] },

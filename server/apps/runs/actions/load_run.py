@@ -8,7 +8,8 @@ from django.db import transaction
 
 from calc.plan.document import Document
 from calc.reading import read
-from server.apps.runs.models import Run, RunSetup
+from server.apps.runs.actions.manage import add
+from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
 
 
@@ -17,12 +18,9 @@ def load_run(given: dict[str, Any]) -> Run:
     """Keep a run given by drawing number, name, shelf keys, units and document. Raises CalcError."""
     read(Document, given["document"])  # refuses a document that the core would not take
     ids = shelf.current().ids
-    run = Run.objects.create(
+    run = Run(
         drawing_number=given["drawing_number"], name=given["name"], units=given["units"], document=given["document"],
         typed=given.get("typed", {}), machine_id=ids["machine"][given["machine"]],
         material_id=ids["material"][given["material"]],
     )  # fmt: skip
-    RunSetup.objects.create(
-        run=run, position=0, chuck_id=ids["chuck"][given["chuck"]], jaw_blank_id=ids["jaw_blank"][given["jaw_blank"]]
-    )
-    return run
+    return add(run, [(ids["chuck"][given["chuck"]], ids["jaw_blank"][given["jaw_blank"]])])

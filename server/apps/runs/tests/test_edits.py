@@ -171,7 +171,7 @@ def test_help_offered_by_the_plan_is_taken_as_an_edit(demo, planner):
 
 def test_the_bench_says_what_each_run_needs(demo, planner):
     planner.edit(demo, PRESSURE, text="")
-    rows = {r["drawing_number"]: r for r in planner.get("/api/runs").json()}
+    rows = {r["drawing_number"]: r for r in planner.get("/api/runs").json()["rows"]}
     assert rows["LH-2041"]["verdict"] == "open"
     assert rows["LH-2041"]["needs"] == "Force: gauge pressure missing"
     assert rows["LH-2215"]["units"] == "inch"

@@ -8,6 +8,8 @@ from typing import Any
 from django.db import transaction
 
 from calc.data.materials import starting_materials
+from calc.fields import Quantity
+from calc.plan.shelf_items import item_fields
 from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material, ShelfState
 
 
@@ -20,11 +22,13 @@ def renew() -> None:
 def load_shelf(machines: list[dict[str, Any]], chucks: list[dict[str, Any]], blanks: list[dict[str, Any]]) -> None:
     """Add what is given; keys must be new."""
     renew()
-    Material.objects.bulk_create(Material(**row) for row in starting_materials())
+    figures = sorted(f.name for f in item_fields("material") if isinstance(f.field.spec, Quantity))
+    Material.objects.bulk_create(Material(**row, typical=figures) for row in starting_materials())
     Machine.objects.bulk_create(Machine(**row) for row in machines)
     for given in chucks:
         row = {k: v for k, v in given.items() if k not in ("chart", "machine")}
-        chuck = Chuck.objects.create(machine=Machine.objects.get(key=given["machine"]), **row)
+        usual = [n for n in ("guide_friction", "efficiency") if n not in row]
+        chuck = Chuck.objects.create(machine=Machine.objects.get(key=given["machine"]), typical=usual, **row)
         ChartPoint.objects.bulk_create(ChartPoint(chuck=chuck, pressure_bar=p, grip_n=g) for p, g in given["chart"])
     for given in blanks:
         blank = JawBlank.objects.create(**{k: v for k, v in given.items() if k != "chucks"})

@@ -1,4 +1,4 @@
-"""Add a person who may sign in, or give them another role or password."""
+"""Add a person who may sign in, or give them another role or password. The first owner comes in this way."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ class Command(BaseCommand):
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
         person, made = Person.objects.get_or_create(username=options["name"])
-        person.role = options["role"]
+        person.role, person.is_active = options["role"], True
         person.set_password(asked)
         person.save()
         self.stdout.write(f"{'Added' if made else 'Changed'} {person.username}, {person.role}.")

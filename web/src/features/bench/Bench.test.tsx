@@ -1,21 +1,22 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen } from "@testing-library/react";
+import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { type BenchRow, client, type Session } from "../../api/client";
+import { type BenchPage, type BenchRow, client, type Session } from "../../api/client";
 import { plan } from "../../tests/plan";
 import { Bench } from "./Bench";
 
-const session: Session = { name: "planner", role: "planner", demo: true };
+const session: Session = { name: "planner", role: "planner", demo: true, may_look_as: true };
 
 function row(more: Partial<BenchRow> = {}): BenchRow {
   const lines: BenchRow["lines"] = [{ title: "Force", state: "settled", line: "28.0 bar · cap 811 rpm" }];
   return { ...plan().run, verdict: "settled", needs: "nothing is open", lines, ...more };
 }
 
-function answers(rows: BenchRow[]) {
-  return { response: new Response(null, { status: 200 }), data: rows } as never;
+function answers(rows: BenchRow[], more: Partial<BenchPage> = {}) {
+  const page = { rows, total: rows.length, page: 0, page_size: 40, planning: rows.length, away: 3, ...more };
+  return { response: new Response(null, { status: 200 }), data: page } as never;
 }
 
 function show(who = session) {
@@ -23,12 +24,15 @@ function show(who = session) {
   render(
     <QueryClientProvider client={queries}>
       <MemoryRouter>
-        <Bench session={who} />
+        <Bench session={who} tools={<p>tools</p>} />
       </MemoryRouter>
     </QueryClientProvider>,
   );
   return userEvent.setup();
 }
+
+const rowOf = async (name: string) =>
+  (await screen.findByRole("link", { name })).closest("li") as HTMLElement;
 
 describe("Bench", () => {
   beforeEach(() => {
@@ -45,11 +49,11 @@ describe("Bench", () => {
     });
     vi.spyOn(client, "GET").mockResolvedValue(answers([row(), stopped]));
     show();
-    const carrier = await screen.findByRole("link", { name: /Seal carrier/ });
-    expect(carrier).toHaveAttribute("href", "/runs/1/part");
+    const carrier = await rowOf("Seal carrier");
+    expect(within(carrier).getByRole("link")).toHaveAttribute("href", "/runs/1/part");
     expect(carrier).toHaveTextContent("240 pieces · Lathe 3");
     expect(carrier).toHaveTextContent("28.0 bar · cap 811 rpm");
-    const plug = screen.getByRole("link", { name: /Vent plug/ });
+    const plug = await rowOf("Vent plug");
     expect(plug).toHaveTextContent("stopped");
     expect(plug).toHaveTextContent("Next: Force: over the cap");
     expect(plug).toHaveTextContent("an inch plan");
@@ -63,9 +67,9 @@ describe("Bench", () => {
 
   it("says nothing of a demo where there is none", async () => {
     vi.spyOn(client, "GET").mockResolvedValue(answers([]));
-    show({ name: "Ada", role: "operator", demo: false });
-    expect(await screen.findByText("No run is on the bench.")).toBeInTheDocument();
-    expect(screen.getByText("Ada · operator")).toBeInTheDocument();
+    show({ name: "Ada", role: "operator", demo: false, may_look_as: false });
+    expect(await screen.findByText(/The bench is empty/)).toBeInTheDocument();
+    expect(screen.queryByRole("button", { name: /run/ })).toBeNull(); // who looks makes none
     expect(screen.queryByText(/made up/)).toBeNull();
   });
 
@@ -75,6 +79,106 @@ describe("Bench", () => {
     expect(await screen.findByText("The server does not answer.")).toBeInTheDocument();
     get.mockResolvedValueOnce(answers([row()]));
     await user.click(screen.getByRole("button", { name: "Try again" }));
-    expect(await screen.findByRole("link", { name: /Seal carrier/ })).toBeInTheDocument();
+    expect(await rowOf("Seal carrier")).toBeInTheDocument();
+  });
+
+  it("finds by any word, and among what is put away", async () => {
+    const get = vi.spyOn(client, "GET").mockResolvedValue(answers([row()]));
+    const user = show();
+    await rowOf("Seal carrier");
+    get.mockResolvedValue(answers([]));
+    await user.type(screen.getByRole("searchbox"), "shaft");
+    expect(await screen.findByText("No run here has all of these words.")).toBeInTheDocument();
+    await user.click(screen.getByRole("radio", { name: "Put away 3" }));
+    await waitFor(() =>
+      expect(get.mock.lastCall?.[1]).toEqual({
+        params: { query: { find: "shaft", put_away: true, page: 0 } },
+      }),
+    );
+    get.mockResolvedValue(answers([row()]));
+    await user.click(screen.getByRole("button", { name: "Show all" }));
+    expect(await rowOf("Seal carrier")).toBeInTheDocument();
+  });
+
+  it("goes through many runs in pages", async () => {
+    const get = vi.spyOn(client, "GET").mockResolvedValue(answers([row()], { total: 81 }));
+    const user = show();
+    expect(await screen.findByText(/1 to 40 of 81/)).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "Before" })).toBeDisabled();
+    await user.click(screen.getByRole("button", { name: "After" }));
+    await user.click(screen.getByRole("button", { name: "After" }));
+    expect(await screen.findByText(/81 to 81 of 81/)).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "After" })).toBeDisabled();
+    expect(get.mock.lastCall?.[1]).toMatchObject({ params: { query: { page: 2 } } });
+  });
+
+  const menu = async (user: ReturnType<typeof show>, action: string) => {
+    await user.click(await screen.findByRole("button", { name: "What to do with Seal carrier" }));
+    await user.click(await screen.findByRole("menuitem", { name: action }));
+  };
+  const ok = (data: unknown) => ({ response: new Response(null, { status: 200 }), data }) as never;
+
+  it("puts a run away by an edit, and tells why where that does not go", async () => {
+    vi.spyOn(client, "GET").mockResolvedValue(answers([row({ revision: 4 })]));
+    const post = vi.spyOn(client, "POST").mockResolvedValue({
+      response: new Response(null, { status: 409 }),
+      error: { title: "Somebody changed this since you looked.", status: 409, type: "", errors: [] },
+    } as never);
+    const user = show();
+    await menu(user, "Put away");
+    expect(post.mock.lastCall?.[1]).toMatchObject({
+      body: { path: "put_away", value: true, base_revision: 4 },
+    });
+    expect(await screen.findByRole("alert")).toHaveTextContent("Somebody changed this");
+  });
+
+  it("asks once more before it deletes, and offers no delete of what was released", async () => {
+    vi.spyOn(client, "GET").mockResolvedValue(answers([row({ revision: 4 })]));
+    const remove = vi.spyOn(client, "DELETE").mockResolvedValue(ok(undefined));
+    const user = show();
+    await menu(user, "Delete …");
+    expect(screen.getByRole("dialog")).toHaveTextContent("its history of 4 edits");
+    expect(remove).not.toHaveBeenCalled();
+    await user.click(screen.getByRole("button", { name: "Delete it for good" }));
+    await waitFor(() => expect(remove).toHaveBeenCalledOnce());
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+  });
+
+  it("offers no delete of what was released", async () => {
+    vi.spyOn(client, "GET").mockResolvedValue(answers([row({ released: true })]));
+    const user = show();
+    await user.click(await screen.findByRole("button", { name: "What to do with Seal carrier" }));
+    expect(await screen.findByRole("menuitem", { name: "Put away" })).toBeInTheDocument();
+    expect(screen.queryByRole("menuitem", { name: "Delete …" })).toBeNull();
+  });
+
+  it("copies under another name, and says at the field what is wrong", async () => {
+    vi.spyOn(client, "GET").mockResolvedValue(answers([row()]));
+    const wrong = { field: "name", message: "Name cannot be empty." };
+    vi.spyOn(client, "POST").mockResolvedValue({
+      response: new Response(null, { status: 422 }),
+      error: { title: "", status: 422, type: "", errors: [wrong] },
+    } as never);
+    const user = show();
+    await menu(user, "Copy");
+    expect(screen.getByLabelText("Name")).toHaveValue("Seal carrier, copy");
+    await user.clear(screen.getByLabelText("Name"));
+    await user.click(screen.getByRole("button", { name: "Copy it" }));
+    expect(await screen.findByText("Name cannot be empty.")).toBeInTheDocument();
+    expect(screen.getByLabelText("Name")).toBeInvalid();
+  });
+
+  it("renames by edits of what was changed only", async () => {
+    vi.spyOn(client, "GET").mockResolvedValue(answers([row({ revision: 4 })]));
+    const post = vi.spyOn(client, "POST").mockResolvedValue(ok({ revision: 5 }));
+    const user = show();
+    await menu(user, "Rename");
+    await user.type(screen.getByLabelText("Name"), " B");
+    await user.click(screen.getByRole("button", { name: "Keep" }));
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    expect(post).toHaveBeenCalledOnce();
+    expect(post.mock.lastCall?.[1]).toMatchObject({
+      body: { path: "name", value: "Seal carrier B", base_revision: 4 },
+    });
   });
 });

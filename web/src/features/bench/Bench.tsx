@@ -1,122 +1,110 @@
-import { useEffect } from "react";
-import { Link } from "react-router";
+import { type ReactNode, useDeferredValue, useEffect, useState } from "react";
+import { Input, SearchField } from "react-aria-components";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
-import type { BenchRow, Session } from "../../api/client";
+import { type BenchRow, type Session, said } from "../../api/client";
+import { useWaiting } from "../../shared/outbox";
 import { Button } from "../../shared/ui/Button";
-import { Mark } from "../../shared/ui/Mark";
-import { Blank, Header, HeaderNote, HeaderSide, HeaderTitle } from "../../shared/ui/Page";
+import { AppHeader, Blank, Told } from "../../shared/ui/Page";
+import { Segments } from "../../shared/ui/Segments";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
-import { useBench } from "./queries";
+import { useBench, useRunFact } from "./queries";
+import { type RunAction, RunRow, Soft } from "./RunRow";
+import { CopySheet, DeleteSheet, RenameSheet } from "./RunSheets";
 
 const Main = styled.main`
   max-width: 1080px;
   margin: 0 auto;
-  padding: ${space(6)} ${space(4.5)} ${space(12)};
+  padding: ${space(5)} ${space(4.5)} ${space(12)};
   > p {
-    max-width: 68ch;
-    margin-bottom: ${space(6)};
+    max-width: 76ch;
     color: ${colour("soft")};
-  }
-  h2 {
-    margin-bottom: ${space(2)};
-    font-size: ${type.title};
-    font-weight: 600;
   }
 `;
 
-const Row = styled(Link)`
-  display: grid;
-  grid-template-columns: ${size.mark} minmax(180px, 1fr) minmax(0, 2.4fr);
-  gap: ${space(1)} ${space(4)};
-  padding: ${space(4)} ${space(3)};
-  background: ${colour("card")};
-  border: ${size.line} solid ${colour("hairline")};
-  border-bottom-width: 0;
-  color: ${colour("ink")};
-  text-decoration: none;
-  li:last-child > & {
-    border-bottom-width: ${size.line};
-  }
-  &:hover b {
-    color: ${colour("act")};
-  }
-  b {
-    font-size: ${type.run};
-    font-weight: 600;
+const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space(3)} ${space(5)};
+  align-items: center;
+  margin: ${space(5)} 0 ${space(3)};
+  > :last-child {
+    margin-left: auto;
   }
   @media ${fold.phone} {
-    grid-template-columns: ${size.mark} 1fr;
     > :last-child {
-      grid-column: 2;
+      margin-left: 0;
     }
   }
 `;
 
-const Soft = styled.span`
-  display: block;
-  font: 400 ${type.label}/1.3 ${face.narrow};
-  color: ${colour("soft")};
-`;
-
-const Needs = styled.p`
-  margin-bottom: ${space(2)};
-  &[data-state="stopped"] {
-    color: ${colour("stop")};
+const Search = styled(SearchField)`
+  flex: 1 1 220px;
+  max-width: 420px;
+  input {
+    width: 100%;
+    height: 34px;
+    padding: 0 ${space(2)};
+    background: ${colour("card")};
+    border: 0;
+    border-bottom: ${size.thick} solid ${colour("act")};
+    border-radius: 0;
   }
-`;
-
-const Lines = styled.dl`
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
-  gap: ${space(1)} ${space(4)};
-  font: 400 ${type.label}/1.3 ${face.narrow};
-  dt {
-    display: inline;
+  input::placeholder {
     color: ${colour("soft")};
-    margin-right: ${space(1)};
-  }
-  dd {
-    display: inline;
+    font-family: ${face.narrow};
   }
 `;
 
-function RunRow({ run }: { run: BenchRow }) {
+const Empty = styled.div`
+  display: grid;
+  gap: ${space(3)};
+  justify-items: start;
+  padding: ${space(6)} ${space(4)};
+  border: ${size.line} dashed ${colour("hairline")};
+  font-size: ${type.body};
+`;
+
+const Pages = styled.nav`
+  display: flex;
+  gap: ${space(4)};
+  align-items: center;
+  margin-top: ${space(4)};
+`;
+
+function Waiting({ person }: { person: string }) {
+  const unsent = useWaiting(person);
+  const runs = [...new Set(unsent.map((e) => e.runId))];
+  if (runs.length === 0) return null;
   return (
-    <Row to={`/runs/${run.id}/part`}>
-      <Mark state={run.verdict} />
-      <span>
-        <b>{run.name}</b>
-        <Soft>
-          {run.drawing_number} · {run.verdict}
-        </Soft>
-        <Soft>
-          {run.quantity ?? "?"} pieces · {run.machine || "no machine"}
-        </Soft>
-        <Soft>
-          {run.setup} · {run.units === "inch" ? "an inch plan" : "metric"}
-        </Soft>
-      </span>
-      <div>
-        <Needs data-state={run.verdict}>Next: {run.needs}</Needs>
-        <Lines>
-          {run.lines.map((l) => (
-            <div key={l.title}>
-              <dt>{l.title}</dt>
-              <dd>{l.line}</dd>
-            </div>
-          ))}
-        </Lines>
-      </div>
-    </Row>
+    <Told role="status">
+      {unsent.length === 1 ? "One edit waits" : `${unsent.length} edits wait`} in this browser for the server:{" "}
+      {runs.map((id) => (
+        <Link key={id} to={`/runs/${id}/part`}>
+          open the plan to send
+        </Link>
+      ))}
+    </Told>
   );
 }
 
-/** Home: the runs, how they stand, what each needs next. */
-export function Bench({ session }: { session: Session }) {
-  const bench = useBench();
+const MAY_PLAN: readonly Session["role"][] = ["owner", "planner"];
+
+type Doing = { action: RunAction; run: BenchRow };
+
+/** Home: the runs, what needs attention first, what each needs next. */
+export function Bench({ session, tools }: { session: Session; tools: ReactNode }) {
+  const [words, setWords] = useState("");
+  const [putAway, setPutAway] = useState(false);
+  const [page, setPage] = useState(0);
+  const [doing, setDoing] = useState<Doing | null>(null);
+  const bench = useBench(useDeferredValue(words), putAway, page);
+  const fact = useRunFact();
+  const navigate = useNavigate();
   useEffect(() => {
     document.title = "Bench · Noble Anvil";
   }, []);
+  const mayEdit = MAY_PLAN.includes(session.role);
   if (bench.isError)
     return (
       <Blank>
@@ -125,39 +113,94 @@ export function Bench({ session }: { session: Session }) {
       </Blank>
     );
   if (!bench.data) return <Blank>Opening the bench …</Blank>;
+  const { rows, total, page_size: pageSize, planning, away } = bench.data;
+  const pages = Math.max(1, Math.ceil(total / pageSize));
+
+  function act(action: RunAction, run: BenchRow) {
+    if (action === "put away")
+      fact.mutate({ id: run.id, revision: run.revision, path: "put_away", value: !run.put_away });
+    else setDoing({ action, run });
+  }
+  const close = () => setDoing(null);
   return (
     <>
-      <Header>
-        <Link to="/">Noble Anvil</Link>
-        <HeaderTitle>Bench</HeaderTitle>
-        <HeaderSide>
-          {session.demo && (
-            <HeaderNote>Demo: the Larkspur shop is made up. You are signed in as its planner.</HeaderNote>
-          )}
-          <HeaderNote>
-            {session.name === session.role ? session.role : `${session.name} · ${session.role}`}
-          </HeaderNote>
-        </HeaderSide>
-      </Header>
+      <AppHeader title="Bench" tools={tools} />
       <Main>
         <p>
-          Open a run, change a diameter or the pressure, and watch the pocket, the grip left at speed and the
-          cap move. The planner is an aid: the makers’ documents, local regulations and a qualified person’s
-          judgement come first.
+          {session.demo && "Demo: the Larkspur shop is made up. "}
+          The planner is an aid: the makers’ documents, local regulations and a qualified person’s judgement
+          come first.
         </p>
-        <h2>Planning</h2>
-        {bench.data.length === 0 ? (
-          <Soft>No run is on the bench.</Soft>
+        <Waiting person={session.name} />
+        <Bar>
+          <Segments
+            label="Which runs"
+            value={putAway ? "away" : "planning"}
+            options={[
+              { value: "planning", label: `Planning ${planning}` },
+              { value: "away", label: `Put away ${away}` },
+            ]}
+            onChange={(which) => {
+              setPutAway(which === "away");
+              setPage(0);
+            }}
+          />
+          <Search
+            aria-label="Find runs by any word"
+            value={words}
+            onChange={(next) => {
+              setWords(next);
+              setPage(0);
+            }}
+          >
+            <Input placeholder="Find by any word: part, drawing, machine, material, chuck" />
+          </Search>
+          {mayEdit && <Button onPress={() => void navigate("/new")}>New run</Button>}
+        </Bar>
+        {fact.error && <Told role="alert">{said(fact.error)}</Told>}
+        {rows.length === 0 ? (
+          <Empty>
+            {words.trim() ? (
+              <>
+                <p>No run here has all of these words.</p>
+                <Button onPress={() => setWords("")}>Show all</Button>
+              </>
+            ) : putAway ? (
+              <p>Nothing is put away. A run that is done can be put away and copied the next time.</p>
+            ) : (
+              <>
+                <p>
+                  The bench is empty. A run is a part to make in a quantity: its plan holds jaws, grip, cuts.
+                </p>
+                {mayEdit && <Button onPress={() => void navigate("/new")}>Put the first run on it</Button>}
+              </>
+            )}
+          </Empty>
         ) : (
           <ul>
-            {bench.data.map((run) => (
-              <li key={run.id}>
-                <RunRow run={run} />
-              </li>
+            {rows.map((run) => (
+              <RunRow key={run.id} run={run} mayEdit={mayEdit} onAction={act} />
             ))}
           </ul>
         )}
+        {pages > 1 && (
+          <Pages aria-label="Pages of the bench">
+            <Button isDisabled={page === 0} onPress={() => setPage(page - 1)}>
+              Before
+            </Button>
+            <Soft>
+              {page * pageSize + 1} to {Math.min(total, (page + 1) * pageSize)} of {total}, what needs
+              attention first
+            </Soft>
+            <Button isDisabled={page + 1 >= pages} onPress={() => setPage(page + 1)}>
+              After
+            </Button>
+          </Pages>
+        )}
       </Main>
+      {doing?.action === "copy" && <CopySheet run={doing.run} onClose={close} />}
+      {doing?.action === "rename" && <RenameSheet run={doing.run} onClose={close} />}
+      {doing?.action === "delete" && <DeleteSheet run={doing.run} onClose={close} />}
     </>
   );
 }

@@ -6,13 +6,13 @@ import { TextButton } from "../../shared/ui/Button";
 import { Picker } from "../../shared/ui/Picker";
 import { Segments } from "../../shared/ui/Segments";
 import { Tag } from "../../shared/ui/Tag";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { EntryValue } from "./queries";
 import type { Trouble } from "./useEditing";
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: minmax(88px, 1fr) 74px 46px minmax(100px, 1.2fr);
+  grid-template-columns: minmax(5.5rem, 1fr) 4.625rem 2.875rem minmax(6.25rem, 1.2fr);
   gap: 0 ${space(1.5)};
   align-items: center;
   min-height: 36px;
@@ -22,11 +22,15 @@ const Row = styled.div`
   line-height: 1.2;
   /* A choice needs the room: what is said of it stands below. */
   &[data-wide] {
-    grid-template-columns: minmax(88px, 1fr) minmax(150px, 2.2fr);
+    grid-template-columns: minmax(5.5rem, 1fr) minmax(0, 2.2fr);
     > :nth-child(3) {
       grid-column: 2;
       text-align: right;
     }
+  }
+  overflow-wrap: anywhere;
+  @media ${fold.phone} {
+    grid-template-columns: minmax(4rem, 1fr) 5rem 2.875rem minmax(0, 1.2fr);
   }
   &[data-lit] {
     background: ${colour("card")};
@@ -71,7 +75,7 @@ export type FactActions = {
   onType: (path: string, text: string) => void;
   onKeep: (path: string, entry: EntryValue) => void;
   onCancel: (path: string) => void;
-  onTryAgain: (path: string) => void;
+  onTryAgain: () => void;
   onTakeTheirs: (path: string) => void;
   onTakeMine: (path: string) => void;
   onLight: (name: string | null) => void;
@@ -81,7 +85,6 @@ type Props = FactActions & {
   fact: Fact;
   was: string | undefined;
   lit: boolean;
-  mayEdit: boolean;
   trouble: Trouble | null;
 };
 
@@ -152,16 +155,14 @@ function TroubleLine({ trouble, onTryAgain, onTakeMine, onTakeTheirs }: Props & 
   return (
     <>
       {trouble.message}
-      {trouble.kind === "unsent" && (
-        <TextButton onPress={() => onTryAgain(trouble.path)}>Try again</TextButton>
-      )}
+      {trouble.kind === "unsent" && <TextButton onPress={onTryAgain}>Try again</TextButton>}
     </>
   );
 }
 
 /** One line of the ledger: label, value, unit, where it came from. */
 export const FactRow = memo(function FactRow(props: Props) {
-  const { fact, was, lit, mayEdit, trouble, onLight } = props;
+  const { fact, was, lit, trouble, onLight } = props;
   const noteId = `note-${fact.name}`;
   const wide = fact.kind === "choice" || fact.kind === "flag" || fact.kind === "text";
   return (
@@ -174,7 +175,7 @@ export const FactRow = memo(function FactRow(props: Props) {
     >
       <span>{fact.label}</span>
       <Value data-moved={was !== undefined || undefined}>
-        {fact.path && mayEdit ? (
+        {fact.path && fact.editable ? (
           <Editor {...props} path={fact.path} describedBy={noteId} />
         ) : (
           fact.text || "—"

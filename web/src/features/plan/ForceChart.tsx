@@ -4,10 +4,11 @@ import { useId, useRef } from "react";
 import styled from "styled-components";
 import type { Chart } from "../../api/client";
 import { Frame, Picture } from "../../drawing/frame";
-import { useSize } from "../../drawing/useSize";
+import { textScale, useSize } from "../../drawing/useSize";
 import { colour } from "../../shared/ui/theme";
 
-const EDGE = { top: 34, right: 26, bottom: 40, left: 58 };
+/** Room for the figures around the chart, at usual text size. */
+const ROOM = { top: 34, right: 26, bottom: 40, left: 58 };
 
 const Drawing = styled(Picture)`
   text {
@@ -83,8 +84,15 @@ export function ForceChart({ chart }: { chart: Chart }) {
   const id = useId();
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
-  const x = scaleLinear([0, chart.rpm_most], [EDGE.left, Math.max(EDGE.left + 1, width - EDGE.right)]);
-  const y = scaleLinear([0, chart.force_most], [Math.max(EDGE.top + 1, height - EDGE.bottom), EDGE.top]);
+  const big = textScale();
+  const edge = {
+    top: ROOM.top * big,
+    right: ROOM.right * big,
+    bottom: ROOM.bottom * big,
+    left: ROOM.left * big,
+  };
+  const x = scaleLinear([0, chart.rpm_most], [edge.left, Math.max(edge.left + 1, width - edge.right)]);
+  const y = scaleLinear([0, chart.force_most], [Math.max(edge.top + 1, height - edge.bottom), edge.top]);
   const path = line<Point>(
     (p) => x(p[0] ?? 0),
     (p) => y(p[1] ?? 0),
@@ -116,24 +124,24 @@ export function ForceChart({ chart }: { chart: Chart }) {
           </defs>
           {y.ticks(6).map((t) => (
             <g key={`y${t}`}>
-              <line className="grid" x1={EDGE.left} x2={width - EDGE.right} y1={y(t)} y2={y(t)} />
-              <text x={EDGE.left - 8} y={y(t) + 5} textAnchor="end">
+              <line className="grid" x1={edge.left} x2={width - edge.right} y1={y(t)} y2={y(t)} />
+              <text x={edge.left - 8} y={y(t) + 5} textAnchor="end">
                 {thousand(t)}
               </text>
             </g>
           ))}
-          {x.ticks(width < 500 ? 4 : 8).map((t) => (
+          {x.ticks(width < 500 * big ? 4 : 8).map((t) => (
             <g key={`x${t}`}>
-              <line className="grid" x1={x(t)} x2={x(t)} y1={EDGE.top} y2={height - EDGE.bottom} />
-              <text x={x(t)} y={height - EDGE.bottom + 18} textAnchor="middle">
+              <line className="grid" x1={x(t)} x2={x(t)} y1={edge.top} y2={height - edge.bottom} />
+              <text x={x(t)} y={height - edge.bottom + 18 * big} textAnchor="middle">
                 {thousand(t)}
               </text>
             </g>
           ))}
-          <text x={EDGE.left - 8} y={EDGE.top - 14} textAnchor="end">
+          <text x={edge.left - 8} y={edge.top - 14} textAnchor="end">
             {chart.unit}
           </text>
-          <text x={width - EDGE.right} y={height - 5} textAnchor="end">
+          <text x={width - edge.right} y={height - 5} textAnchor="end">
             spindle, rpm
           </text>
           <path d={band(between) ?? ""} style={{ fill: `url(#${id})` }} />
@@ -144,8 +152,8 @@ export function ForceChart({ chart }: { chart: Chart }) {
           {grip && <path className="grip" d={path(grip.points) ?? ""} data-curve="grip" />}
           <line
             className="demand"
-            x1={EDGE.left}
-            x2={width - EDGE.right}
+            x1={edge.left}
+            x2={width - edge.right}
             y1={y(chart.demand)}
             y2={y(chart.demand)}
           />
@@ -154,32 +162,32 @@ export function ForceChart({ chart }: { chart: Chart }) {
             data-over={over || undefined}
             x1={x(chart.top)}
             x2={x(chart.top)}
-            y1={EDGE.top + 14}
-            y2={height - EDGE.bottom}
+            y1={edge.top + 14}
+            y2={height - edge.bottom}
           />
           <line
             className="cap-line"
             x1={x(chart.cap)}
             x2={x(chart.cap)}
-            y1={EDGE.top}
-            y2={height - EDGE.bottom}
+            y1={edge.top}
+            y2={height - edge.bottom}
           />
           <circle className="cap-dot" cx={x(chart.cap)} cy={y(chart.cap_force)} r="6" data-cap={chart.cap} />
           <text
             className="cap"
             x={x(chart.cap) + (capRight ? -7 : 7)}
-            y={EDGE.top - 4}
+            y={edge.top - 4}
             textAnchor={capRight ? "end" : "start"}
           >
             cap {chart.cap_text}
           </text>
           <text
             className={over ? "over" : "strong"}
-            transform={`translate(${x(chart.top) + (over ? 16 : -6)} ${height - EDGE.bottom - 8}) rotate(-90)`}
+            transform={`translate(${x(chart.top) + (over ? 16 : -6)} ${height - edge.bottom - 8}) rotate(-90)`}
           >
             program reaches {chart.top_text}
           </text>
-          <text className="strong" x={width - EDGE.right - 6} y={y(chart.demand) - 8} textAnchor="end">
+          <text className="strong" x={width - edge.right - 6} y={y(chart.demand) - 8} textAnchor="end">
             {demandLabel}
           </text>
           {others.map((c) => {

@@ -4,6 +4,8 @@ import type { Fact, Stop } from "../../api/client";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
 import { type FactActions, FactRow } from "./FactRow";
+import { ListBar } from "./ListBar";
+import type { Action } from "./queries";
 import type { Troubles } from "./useEditing";
 
 const TITLES: Record<string, string> = {
@@ -56,12 +58,13 @@ type Props = FactActions & {
   stop: Stop;
   changes: Changes;
   lit: string | null;
-  mayEdit: boolean;
   troubles: Troubles;
+  onList: (action: Action) => Promise<boolean>;
+  revision: number;
 };
 
 /** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
-export function Ledger({ stop, changes, lit, mayEdit, troubles, ...actions }: Props) {
+export function Ledger({ stop, changes, lit, troubles, onList, revision, ...actions }: Props) {
   const groups = [...new Set(stop.facts.map((f) => f.group).filter(Boolean))];
   const [picked, setPicked] = useState<string | null>(null);
   // Until the setter picks one, the cut with an entry that is not kept is in view.
@@ -74,7 +77,6 @@ export function Ledger({ stop, changes, lit, mayEdit, troubles, ...actions }: Pr
       fact={fact}
       was={changes.get(`fact:${fact.name}`)}
       lit={lit === fact.name}
-      mayEdit={mayEdit}
       trouble={(fact.path !== null && troubles[fact.path]) || null}
       {...actions}
     />
@@ -105,6 +107,19 @@ export function Ledger({ stop, changes, lit, mayEdit, troubles, ...actions }: Pr
           <Columns>{stop.facts.filter((f) => f.group === group).map(row)}</Columns>
         </>
       )}
+      {stop.lists.map((list) => (
+        <ListBar
+          key={list.path}
+          list={list}
+          inView={list.items.indexOf(group ?? "")}
+          onAdd={async (name, itemKind) => {
+            const went = await onList({ kind: "add", path: list.path, name, itemKind });
+            if (went) setPicked(name.trim());
+            return went;
+          }}
+          onRemove={(index) => void onList({ kind: "remove", path: list.path, index, base: revision })}
+        />
+      ))}
     </Section>
   );
 }

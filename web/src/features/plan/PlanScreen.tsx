@@ -1,34 +1,49 @@
-import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { type ReactNode, useEffect, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { type Plan, Refused, type Session, type Units } from "../../api/client";
 import { Section } from "../../drawing/Section";
+import { useOfferHits } from "../../shared/find/LocalHits";
 import { Button, TextButton } from "../../shared/ui/Button";
-import { Blank, Header, HeaderNote, HeaderSide, HeaderTitle } from "../../shared/ui/Page";
-import { Segments } from "../../shared/ui/Segments";
+import { Blank, hidden } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { useChanges } from "./changes";
 import { ForceChart } from "./ForceChart";
+import { hitsOf, useFocusedFact } from "./findable";
 import { Ledger } from "./Ledger";
-import { usePlan } from "./queries";
+import { PlanHeader } from "./PlanHeader";
+import { usePlan, usePlanAt } from "./queries";
 import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
 import { useEditing } from "./useEditing";
+import { useLive } from "./useLive";
 import { useShortcuts } from "./useShortcuts";
 import { WorkingSheet } from "./WorkingSheet";
 
 const Page = styled.div`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
   height: 100%;
   @media ${fold.phone} {
     height: auto;
   }
 `;
 
+const Banner = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space(2)} ${space(4)};
+  align-items: center;
+  padding: ${space(2)} ${space(4.5)};
+  border-bottom: ${size.line} solid ${colour("hairline")};
+  background: ${colour("card")};
+  box-shadow: inset 6px 0 0 ${colour("caution")};
+`;
+
 /** Rail, drawing over ledger, slip; on a tablet the slip folds under the drawing. */
 const Body = styled.main`
+  grid-row: 3;
   display: grid;
   grid-template: "rail picture slip" minmax(260px, 54%) "rail lower slip" minmax(0, 1fr) / ${size.rail} minmax(0, 1fr) ${size.slip};
   min-height: 0;
@@ -62,13 +77,15 @@ const Picture = styled.section`
   position: relative;
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
+  min-width: 0;
   background: ${colour("card")};
   border-bottom: ${size.line} solid ${colour("hairline")};
 `;
 
 const Views = styled.div`
   display: flex;
-  gap: ${space(4)};
+  flex-wrap: wrap;
+  gap: 0 ${space(4)};
   padding: ${space(2)} ${space(3.5)} 0;
   min-height: 30px;
   button {
@@ -80,9 +97,12 @@ const Views = styled.div`
     text-decoration: underline;
   }
   p {
-    margin-left: auto;
     font: 400 ${type.label} ${face.narrow};
     color: ${colour("caution")};
+    overflow-wrap: anywhere;
+  }
+  p:first-of-type {
+    margin-left: auto;
   }
 `;
 
@@ -95,44 +115,55 @@ const Lower = styled.div`
   grid-area: lower;
   overflow: auto;
   min-height: 0;
+  min-width: 0;
 `;
 
 const Words = styled.p`
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
+  ${hidden}
 `;
 
-function keptAt(plan: Plan): string {
-  const at = new Date(plan.run.changed_at);
-  return at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+type Props = { session: Session; tools: ReactNode };
+
+/** The draft asked for in the address, where an earlier one is looked at. */
+function useAt(): number | null {
+  const [search] = useSearchParams();
+  const asked = search.get("at");
+  return asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
 }
 
-type Props = { session: Session };
-
-/** The plan of one run, walked stop by stop. */
-export function PlanScreen({ session }: Props) {
-  const runId = Number(useParams().runId);
-  const stopName = useParams().stop ?? "part";
-  const navigate = useNavigate();
+/** The units a run is looked at in: its own, until the person chooses others. */
+function useUnits(runId: number) {
   const [chosen, setChosen] = useState<{ runId: number; units: Units } | null>(null);
   const known = chosen?.runId === runId;
   // The run itself says in which units it opens; it is asked once.
   const first = usePlan(runId, known ? null : "metric");
   if (!known && first.data?.run.id === runId) setChosen({ runId, units: first.data.run.units });
-  const units = known ? chosen.units : "metric";
+  const units: Units = known ? chosen.units : "metric";
+  return [units, (next: Units) => setChosen({ runId, units: next })] as const;
+}
+
+/** The plan of one run, walked stop by stop. */
+export function PlanScreen({ session, tools }: Props) {
+  const runId = Number(useParams().runId);
+  const stopName = useParams().stop ?? "part";
+  const at = useAt();
+  const navigate = useNavigate();
+  const [units, setUnits] = useUnits(runId);
   const query = usePlan(runId, units);
+  const past = usePlanAt(runId, units, at);
   const kept = query.data?.run.id === runId ? query.data : undefined;
-  const editing = useEditing(runId, units, kept);
-  const shown = editing.draft ?? kept;
-  const changes = useChanges(kept, shown);
+  const editing = useEditing(runId, units, kept, session.name);
+  const live = useLive(runId, units, kept, session.name, editing.sendWaiting);
+  const shown: Plan | undefined = at === null ? (editing.draft ?? kept) : past.data;
+  const changes = useChanges(kept, at === null ? shown : kept);
   const [lit, setLit] = useState<string | null>(null);
   const [working, setWorking] = useState<string | null>(null);
   const [view, setView] = useState<"chart" | "section">("chart");
   const [helpOpen, setHelpOpen] = useState(false);
   const stop = shown?.stops.find((s) => s.name === stopName);
+  const search = at === null ? "" : `?at=${at}`;
+  useOfferHits(hitsOf(kept));
+  useFocusedFact(stop);
 
   useEffect(() => {
     if (shown)
@@ -142,23 +173,29 @@ export function PlanScreen({ session }: Props) {
   function switchUnits(to: Units) {
     // What is being typed is kept in the units it was typed in, before they change.
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-    setChosen({ runId, units: to });
+    setUnits(to);
   }
+  const undo = () => void editing.act({ kind: "undo" });
+  const redo = () => void editing.act({ kind: "redo" });
+  const help = () => setHelpOpen((open) => !open);
   useShortcuts({
     goTo: (index) => {
       const target = shown?.stops[index];
-      if (target) navigate(`/runs/${runId}/${target.name}`);
+      if (target) void navigate(`/runs/${runId}/${target.name}${search}`);
     },
     units: () => switchUnits(units === "metric" ? "inch" : "metric"),
     working: () => setWorking((open) => (open ? null : (stop?.answers[0]?.name ?? null))),
-    help: () => setHelpOpen((open) => !open),
+    undo,
+    redo,
+    help,
   });
 
-  if (query.isError && !kept) {
-    const gone = query.error instanceof Refused && query.error.status === 404;
+  const failed = at === null ? (kept ? null : query.error) : past.error;
+  if (failed) {
+    const gone = failed instanceof Refused && failed.status === 404;
     return (
       <Blank>
-        <p>{gone ? "There is no such run on the bench." : "The server does not answer."}</p>
+        <p>{gone ? failed.message : "The server does not answer."}</p>
         {gone ? <Link to="/">To the bench</Link> : <Button onPress={() => query.refetch()}>Try again</Button>}
       </Blank>
     );
@@ -171,39 +208,45 @@ export function PlanScreen({ session }: Props) {
   const troubled = shown.stops.filter((s) => s.facts.some((f) => f.path !== null && f.path in troubles));
   const elsewhere = troubled.find((s) => s.name !== stop.name);
   const here = troubled.includes(stop);
+  const said = [
+    editing.told,
+    live.isSilent && editing.unsent === 0 && "The server does not answer; what you keep waits here.",
+    editing.unsent > 0 &&
+      `${editing.unsent === 1 ? "One edit waits" : `${editing.unsent} edits wait`} here for the server.`,
+    live.news,
+    editing.othersWaiting &&
+      `An entry typed in ${units === "metric" ? "inches" : "millimetres"} is not kept.`,
+    here && "The drawing shows the last good state.",
+    !here && editing.draft && "Preview: Enter keeps it, Escape puts it back.",
+  ].filter((s): s is string => Boolean(s));
   return (
     <Page>
-      <Header>
-        <Link to="/">Noble Anvil</Link>
-        <HeaderTitle>
-          {shown.run.name} <span>{shown.run.drawing_number}</span>
-        </HeaderTitle>
-        <HeaderNote data-detail>
-          {shown.run.quantity ?? "?"} pieces · {shown.run.machine || "no machine"} · draft {shown.revision},
-          kept {keptAt(shown)}
-        </HeaderNote>
-        <HeaderNote data-strong>draft, not for the machine</HeaderNote>
-        <HeaderSide>
-          <Segments
-            label="Units"
-            value={units}
-            options={[
-              { value: "metric", label: "mm" },
-              { value: "inch", label: "inch" },
-            ]}
-            onChange={(value) => switchUnits(value === "inch" ? "inch" : "metric")}
-          />
-          <Button onPress={() => setHelpOpen(true)} aria-label="Keyboard shortcuts">
-            ?
-          </Button>
-          <HeaderNote>
-            {session.role}
-            {session.demo && " · demo"}
-          </HeaderNote>
-        </HeaderSide>
-      </Header>
+      <PlanHeader
+        plan={shown}
+        units={units}
+        tools={tools}
+        onUnits={switchUnits}
+        onUndo={undo}
+        onRedo={redo}
+        onHelp={help}
+      />
+      {at !== null && (
+        <Banner role="status">
+          <span>Draft {at} as it was, computed with today’s shelf. Nothing here can be changed.</span>
+          <Link to={`/runs/${runId}/history`}>to the history</Link>
+          <Link to={`/runs/${runId}/${stop.name}`}>to the plan as it is</Link>
+        </Banner>
+      )}
+      {at === null && shown.run.put_away && (
+        <Banner role="status">
+          <span>This run is put away. Bring it back to the bench to change it.</span>
+          {session.role !== "operator" && session.role !== "setter" && (
+            <Button onPress={() => editing.keep("put_away", { value: false })}>Bring it back</Button>
+          )}
+        </Banner>
+      )}
       <Body>
-        <Rail plan={shown} changes={changes} />
+        <Rail plan={shown} changes={changes} search={search} />
         <Picture aria-label="Drawing">
           <Views>
             {stop.name === "force" && shown.chart && (
@@ -216,11 +259,6 @@ export function PlanScreen({ session }: Props) {
                 </TextButton>
               </>
             )}
-            {editing.othersWaiting && (
-              <p role="status">
-                An entry typed in {units === "metric" ? "inches" : "millimetres"} is not kept.
-              </p>
-            )}
             {elsewhere && (
               <p role="status">
                 An entry in{" "}
@@ -230,8 +268,11 @@ export function PlanScreen({ session }: Props) {
                 is not kept.
               </p>
             )}
-            {here && <p role="status">The drawing shows the last good state.</p>}
-            {!here && editing.draft && <p role="status">Preview: Enter keeps it, Escape puts it back.</p>}
+            {said.map((text) => (
+              <p key={text} role="status">
+                {text}
+              </p>
+            ))}
           </Views>
           <Canvas>
             {stop.name === "force" && shown.chart && view === "chart" ? (
@@ -257,14 +298,15 @@ export function PlanScreen({ session }: Props) {
               stop={stop}
               changes={changes}
               lit={lit}
-              mayEdit={shown.may_edit}
               troubles={troubles}
+              revision={shown.revision}
               onType={editing.type}
               onKeep={editing.keep}
               onCancel={editing.cancel}
-              onTryAgain={editing.tryAgain}
+              onTryAgain={editing.sendWaiting}
               onTakeTheirs={editing.takeTheirs}
               onTakeMine={editing.takeMine}
+              onList={editing.act}
               onLight={setLit}
             />
           )}
@@ -273,10 +315,9 @@ export function PlanScreen({ session }: Props) {
           stop={stop}
           changes={changes}
           lit={lit}
-          mayEdit={shown.may_edit}
           working={working}
           onWorking={setWorking}
-          onHelp={(help) => editing.keep(help.path, { value: help.value as string | number | boolean })}
+          onHelp={(h) => editing.keep(h.path, { value: h.value as string | number | boolean })}
           onLight={setLit}
         />
       </Body>

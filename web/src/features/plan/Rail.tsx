@@ -120,10 +120,10 @@ const Carry = styled.section`
   }
 `;
 
-type Props = { plan: Plan; changes: Changes };
+type Props = { plan: Plan; changes: Changes; search?: string };
 
 /** The route: every stop with how it stands, and the three figures to carry to the machine. */
-export function Rail({ plan, changes }: Props) {
+export function Rail({ plan, changes, search = "" }: Props) {
   const [first, ...others] = plan.stops;
   const carried = [
     ["pressure", "Gauge", plan.carry.pressure],
@@ -133,7 +133,7 @@ export function Rail({ plan, changes }: Props) {
   ] as const;
   const item = (stop: Plan["stops"][number]) => (
     <li key={stop.name}>
-      <Link to={`../${stop.name}`} relative="path">
+      <Link to={{ pathname: `../${stop.name}`, search }} relative="path">
         <Mark state={stop.state} />
         <span>
           <b>{stop.title}</b> {stop.state !== "settled" && <em data-state={stop.state}>{stop.state}</em>}

@@ -5,19 +5,10 @@ import type { Stop } from "../../api/client";
 import { answer, help, note, stop } from "../../tests/plan";
 import { Slip } from "./Slip";
 
-function show(given: Stop, more: { mayEdit?: boolean; working?: string | null; was?: string } = {}) {
+function show(given: Stop, more: { working?: string | null; was?: string } = {}) {
   const on = { onWorking: vi.fn(), onHelp: vi.fn(), onLight: vi.fn() };
   const changes = new Map(more.was ? [[`answer:${given.name}:cap`, more.was]] : []);
-  render(
-    <Slip
-      stop={given}
-      changes={changes}
-      lit={null}
-      mayEdit={more.mayEdit ?? true}
-      working={more.working ?? null}
-      {...on}
-    />,
-  );
+  render(<Slip stop={given} changes={changes} lit={null} working={more.working ?? null} {...on} />);
   return { ...on, user: userEvent.setup() };
 }
 
@@ -74,7 +65,7 @@ describe("Slip", () => {
   });
 
   it("offers nothing to who may only look", () => {
-    show(stopped, { mayEdit: false });
+    show({ ...stopped, helps: stopped.helps.map((h) => ({ ...h, takable: false })) });
     expect(screen.queryByRole("button")).toBeNull();
     expect(screen.getByText("Hold the clamp to 800")).toBeInTheDocument();
   });

@@ -162,7 +162,6 @@ type Props = {
   stop: Stop;
   changes: Changes;
   lit: string | null;
-  mayEdit: boolean;
   working: string | null;
   onWorking: (answer: string | null) => void;
   onHelp: (help: Help) => void;
@@ -170,7 +169,7 @@ type Props = {
 };
 
 /** The answers of a stop, what must be said about them, and what would help. */
-export function Slip({ stop, changes, lit, mayEdit, working, onWorking, onHelp, onLight }: Props) {
+export function Slip({ stop, changes, lit, working, onWorking, onHelp, onLight }: Props) {
   const said = (level: Note["level"]) =>
     stop.notes
       .filter((n) => n.level === level)
@@ -186,7 +185,7 @@ export function Slip({ stop, changes, lit, mayEdit, working, onWorking, onHelp, 
       <ul>
         {stop.helps.map((help) => (
           <li key={`${help.path} ${help.label}`}>
-            {mayEdit && stopped && help.settles ? (
+            {help.takable && stopped && help.settles ? (
               <Button onPress={() => onHelp(help)}>{help.label}</Button>
             ) : (
               <span>{help.label}</span>

@@ -1,9 +1,17 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { answered, client, type Plan, type Units } from "../../api/client";
+import type { EntryValue } from "../../shared/outbox";
+
+export type { EntryValue };
+
+/** How often a plan in view asks whether it is still true: what others do is on it within two seconds. */
+const PULSE_MS = 1500;
 
 export function planKey(runId: number, units: Units) {
   return ["plan", runId, units] as const;
 }
+
+const path = (runId: number) => ({ path: { run_id: runId } });
 
 /** A run's plan as it is kept, in the units asked for. */
 export function usePlan(runId: number, units: Units | null) {
@@ -14,27 +22,68 @@ export function usePlan(runId: number, units: Units | null) {
     queryFn: () =>
       answered(
         client.GET("/api/runs/{run_id}/plan", {
-          params: { path: { run_id: runId }, query: { units: units ?? "metric" } },
+          params: { ...path(runId), query: { units: units ?? "metric" } },
         }),
       ),
   });
 }
 
-export type EntryValue = { text: string } | { value: string | boolean | number };
+/** The plan as it was at an earlier draft; nothing is asked without one. */
+export function usePlanAt(runId: number, units: Units, at: number | null) {
+  return useQuery({
+    queryKey: ["plan at", runId, units, at],
+    enabled: at !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () =>
+      answered(
+        client.GET("/api/runs/{run_id}/plan", { params: { ...path(runId), query: { units, at: at ?? 0 } } }),
+      ),
+  });
+}
+
+/** Whether the plan in view is still true, asked again and again. */
+export function usePulse(runId: number) {
+  return useQuery({
+    queryKey: ["pulse", runId],
+    refetchInterval: PULSE_MS,
+    retry: false,
+    staleTime: 0,
+    queryFn: () => answered(client.GET("/api/runs/{run_id}/pulse", { params: path(runId) })),
+  });
+}
+
+/** A run's history, a page at a time, the newest first. */
+export function useHistory(runId: number, units: Units) {
+  return useInfiniteQuery({
+    queryKey: ["history", runId, units],
+    initialPageParam: null as number | null,
+    staleTime: 0,
+    queryFn: ({ pageParam }) => historyPage(runId, units, pageParam),
+    getNextPageParam: (last) => (last.more ? (last.entries.at(-1)?.revision ?? null) : null),
+  });
+}
+
+export function historyPage(runId: number, units: Units, before: number | null) {
+  return answered(
+    client.GET("/api/runs/{run_id}/history", {
+      params: { ...path(runId), query: before === null ? { units } : { units, before } },
+    }),
+  );
+}
 
 /** What an edit would do; nothing is kept. */
 export function previewEdit(
   runId: number,
-  path: string,
+  factPath: string,
   entry: EntryValue,
   units: Units,
   signal: AbortSignal,
 ): Promise<Plan> {
   return answered(
     client.POST("/api/runs/{run_id}/preview", {
-      params: { path: { run_id: runId } },
+      params: path(runId),
       headers: { "X-Units": units },
-      body: { path, units, ...entry },
+      body: { path: factPath, units, ...entry },
       signal,
     }),
   );
@@ -43,7 +92,7 @@ export function previewEdit(
 /** Keep an edit; `key` makes sending it twice keep it once. */
 export function keepEdit(
   runId: number,
-  path: string,
+  factPath: string,
   entry: EntryValue,
   units: Units,
   base: number,
@@ -51,9 +100,50 @@ export function keepEdit(
 ): Promise<Plan> {
   return answered(
     client.POST("/api/runs/{run_id}/edits", {
-      params: { path: { run_id: runId } },
+      params: path(runId),
       headers: { "X-Units": units },
-      body: { path, units, base_revision: base, key, ...entry },
+      body: { path: factPath, units, base_revision: base, key, ...entry },
     }),
   );
+}
+
+/** What changes a plan other than an edit of one fact. */
+export type Action =
+  | { kind: "undo" }
+  | { kind: "redo" }
+  | { kind: "add"; path: string; name: string; itemKind: string | null }
+  | { kind: "remove"; path: string; index: number; base: number }
+  | { kind: "restore"; revision: number; base: number };
+
+/** Do it, once, however often it is sent. */
+export function act(runId: number, action: Action, units: Units): Promise<Plan> {
+  const params = path(runId);
+  const keyed = { key: crypto.randomUUID(), units };
+  switch (action.kind) {
+    case "undo":
+      return answered(client.POST("/api/runs/{run_id}/undo", { params, body: keyed }));
+    case "redo":
+      return answered(client.POST("/api/runs/{run_id}/redo", { params, body: keyed }));
+    case "add":
+      return answered(
+        client.POST("/api/runs/{run_id}/items", {
+          params,
+          body: { ...keyed, path: action.path, name: action.name, kind: action.itemKind },
+        }),
+      );
+    case "remove":
+      return answered(
+        client.POST("/api/runs/{run_id}/items/remove", {
+          params,
+          body: { ...keyed, path: action.path, index: action.index, base_revision: action.base },
+        }),
+      );
+    case "restore":
+      return answered(
+        client.POST("/api/runs/{run_id}/restore", {
+          params,
+          body: { ...keyed, revision: action.revision, base_revision: action.base },
+        }),
+      );
+  }
 }

@@ -3,10 +3,12 @@ import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { NoAnswer, type Plan, Refused, type Units } from "../../api/client";
+import { putUnsent, waiting } from "../../shared/outbox";
 import * as queries from "./queries";
 import { useEditing } from "./useEditing";
 
 const PATH = "setups.0.force.pressure_bar";
+const OTHER = "part.edge_mm";
 
 function plan(revision: number, line = ""): Plan {
   // Only what the hook reads.
@@ -19,14 +21,20 @@ function setUp() {
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>{children}</QueryClientProvider>
   );
-  const start = { units: "metric" as Units };
-  const hook = renderHook(({ units }) => useEditing(1, units, plan(0)), { wrapper, initialProps: start });
-  return { client, ...hook };
+  const initialProps = { units: "metric" as Units, kept: plan(0) };
+  const hook = renderHook(({ units, kept }) => useEditing(1, units, kept, "ada"), { wrapper, initialProps });
+  return { client, initialProps, ...hook };
 }
+
+const refusal = (message: string) =>
+  new Refused(422, { type: "", title: "", status: 422, errors: [{ field: PATH, message }] });
+const conflict = () =>
+  new Refused(409, { type: "", title: "Changed.", status: 409, theirs: "26", yours: "27", errors: [] });
 
 describe("useEditing", () => {
   beforeEach(() => {
     vi.restoreAllMocks();
+    localStorage.clear();
   });
 
   it("never lets an older answer replace a newer one", async () => {
@@ -42,60 +50,147 @@ describe("useEditing", () => {
     expect(result.current.draft?.verdict).toBe("new");
   });
 
-  it("keeps the typed text and the same key when the server does not answer", async () => {
+  it("asks the preview again when somebody else's edit comes in", async () => {
+    const preview = vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    const { result, rerender, initialProps } = setUp();
+    await act(async () => result.current.type(PATH, "27"));
+    await act(async () => rerender({ ...initialProps, kept: plan(1) }));
+    expect(preview).toHaveBeenCalledTimes(2);
+    expect(preview.mock.lastCall?.[2]).toEqual({ text: "27" });
+  });
+
+  it("keeps what got no answer in this browser, and sends it again with the same key", async () => {
     const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new NoAnswer());
     const { result, client } = setUp();
     act(() => result.current.keep(PATH, { text: "27" }));
     await waitFor(() => expect(result.current.troubles[PATH]?.kind).toBe("unsent"));
-    expect(result.current.troubles[PATH]?.message).toContain("Not kept");
-    expect(result.current.troubles[PATH]?.entry).toEqual({ text: "27" });
+    expect(result.current.troubles[PATH]?.message).toContain("waits here");
+    expect(result.current.unsent).toBe(1);
+    expect(waiting("ada")).toHaveLength(1);
     keep.mockResolvedValueOnce(plan(1));
-    act(() => result.current.tryAgain(PATH));
+    act(() => result.current.sendWaiting());
     await waitFor(() => expect(result.current.troubles).toEqual({}));
     expect(keep.mock.calls[0]?.[5]).toBe(keep.mock.calls[1]?.[5]);
+    expect(waiting("ada")).toEqual([]);
     expect(client.getQueryData<Plan>(queries.planKey(1, "metric"))?.revision).toBe(1);
   });
 
+  it("sends what waited from before a reload, once, in its order", async () => {
+    const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada" };
+    putUnsent({ ...edit, key: "a", path: PATH, entry: { text: "27" } });
+    putUnsent({ ...edit, key: "b", path: OTHER, entry: { text: "0.4" } });
+    putUnsent({ ...edit, key: "c", path: PATH, entry: { text: "26" } });
+    putUnsent({ ...edit, key: "d", path: PATH, entry: { text: "1" }, person: "ben" });
+    putUnsent({ ...edit, key: "e", path: PATH, entry: { text: "2" }, runId: 2 });
+    const keep = vi
+      .spyOn(queries, "keepEdit")
+      .mockImplementation(async (...given) => plan(given[5].charCodeAt(0) - 96));
+    setUp();
+    await waitFor(() => expect(waiting("ada").map((e) => e.key)).toEqual(["e"]));
+    expect(keep.mock.calls.map((call) => call[5])).toEqual(["a", "b", "c"]);
+    // What was typed later for the same fact rests on the answer to what was typed before.
+    expect(keep.mock.calls.map((call) => call[4])).toEqual([0, 0, 1]);
+    expect(waiting("ben")).toHaveLength(1);
+  });
+
+  it("does not undo before what was kept earlier has gone out", async () => {
+    const order: string[] = [];
+    let answer: (p: Plan) => void = () => {};
+    vi.spyOn(queries, "keepEdit").mockImplementation(() => {
+      order.push("keep");
+      return new Promise((resolve) => {
+        answer = resolve;
+      });
+    });
+    vi.spyOn(queries, "act").mockImplementation(async () => {
+      order.push("undo");
+      return plan(2);
+    });
+    const { result } = setUp();
+    act(() => result.current.keep(PATH, { text: "27" }));
+    let went: Promise<boolean> | undefined;
+    act(() => {
+      went = result.current.act({ kind: "undo" });
+    });
+    await act(async () => answer(plan(1)));
+    expect(await went).toBe(true);
+    expect(order).toEqual(["keep", "undo"]);
+  });
+
+  it("tells why an undo did not go", async () => {
+    const said = { type: "", title: "You have nothing to undo in this run.", status: 409, errors: [] };
+    vi.spyOn(queries, "act")
+      .mockRejectedValueOnce(new Refused(409, said))
+      .mockRejectedValueOnce(new NoAnswer("Silent."));
+    const { result } = setUp();
+    await act(async () => expect(await result.current.act({ kind: "undo" })).toBe(false));
+    expect(result.current.told).toBe("You have nothing to undo in this run.");
+    await act(async () => expect(await result.current.act({ kind: "undo" })).toBe(false));
+    expect(result.current.told).toBe("Not done: Silent.");
+  });
+
+  it("keeps an edit waiting while the server's disk is full, and says so", async () => {
+    const full = { type: "", title: "The disk is full: nothing was kept.", status: 507, errors: [] };
+    vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new Refused(507, full));
+    const { result } = setUp();
+    act(() => result.current.keep(PATH, { text: "27" }));
+    await waitFor(() => expect(result.current.told).toBe("The disk is full: nothing was kept."));
+    expect(waiting("ada")).toHaveLength(1);
+  });
+
   it("keeps one fact's refused text while another fact is edited", async () => {
-    const said = { type: "", title: "", status: 422, errors: [{ field: PATH, message: "Lower it." }] };
-    vi.spyOn(queries, "keepEdit")
-      .mockRejectedValueOnce(new Refused(422, said))
-      .mockResolvedValueOnce(plan(1));
+    vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(refusal("Lower it.")).mockResolvedValueOnce(plan(1));
     vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
     const { result } = setUp();
     act(() => result.current.keep(PATH, { text: "99" }));
     await waitFor(() => expect(result.current.troubles[PATH]?.message).toBe("Lower it."));
-    await act(async () => result.current.type("part.edge_mm", "0.4"));
-    await act(async () => result.current.keep("part.edge_mm", { text: "0.4" }));
+    expect(waiting("ada")).toEqual([]); // what was refused is not sent again
+    await act(async () => result.current.type(OTHER, "0.4"));
+    await act(async () => result.current.keep(OTHER, { text: "0.4" }));
     expect(result.current.troubles[PATH]?.entry).toEqual({ text: "99" });
     act(() => result.current.cancel(PATH));
     expect(result.current.troubles).toEqual({});
   });
 
-  it("never reads a bare number again in other units", async () => {
-    const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new NoAnswer());
-    const { result, rerender } = setUp();
+  it("drops a waiting edit that is put back", async () => {
+    vi.spyOn(queries, "keepEdit").mockRejectedValue(new NoAnswer());
+    const { result } = setUp();
     act(() => result.current.keep(PATH, { text: "27" }));
-    await waitFor(() => expect(result.current.troubles[PATH]?.kind).toBe("unsent"));
-    rerender({ units: "inch" });
-    expect(result.current.troubles).toEqual({});
-    expect(result.current.othersWaiting).toBe(true);
-    act(() => result.current.tryAgain(PATH));
-    expect(keep.mock.calls.filter((call) => call[3] === "inch")).toEqual([]);
-    rerender({ units: "metric" });
-    expect(result.current.troubles[PATH]?.entry).toEqual({ text: "27" });
-    expect(result.current.othersWaiting).toBe(false);
+    await waitFor(() => expect(result.current.unsent).toBe(1));
+    act(() => result.current.cancel(PATH));
+    expect(result.current.unsent).toBe(0);
+    expect(waiting("ada")).toEqual([]);
   });
 
-  it("tells what to do at the field, and both values of a conflict", async () => {
-    const said = { type: "", title: "", status: 422, errors: [{ field: PATH, message: "Lower it." }] };
-    const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new Refused(422, said));
+  it("never reads a bare number again in other units", async () => {
+    const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new NoAnswer());
+    const { result, rerender, initialProps } = setUp();
+    act(() => result.current.keep(PATH, { text: "27" }));
+    await waitFor(() => expect(result.current.troubles[PATH]?.kind).toBe("unsent"));
+    rerender({ ...initialProps, units: "inch" });
+    expect(result.current.troubles).toEqual({});
+    expect(result.current.othersWaiting).toBe(true);
+    keep.mockResolvedValueOnce(plan(1));
+    await act(async () => result.current.sendWaiting());
+    expect(keep.mock.calls.map((call) => call[3])).toEqual(["metric", "metric"]);
+  });
+
+  it("shows both values of a conflict, and takes mine from what is there now", async () => {
+    const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(conflict());
+    const { result, client } = setUp();
+    act(() => result.current.keep(PATH, { text: "27" }));
+    await waitFor(() => expect(result.current.troubles[PATH]?.theirs).toBe("26"));
+    client.setQueryData(queries.planKey(1, "metric"), plan(5));
+    keep.mockResolvedValueOnce(plan(6));
+    act(() => result.current.takeMine(PATH));
+    await waitFor(() => expect(keep).toHaveBeenCalledTimes(2));
+    expect(keep.mock.lastCall?.[4]).toBe(5);
+    expect(keep.mock.calls[0]?.[5]).not.toBe(keep.mock.calls[1]?.[5]);
+  });
+
+  it("takes theirs", async () => {
+    vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(conflict());
     const { result } = setUp();
-    act(() => result.current.keep(PATH, { text: "99" }));
-    await waitFor(() => expect(result.current.troubles[PATH]?.message).toBe("Lower it."));
-    keep.mockRejectedValueOnce(
-      new Refused(409, { type: "", title: "Changed.", status: 409, theirs: "26", yours: "27", errors: [] }),
-    );
     act(() => result.current.keep(PATH, { text: "27" }));
     await waitFor(() => expect(result.current.troubles[PATH]?.theirs).toBe("26"));
     act(() => result.current.takeTheirs(PATH));

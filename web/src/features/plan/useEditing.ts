@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { NoAnswer, type Plan, Refused, type Units } from "../../api/client";
-import { type EntryValue, keepEdit, planKey, previewEdit } from "./queries";
+import { NoAnswer, type Plan, Refused, said, type Units } from "../../api/client";
+import { dropUnsent, putUnsent, rebase, type Unsent, useWaiting, waiting } from "../../shared/outbox";
+import { type Action, act, type EntryValue, keepEdit, planKey, previewEdit } from "./queries";
 
 /** An edit that is not kept: refused by the core, in conflict, or without an answer from the server. */
 export type Trouble = {
@@ -10,7 +11,6 @@ export type Trouble = {
   kind: "refused" | "conflict" | "unsent";
   message: string;
   theirs?: string;
-  key: string;
   /** The units it was typed in: a bare number is never read again in others. */
   units: Units;
 };
@@ -25,58 +25,83 @@ export type Editing = {
   troubles: Troubles;
   /** Something typed in the other units is not kept either. */
   othersWaiting: boolean;
+  /** How many edits wait for the server. */
+  unsent: number;
+  /** What came of the last undo, redo or change of a list, where it did not go. */
+  told: string;
   type: (path: string, text: string) => void;
   keep: (path: string, entry: EntryValue) => void;
   /** Put one fact back: its preview and its trouble go. */
   cancel: (path: string) => void;
-  tryAgain: (path: string) => void;
+  /** Send what waits, now. */
+  sendWaiting: () => void;
   takeTheirs: (path: string) => void;
   takeMine: (path: string) => void;
+  /** Undo, redo, put in, take out; gives whether it went. */
+  act: (action: Action) => Promise<boolean>;
 };
 
 const PAUSE_MS = 350;
 
-function troubleOf(error: unknown, path: string, entry: EntryValue, key: string, units: Units): Trouble {
-  const typed = { path, entry, key, units };
-  if (error instanceof Refused && error.status === 409) {
-    return {
-      ...typed,
-      kind: "conflict",
-      message: error.message,
-      theirs: String(error.problem?.theirs ?? ""),
-    };
+function troubleOf(error: unknown, path: string, entry: EntryValue, units: Units): Trouble {
+  const typed = { path, entry, units };
+  if (error instanceof Refused && error.status === 409 && error.problem?.yours !== undefined) {
+    return { ...typed, kind: "conflict", message: error.message, theirs: String(error.problem.theirs ?? "") };
   }
   if (error instanceof Refused) {
-    const said = error.problem?.errors ?? [];
-    const here = said.find((e) => e.field === path) ?? said[0];
+    const told = error.problem?.errors ?? [];
+    const here = told.find((e) => e.field === path) ?? told[0];
     return { ...typed, kind: "refused", message: here?.message ?? error.message };
   }
-  return {
-    ...typed,
-    kind: "unsent",
-    message: "Not kept: the server does not answer. Your text stays here.",
-  };
+  return unsentTrouble({ ...typed });
 }
 
-/** Previewing while typing and keeping on Enter. An older answer never replaces a newer one. */
-export function useEditing(runId: number, units: Units, kept: Plan | undefined): Editing {
+function unsentTrouble(edit: { path: string; entry: EntryValue; units: Units }): Trouble {
+  const { path, entry, units } = edit;
+  const message = "Not kept yet: the server does not answer. It waits here and is sent when it does.";
+  return { path, entry, units, kind: "unsent", message };
+}
+
+/** Whether the server may still keep it when it is asked again: it did not answer, or its disk was full. */
+function mayGoLater(error: unknown): boolean {
+  return error instanceof NoAnswer || (error instanceof Refused && error.status === 507);
+}
+
+/**
+ * Previewing while typing and keeping on Enter. An older answer never replaces a newer one.
+ *
+ * What is kept goes through the outbox of this browser, one edit after the other: without an answer it stays
+ * there, survives a reload, and goes out once the server is back.
+ */
+export function useEditing(runId: number, units: Units, kept: Plan | undefined, person: string): Editing {
   const queries = useQueryClient();
   const [draft, setDraft] = useState<Plan | null>(null);
   const [troubles, setTroubles] = useState<Troubles>({});
+  const [silent, setSilent] = useState(false);
+  const [told, setTold] = useState("");
   const latest = useRef(0);
   const asking = useRef<AbortController | null>(null);
-  const sending = useRef(0);
+  const typing = useRef<{ path: string; text: string } | null>(null);
+  const sending = useRef<Promise<void> | null>(null);
+  const outbox = useWaiting(person).filter((e) => e.runId === runId);
 
-  const put = (trouble: Trouble) => setTroubles((all) => ({ ...all, [trouble.path]: trouble }));
-  const clear = (path: string) =>
-    setTroubles((all) =>
-      path in all ? Object.fromEntries(Object.entries(all).filter(([p]) => p !== path)) : all,
-    );
+  const put = useCallback(
+    (trouble: Trouble) => setTroubles((all) => ({ ...all, [trouble.path]: trouble })),
+    [],
+  );
+  const clear = useCallback(
+    (path: string) =>
+      setTroubles((all) =>
+        path in all ? Object.fromEntries(Object.entries(all).filter(([p]) => p !== path)) : all,
+      ),
+    [],
+  );
 
   const forget = useCallback(() => {
     latest.current += 1;
     asking.current?.abort();
     asking.current = null;
+    typing.current = null;
   }, []);
 
   // Another run or unit system: what was being asked belongs to the one before.
@@ -84,56 +109,117 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
   useEffect(() => forget, [runId, units, forget]);
   const current = draft && draft.run.id === runId && draft.units === units ? draft : null;
 
-  function type(path: string, text: string) {
-    forget();
-    const mine = latest.current;
-    const controller = new AbortController();
-    asking.current = controller;
-    previewEdit(runId, path, { text }, units, controller.signal)
-      .then((plan) => {
-        if (mine !== latest.current) return;
-        setDraft(plan);
-        clear(path);
-      })
-      .catch((error: unknown) => {
-        if (controller.signal.aborted) return;
-        // The drawing keeps the last good state; the field says what to do, once the typing pauses:
-        // the 8 of an 80 is no mistake yet.
-        setTimeout(() => {
-          if (mine === latest.current) put(troubleOf(error, path, { text }, crypto.randomUUID(), units));
-        }, PAUSE_MS);
-      });
+  const type = useCallback(
+    (path: string, text: string) => {
+      forget();
+      typing.current = { path, text };
+      const mine = latest.current;
+      const controller = new AbortController();
+      asking.current = controller;
+      previewEdit(runId, path, { text }, units, controller.signal)
+        .then((plan) => {
+          if (mine !== latest.current) return;
+          setDraft(plan);
+          clear(path);
+        })
+        .catch((error: unknown) => {
+          if (controller.signal.aborted || error instanceof NoAnswer) return;
+          // The drawing keeps the last good state; the field says what to do, once the typing pauses:
+          // the 8 of an 80 is no mistake yet.
+          setTimeout(() => {
+            if (mine === latest.current) put(troubleOf(error, path, { text }, units));
+          }, PAUSE_MS);
+        });
+    },
+    [runId, units, forget, put, clear],
+  );
+
+  // Somebody else's edit came in while something is being typed: show what it would do to the plan as it is now.
+  const revision = kept?.revision;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: runs on exactly these changes
+  useEffect(() => {
+    const now = typing.current;
+    if (now) type(now.path, now.text);
+  }, [revision, type]);
+
+  function take(plan: Plan) {
+    const known = queries.getQueryData<Plan>(planKey(runId, units));
+    if (plan.units === units && (!known || plan.revision >= known.revision))
+      queries.setQueryData(planKey(runId, units), plan);
+    void queries.invalidateQueries({ queryKey: ["bench"] });
+    // The same plan in the other units is out of date now.
+    queries.removeQueries({ queryKey: planKey(runId, units === "metric" ? "inch" : "metric") });
   }
 
-  async function send(path: string, entry: EntryValue, base: number, key: string) {
-    forget();
-    sending.current += 1;
-    const mine = sending.current;
+  async function sendOne(edit: Unsent): Promise<boolean> {
     try {
-      const plan = await keepEdit(runId, path, entry, units, base, key);
-      const known = queries.getQueryData<Plan>(planKey(runId, units));
-      if (!known || plan.revision >= known.revision) queries.setQueryData(planKey(runId, units), plan);
-      void queries.invalidateQueries({ queryKey: ["bench"] });
-      // The same plan in the other units is out of date now.
-      queries.removeQueries({ queryKey: planKey(runId, units === "metric" ? "inch" : "metric") });
-      if (mine === sending.current) setDraft(null);
-      clear(path);
+      const plan = await keepEdit(runId, edit.path, edit.entry, edit.units, edit.base, edit.key);
+      dropUnsent(edit.key);
+      rebase(runId, edit.path, plan.revision);
+      take(plan);
+      clear(edit.path);
     } catch (error) {
-      if (mine === sending.current && !(error instanceof NoAnswer)) setDraft(null);
-      put(troubleOf(error, path, entry, key, units));
+      if (mayGoLater(error)) {
+        setSilent(true);
+        if (error instanceof Refused) setTold(error.message);
+        return false;
+      }
+      dropUnsent(edit.key);
+      put(troubleOf(error, edit.path, edit.entry, edit.units));
+    }
+    setSilent(false);
+    setTold("");
+    return true;
+  }
+
+  async function sendAll() {
+    for (;;) {
+      const [first] = waiting(person).filter((e) => e.runId === runId);
+      if (!first || !(await sendOne(first))) return;
     }
   }
 
-  function keep(path: string, entry: EntryValue) {
-    if (kept) void send(path, entry, kept.revision, crypto.randomUUID());
+  function flush(): Promise<void> {
+    sending.current ??= sendAll().finally(() => {
+      sending.current = null;
+      if (!typing.current) setDraft(null);
+    });
+    return sending.current;
   }
 
-  const mine = Object.fromEntries(Object.entries(troubles).filter(([, t]) => t.units === units));
+  function keepFrom(base: number, path: string, entry: EntryValue) {
+    forget();
+    clear(path);
+    putUnsent({ key: crypto.randomUUID(), runId, path, entry, units, base, person });
+    void flush();
+  }
+
+  function keep(path: string, entry: EntryValue) {
+    if (kept) keepFrom(kept.revision, path, entry);
+  }
+
+  // What waited from before this page was opened goes out as soon as the plan is there.
+  const isHere = kept !== undefined;
+  const flushNow = useRef(flush);
+  useEffect(() => {
+    flushNow.current = flush;
+  });
+  useEffect(() => {
+    if (isHere && waiting(person).some((e) => e.runId === runId)) void flushNow.current();
+  }, [isHere, runId, person]);
+
+  const stuck = silent ? outbox : [];
+  const all: Troubles = {
+    ...troubles,
+    ...Object.fromEntries(stuck.map((e) => [e.path, unsentTrouble(e)])),
+  };
+  const mine = Object.fromEntries(Object.entries(all).filter(([, t]) => t.units === units));
 
   function cancel(path: string) {
     forget();
     setDraft(null);
     clear(path);
+    for (const edit of stuck) if (edit.path === path) dropUnsent(edit.key);
   }
 
   async function refresh(): Promise<Plan | undefined> {
@@ -144,14 +230,13 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
   return {
     draft: current,
     troubles: mine,
-    othersWaiting: Object.keys(mine).length < Object.keys(troubles).length,
+    othersWaiting: Object.keys(mine).length < Object.keys(all).length,
+    unsent: stuck.length,
+    told,
     type,
     keep,
     cancel,
-    tryAgain: (path) => {
-      const trouble = mine[path];
-      if (trouble && kept) void send(path, trouble.entry, kept.revision, trouble.key);
-    },
+    sendWaiting: () => void flush(),
     takeTheirs: (path) => {
       cancel(path);
       void refresh();
@@ -159,7 +244,22 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined):
     takeMine: (path) => {
       const trouble = mine[path];
       if (!trouble) return;
-      void refresh().then((plan) => plan && send(path, trouble.entry, plan.revision, crypto.randomUUID()));
+      void refresh().then((plan) => plan && keepFrom(plan.revision, path, trouble.entry));
+    },
+    act: async (action) => {
+      forget();
+      setDraft(null);
+      await flush(); // what was kept before comes first
+      try {
+        take(await act(runId, action, units));
+        setTold("");
+        return true;
+      } catch (error) {
+        const [first] = error instanceof Refused ? (error.problem?.errors ?? []) : [];
+        setTold(first?.message ?? (error instanceof NoAnswer ? `Not done: ${said(error)}` : said(error)));
+        if (error instanceof Refused && error.status === 409) void refresh();
+        return false;
+      }
     },
   };
 }

@@ -3,7 +3,14 @@ import { describe, expect, it, vi } from "vitest";
 import { useShortcuts } from "./useShortcuts";
 
 function setUp() {
-  const actions = { goTo: vi.fn(), units: vi.fn(), working: vi.fn(), help: vi.fn() };
+  const actions = {
+    goTo: vi.fn(),
+    units: vi.fn(),
+    working: vi.fn(),
+    undo: vi.fn(),
+    redo: vi.fn(),
+    help: vi.fn(),
+  };
   renderHook(() => useShortcuts(actions));
   render(<input aria-label="field" />);
   return { ...actions, field: screen.getByLabelText("field") };
@@ -19,6 +26,15 @@ describe("useShortcuts", () => {
     key(document.body, "w");
     fireEvent.keyDown(document.body, { key: "?", code: "Slash", shiftKey: true });
     expect([units, working, help].map((f) => f.mock.calls.length)).toEqual([1, 1, 1]);
+  });
+
+  it("undoes with z and redoes with Shift+z, whatever Caps Lock says", () => {
+    const { undo, redo, field } = setUp();
+    key(document.body, "z");
+    fireEvent.keyDown(document.body, { key: "Z", code: "KeyZ" }); // Caps Lock
+    fireEvent.keyDown(document.body, { key: "Z", code: "KeyZ", shiftKey: true });
+    fireEvent.keyDown(field, { key: "Ω", code: "KeyZ", altKey: true }); // Alt makes another sign of it on some keyboards
+    expect([undo, redo].map((f) => f.mock.calls.length)).toEqual([3, 1]);
   });
 
   it("never acts on a single letter inside a field; there the same works with Alt", () => {

@@ -1,42 +1,40 @@
 import { useEffect } from "react";
+import { keyPressed } from "../../shared/keys";
 
 export type Shortcuts = {
   goTo: (index: number) => void;
   units: () => void;
   working: () => void;
+  undo: () => void;
+  redo: () => void;
   help: () => void;
 };
 
 export const SHORTCUT_LIST = [
   ["Alt+1 … Alt+5", "go to a stop"],
+  ["/", "find a stop, a fact, a run, something on the shelf"],
   ["u", "inch or metric"],
   ["w", "working of the stop's first answer"],
+  ["z", "undo your last edit"],
+  ["Shift+z", "redo what you undid"],
   ["?", "this list"],
   ["Enter", "keep what is typed, go to the next fact"],
   ["Escape", "put back what was there"],
+  ["+  −  0", "on the drawing: closer, wider, fit; arrows move it"],
 ] as const;
-
-function isField(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-  );
-}
 
 /** Single letters never fire inside a field; there the same actions work with Alt. */
 export function useShortcuts(actions: Shortcuts) {
   useEffect(() => {
     function onKey(event: KeyboardEvent) {
-      if (event.ctrlKey || event.metaKey) return;
-      const inField = isField(event.target);
-      const digit = event.altKey ? /^Digit([1-9])$/.exec(event.code)?.[1] : undefined;
-      const letter = event.altKey ? event.code.replace(/^Key/, "").toLowerCase() : event.key.toLowerCase();
-      const isHelp = event.key === "?" || (event.altKey && event.code === "Slash");
+      const digit = event.altKey && !event.ctrlKey ? /^Digit([1-9])$/.exec(event.code)?.[1] : undefined;
+      const key = keyPressed(event);
       if (digit) actions.goTo(Number(digit) - 1);
-      else if (inField && !event.altKey) return;
-      else if (isHelp) actions.help();
-      else if (letter === "u") actions.units();
-      else if (letter === "w") actions.working();
+      else if (key === "?") actions.help();
+      else if (key === "u") actions.units();
+      else if (key === "w") actions.working();
+      else if (key === "z") actions.undo();
+      else if (key === "Z") actions.redo();
       else return;
       event.preventDefault();
     }

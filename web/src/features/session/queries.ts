@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answered, client, Refused, type Session } from "../../api/client";
+import { answered, client, Refused, type Role, type Session } from "../../api/client";
 
 /** Who is signed in; null when nobody is. */
 export function useSession() {
@@ -35,5 +35,25 @@ export function useSignOut() {
       queries.clear();
       window.location.assign("/");
     },
+  });
+}
+
+/** Look as another role, in the demo: what was read as the old one is read again. */
+export function useLookAs() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (role: Role) => answered(client.POST("/api/session/look-as", { body: { role } })),
+    onSuccess: async (session) => {
+      queries.setQueryData(["session"], session);
+      await queries.invalidateQueries();
+    },
+  });
+}
+
+/** Change one's own password. */
+export function useOwnPassword() {
+  return useMutation({
+    mutationFn: (given: { old: string; new: string }) =>
+      answered(client.POST("/api/session/password", { body: given })),
   });
 }

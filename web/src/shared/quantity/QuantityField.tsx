@@ -12,6 +12,9 @@ const Field = styled(Input)`
   border-radius: 0;
   font-weight: 600;
   text-align: right;
+  &[inputmode="text"] {
+    text-align: left;
+  }
   &[data-focused] {
     background: ${colour("card")};
   }

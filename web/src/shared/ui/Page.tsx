@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Link, NavLink } from "react-router";
 import styled from "styled-components";
 import { colour, face, fold, size, space, type } from "./theme";
 
@@ -41,6 +42,7 @@ export const Header = styled.header`
 `;
 
 export const HeaderTitle = styled.h1`
+  overflow-wrap: anywhere;
   font-size: ${type.run};
   font-weight: 400;
   span {
@@ -55,8 +57,9 @@ export const HeaderNote = styled.p`
     color: ${colour("caution")};
     font-weight: 600;
   }
-  @media ${fold.tablet} {
-    &[data-detail] {
+  overflow-wrap: anywhere;
+  @media ${fold.phone} {
+    [data-detail] {
       display: none;
     }
   }
@@ -64,7 +67,90 @@ export const HeaderNote = styled.p`
 
 export const HeaderSide = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: ${space(4)};
+  gap: ${space(1.5)} ${space(4)};
   margin-left: auto;
+  @media ${fold.phone} {
+    gap: ${space(1.5)} ${space(2)};
+    margin-left: 0;
+  }
+`;
+
+const Places = styled.nav`
+  display: flex;
+  gap: ${space(4)};
+  a {
+    font-weight: 400;
+    color: ${colour("soft")};
+  }
+  a[aria-current="page"] {
+    color: ${colour("ink")};
+    box-shadow: 0 2px 0 ${colour("ink")};
+  }
+`;
+
+/** The head of every place but a plan: where one can go, where one is, and the tools. */
+export function AppHeader({ title, tools }: { title: string; tools: ReactNode }) {
+  return (
+    <Header>
+      <Link to="/">Noble Anvil</Link>
+      <Places aria-label="Places">
+        <NavLink to="/" end>
+          Bench
+        </NavLink>
+        <NavLink to="/shelf">Shelf</NavLink>
+      </Places>
+      <HiddenTitle>{title}</HiddenTitle>
+      <HeaderSide>{tools}</HeaderSide>
+    </Header>
+  );
+}
+
+/** For readers of the page who do not see it. */
+export const hidden = `
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+`;
+
+const HiddenTitle = styled.h1`
+  ${hidden}
+`;
+
+/** A page of one column of text and forms. */
+export const Column = styled.main`
+  display: grid;
+  gap: ${space(5)};
+  max-width: 720px;
+  margin: 0 auto;
+  padding: ${space(6)} ${space(4.5)} ${space(12)};
+  h2 {
+    font-size: ${type.run};
+    font-weight: 600;
+  }
+  h3 {
+    font-size: ${type.title};
+    font-weight: 600;
+  }
+  form {
+    display: grid;
+    gap: ${space(4)};
+    justify-items: start;
+    > div {
+      width: 100%;
+    }
+  }
+`;
+
+/** What came of an action, in words. */
+export const Told = styled.p`
+  min-height: 1.4em;
+  font: 400 ${type.label}/1.35 ${face.narrow};
+  color: ${colour("soft")};
+  &[role="alert"] {
+    color: ${colour("stop")};
+  }
 `;

@@ -29,10 +29,20 @@ const Box = styled(Modal)`
   }
 `;
 
-type Props = { title: string; isOpen: boolean; onClose: () => void; children: ReactNode };
+const Foot = styled.div`
+  margin-top: ${space(4)};
+`;
+
+type Props = {
+  title: string;
+  isOpen: boolean;
+  onClose: () => void;
+  closeLabel?: string;
+  children: ReactNode;
+};
 
 /** A sheet laid over the page, to read and put away. */
-export function Sheet({ title, isOpen, onClose, children }: Props) {
+export function Sheet({ title, isOpen, onClose, closeLabel = "Close", children }: Props) {
   return (
     <Cover isOpen={isOpen} onOpenChange={(open) => !open && onClose()} isDismissable>
       <Box>
@@ -41,7 +51,9 @@ export function Sheet({ title, isOpen, onClose, children }: Props) {
             {title}
           </Heading>
           {children}
-          <Button onPress={onClose}>Close</Button>
+          <Foot>
+            <Button onPress={onClose}>{closeLabel}</Button>
+          </Foot>
         </Dialog>
       </Box>
     </Cover>

@@ -1,6 +1,7 @@
 /** Every colour and size of the application. Components use these names and nothing else. */
 
-export const colours = {
+/** Light by default: ink on paper. */
+const light = {
   sheet: "#f5f2ea",
   card: "#fbf9f4",
   ink: "#1a2024",
@@ -19,7 +20,30 @@ export const colours = {
   cover: "rgb(26 32 36 / 35%)",
 } as const;
 
-type Colour = keyof typeof colours;
+/** For dim shops: chalk on slate. The same names, so that nothing else knows of it. */
+const dark: Record<keyof typeof light, string> = {
+  sheet: "#1b1f21",
+  card: "#232829",
+  ink: "#eae6dc",
+  soft: "#a9ada8",
+  hairline: "#474d4e",
+  act: "#6cc5bb",
+  point: "#d9963f",
+  pointInk: "#e5ad62",
+  caution: "#dcb458",
+  stop: "#f08b78",
+  steel: "#34393a",
+  partFill: "#22393a",
+  jawFill: "#2c302f",
+  masterFill: "#33342f",
+  shade: "rgb(0 0 0 / 55%)",
+  cover: "rgb(0 0 0 / 55%)",
+};
+
+export const sets = { light, dark } as const;
+export type SetName = keyof typeof sets;
+
+type Colour = keyof typeof light;
 
 /** A colour of the current set, as CSS. */
 export function colour(name: Colour): string {
@@ -46,9 +70,9 @@ export const type = {
 } as const;
 
 export const size = {
-  header: "52px",
-  rail: "208px",
-  slip: "300px",
+  header: "3.25rem",
+  rail: "13rem",
+  slip: "18.75rem",
   touch: "44px",
   line: "1px",
   thick: "2px",
@@ -56,5 +80,8 @@ export const size = {
   radius: "2px",
 } as const;
 
-/** Below this width the slip folds under the drawing; below the second all is one column. */
-export const fold = { tablet: "(max-width: 1100px)", phone: "(max-width: 700px)" } as const;
+/**
+ * Below this width the slip folds under the drawing; below the second all is one column.
+ * In em, so that large text folds the page as a narrow screen does.
+ */
+export const fold = { tablet: "(max-width: 68.75em)", phone: "(max-width: 43.75em)" } as const;

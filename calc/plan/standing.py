@@ -1,0 +1,87 @@
+"""How a plan stands, in little: what the bench lists and what an edit's history tells, without the drawing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from calc.plan.compute import PlanResult, stops_of, verdict_of
+from calc.plan.document import Document
+from calc.plan.shelf import Shelf
+from calc.plan.solve import Figures, solve
+from calc.plan.stops import State, Stop
+from calc.quantities import Figure, Rounding, System
+
+# Headline figures: name -> (what it is called, core unit, safe side).
+HEADLINES: dict[str, tuple[str, str, Rounding]] = {
+    "cap": ("cap", "rpm", "down"),
+    "bore": ("bore", "mm", "near"),
+    "depth": ("deep", "mm", "near"),
+}
+ATTENTION: dict[State, int] = {"stopped": 0, "open": 1, "settled": 2}
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Every stop in one line, the verdict, and the headline figures in core units (None: not known)."""
+
+    stops: tuple[Stop, ...]
+    verdict: State
+    headlines: dict[str, float | None]
+
+    @property
+    def attention(self) -> int:
+        """0 stopped, 1 open, 2 settled: the order of the bench."""
+        return ATTENTION[self.verdict]
+
+    @property
+    def needs(self) -> Stop | None:
+        """The stop to look at next."""
+        for state in ("stopped", "open"):
+            for stop in self.stops:
+                if stop.state == state:
+                    return stop
+        return None
+
+
+def headlines_of(figures: Figures) -> dict[str, float | None]:
+    """The headline figures of a solved plan."""
+    force, hold = figures.force.value, figures.hold.value
+    return {
+        "cap": force.limit.speed_cap_rpm if force else None,
+        "bore": hold.pocket.bore_diameter_mm if hold else None,
+        "depth": hold.pocket.bore_depth_mm if hold else None,
+    }
+
+
+def headline_text(name: str, value: float | None, system: System) -> str:
+    """A headline figure as it reads, such as "2 480 rpm"."""
+    _, unit, rounding = HEADLINES[name]
+    return "not known" if value is None else Figure(value, unit, rounding).text(system)
+
+
+def standing(document: Document, shelf: Shelf, index: int = 0) -> Standing:
+    """How a plan stands; a third of the time of `compute`, for lists of many. Never raises for bad facts."""
+    figures = solve(document, shelf, index)
+    stops = stops_of(document, shelf, figures, index, helps=False)
+    return Standing(stops, verdict_of(stops), headlines_of(figures))
+
+
+def standing_of(result: PlanResult) -> Standing:
+    """The same of a plan already computed."""
+    return Standing(result.stops, result.verdict, headlines_of(result.figures))
+
+
+def moved(before: dict[str, Any], after: dict[str, float | None]) -> dict[str, list[float | None]]:
+    """Headline figures that differ: name -> [before, after]."""
+    return {
+        name: [before[name], value]
+        for name, value in after.items()
+        if name in before and not _same(before[name], value)
+    }
+
+
+def _same(a: float | None, b: float | None) -> bool:
+    if a is None or b is None:
+        return a is b
+    return abs(a - b) <= 1e-9 * max(1.0, abs(a), abs(b))

@@ -1,0 +1,176 @@
+"""How a plan stands in little, what facts are called, and the lists of a plan."""
+
+import pytest
+
+from calc.errors import CalcError
+from calc.fields import Choice, Flag, Quantity, Text
+from calc.plan.document import Document, new_document
+from calc.plan.labels import label_of, value_text
+from calc.plan.lists import LISTS, with_item, without_item
+from calc.plan.shelf import Shelf
+from calc.plan.shelf_items import KINDS, item_fields, read_item
+from calc.plan.standing import headline_text, moved, standing, standing_of
+from calc.reading import read, write
+from calc.tests.plans import CHUCK, DOCUMENT, MACHINE, MATERIAL, SHELF, STEEL, plan, with_facts
+from calc.typed import typed_value
+
+PLAIN = write(DOCUMENT)
+CUTS, STEPS = "setups.0.cuts", "part.profile.outside"
+
+VARIANTS = [{}, {"setups__0__force__pressure_bar": None}, {"setups__0__force__user_max_rpm": 300.0},
+            {"setups__0__hold__depth_mm": 39.0}, {"part__quantity": None}]  # fmt: skip
+
+
+@pytest.mark.parametrize("facts", VARIANTS)
+def test_in_little_it_stands_as_the_whole_plan_does(facts):
+    little, whole = standing(with_facts(**facts), SHELF), plan(**facts)
+    assert little.verdict == whole.verdict
+    assert [(s.name, s.state, str(s.line)) for s in little.stops] == [
+        (s.name, s.state, str(s.line)) for s in whole.stops
+    ]  # fmt: skip
+    assert little.headlines == standing_of(whole).headlines
+    assert little.attention == {"stopped": 0, "open": 1, "settled": 2}[whole.verdict]
+
+
+def test_what_is_needed_next_is_the_stopped_stop_before_the_open_one():
+    assert standing(DOCUMENT, SHELF).needs is None
+    stopped = standing(with_facts(setups__0__force__user_max_rpm=300.0), SHELF)
+    assert stopped.needs.name == "force"
+
+
+def test_a_new_run_has_no_figures_and_raises_nothing():
+    empty = standing(new_document(None, None, None), Shelf())
+    assert (empty.verdict, set(empty.headlines.values())) == ("open", {None})
+    begun = standing(new_document(84.0, 54.0, 10), SHELF)
+    assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "open", "open"]
+    assert begun.headlines["bore"] == 84.0
+
+
+def test_headlines_that_moved():
+    before = {"cap": 2350.0, "bore": 84.0, "depth": None}
+    assert moved(before, {"cap": 2480.0, "bore": 84.0, "depth": 20.0}) == {
+        "cap": [2350.0, 2480.0],
+        "depth": [None, 20.0],
+    }
+    assert moved(before, dict(before)) == {}
+    assert headline_text("cap", 2480.9, "metric") == "2\u202f480\xa0rpm"  # never rounded up
+    assert headline_text("bore", 84.0, "inch") == "3.307\xa0in"
+    assert headline_text("cap", None, "metric") == "not known"
+
+
+@pytest.mark.parametrize(
+    ("path", "called"),
+    [
+        ("part.quantity", "Quantity"),
+        ("part.profile.outside.0.diameter_mm", "Spigot diameter"),
+        ("part.profile.outside.1.name", "Name of Flange"),
+        ("part.profile.inside.0.diameter_mm", "Bore"),
+        ("setups.0.force.pressure_bar", "Gauge pressure"),
+        ("setups.0.cuts.1.feed_mm_rev", "Turn: feed"),
+        ("setups.0.cuts.9.feed_mm_rev", "Feed"),
+        ("setups.0.cuts", "Cuts"),
+        ("part.profile.outside", "Steps"),
+        ("nothing.here", "nothing.here"),
+    ],
+)
+def test_what_facts_are_called(path, called):
+    assert label_of(PLAIN, path) == called
+
+
+@pytest.mark.parametrize(
+    ("spec", "value", "reads"),
+    [
+        (Quantity("Pressure", "bar"), 18.0, "18\xa0bar"),
+        (Quantity("Pressure", "bar"), None, "empty"),
+        (Quantity("Pieces", "", whole=True), 240, "240"),
+        (Choice("Seat", {"floor": "the floor"}), "floor", "the floor"),
+        (Choice("Seat", {"floor": "the floor"}), "gone", "gone"),
+        (Flag("Centre"), True, "yes"),
+        (Flag("Centre"), False, "no"),
+        (Text("Name"), "", "empty"),
+        (Text("Name"), "Face", "Face"),
+        (None, [{"name": "Face"}, {"name": "Turn"}], "Face, Turn"),
+        (None, [], "none"),
+    ],
+)
+def test_how_values_read(spec, value, reads):
+    assert value_text(spec, value, "metric") == reads
+
+
+def test_an_item_goes_in_at_the_end_and_comes_out_by_its_place():
+    longer = with_item(PLAIN, CUTS, "  Skim   cut ", "turn")
+    assert [c["name"] for c in longer] == ["Face", "Turn", "Skim cut"]
+    assert longer[:2] == PLAIN["setups"][0]["cuts"]
+    again = {**PLAIN, "setups": [{**PLAIN["setups"][0], "cuts": longer}]}
+    read(Document, again)  # the core takes it
+    assert without_item(again, CUTS, 2) == PLAIN["setups"][0]["cuts"]
+    assert [s["name"] for s in without_item(PLAIN, STEPS, 1)] == ["Spigot"]
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        (lambda: with_item(PLAIN, CUTS, "face", "turn"), "already"),
+        (lambda: with_item(PLAIN, CUTS, " ", "turn"), "a name"),
+        (lambda: with_item(PLAIN, CUTS, "a\x00", "turn"), "a name"),
+        (lambda: with_item(PLAIN, CUTS, "Skim", None), "turning"),
+        (lambda: with_item(PLAIN, "part", "Skim", None), "no such list"),
+        (lambda: without_item(PLAIN, CUTS, 2), "no such cut"),
+        (lambda: without_item(PLAIN, CUTS, -1), "no such cut"),
+        (lambda: without_item(PLAIN, STEPS, 0), "gripped"),
+    ],
+)
+def test_what_a_list_refuses(change, says):
+    with pytest.raises(CalcError) as caught:
+        change()
+    assert says in caught.value.errors[0].message
+
+
+def test_a_list_has_an_end():
+    full = PLAIN
+    for i in range(LISTS[STEPS].most - 2):
+        full = {"part": {"profile": {"outside": with_item(full, STEPS, f"Step {i}", None)}}}
+    with pytest.raises(CalcError) as caught:
+        with_item(full, STEPS, "One more", None)
+    assert "20" in caught.value.errors[0].message
+
+
+def flat(value):
+    plain = write(value)
+    force = plain.pop("force", {})
+    return {n: v for n, v in (plain | force).items() if n not in ("chart", "typical")}
+
+
+@pytest.mark.parametrize(("kind", "value"), [("machine", MACHINE), ("material", MATERIAL), ("jaw_blank", STEEL)])
+def test_a_shelf_item_is_read_back_from_its_flat_row(kind, value):
+    assert read_item(kind, flat(value)) == value
+
+
+def test_a_chuck_is_read_back_with_its_chart():
+    chart = [(p.pressure_bar, p.grip_n) for p in CHUCK.force.chart]
+    assert read_item("chuck", {n: v for n, v in flat(CHUCK).items() if v is not None}, chart) == CHUCK
+    with pytest.raises(CalcError) as caught:
+        read_item("chuck", flat(CHUCK) | {"max_grip_n": -1, "max_rpm": 0}, chart)
+    assert {e.field for e in caught.value.errors} == {"max_grip_n", "max_rpm"}
+    with pytest.raises(CalcError) as caught:
+        read_item("chuck", flat(CHUCK), [(5, 100), (10, 50)])
+    assert [e.field for e in caught.value.errors] == ["chart"]
+
+
+@pytest.mark.parametrize("kind", list(KINDS))
+def test_every_field_of_the_shelf_says_what_it_is_and_where_it_is_found(kind):
+    for item in item_fields(kind):
+        assert item.field.spec.label
+        assert item.field.spec.help, item.name
+        assert item.field.spec.where, item.name
+        assert item.group
+
+
+def test_what_is_given_for_a_field_is_read_by_its_declaration():
+    speed = Quantity("Top speed", "rpm", above=0, high=5000, whole=True)
+    assert typed_value("n", speed, "1200", nullable=False, system="metric") == 1200
+    assert typed_value("n", speed, " ", nullable=True, system="metric") is None
+    for given in ("", "x", "0", "5001", "12.5", True, [1]):
+        with pytest.raises(CalcError) as caught:
+            typed_value("n", speed, given, nullable=False, system="metric")
+        assert caught.value.errors[0].field == "n"

@@ -1,0 +1,63 @@
+"""Runs follow the shelf: what a change there moves on the bench, and writing how runs stand after it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
+from django.db import transaction
+
+from calc.plan.standing import Standing, moved, standing
+from server.apps.runs import convert, queries
+from server.apps.runs.models import Run
+from server.apps.runs.standing import put_standing
+from server.apps.shelf.queries import Snapshot, current
+
+CHUNK = 200
+WRITTEN = ["standing", "attention", "words"]
+
+
+@dataclass(frozen=True)
+class Effect:
+    """A run that a change of the shelf moves: figures and verdict as [before, after]."""
+
+    run: Run
+    headlines: dict[str, list[float | None]]
+    verdict: tuple[str, str]
+
+
+def _stand(runs: Iterable[Run], on_shelf: Snapshot) -> Iterator[tuple[Run, Standing]]:
+    for run in runs:
+        yield run, standing(convert.document_of(run), convert.shelf_of(run, on_shelf))
+
+
+def effects(kind: str, item_id: int | None, after: Snapshot) -> tuple[list[Effect], int]:
+    """(runs on the bench that the changed shelf would move, how many take this item). Nothing is written."""
+    if item_id is None:
+        return [], 0
+    runs = list(queries.runs_that_take(kind, item_id).filter(put_away=False))
+    found = []
+    for run, now in _stand(runs, after):
+        before = run.standing
+        headlines = moved(before["headlines"], now.headlines)
+        if headlines or before["verdict"] != now.verdict:
+            found.append(Effect(run, headlines, (before["verdict"], now.verdict)))
+    return found, len(runs)
+
+
+@transaction.atomic
+def follow(kind: str | None = None, item_id: int | None = None) -> int:
+    """Write again how runs stand: those that take an item, or all of them. Gives how many were looked at."""
+    on_shelf = current()
+    runs = queries.runs() if kind is None or item_id is None else queries.runs_that_take(kind, item_id)
+    chunk: list[Run] = []
+    seen = 0
+    for run, now in _stand(runs.iterator(chunk_size=CHUNK), on_shelf):
+        put_standing(run, now, on_shelf)
+        chunk.append(run)
+        seen += 1
+        if len(chunk) >= CHUNK:
+            Run.objects.bulk_update(chunk, WRITTEN)
+            chunk = []
+    Run.objects.bulk_update(chunk, WRITTEN)
+    return seen

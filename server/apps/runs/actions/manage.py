@@ -1,0 +1,122 @@
+"""Runs on the bench: a new one, a copy, and taking one off for good."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+
+from calc.errors import CalcError, FieldError
+from calc.plan.document import new_document
+from calc.plan.standing import standing
+from calc.quantities import Sentence, System
+from calc.reading import write
+from server.apps.runs import convert, facts, queries
+from server.apps.runs.facts import Entry
+from server.apps.runs.models import Run, RunSetup
+from server.apps.runs.standing import put_standing
+from server.apps.shelf import queries as shelf
+from server.foundation.problems import Conflict
+from server.foundation.roles import require_planner
+
+# Field of the form -> the document's fact that it becomes.
+FIRST_FACTS = {
+    "diameter": "part.profile.outside.0.diameter_mm",
+    "length": "part.profile.outside.0.length_mm",
+    "quantity": "part.quantity",
+}
+
+
+def _named(given: dict[str, Any], problems: list[FieldError]) -> dict[str, str]:
+    found: dict[str, str] = {}
+    blank = Run(document={}, name="", drawing_number="")
+    for field in ("name", "drawing_number"):
+        try:
+            text = " ".join((given.get(field) or "").split())
+            found[field] = facts.read_entry(blank, Entry(field, text, None, "metric"), shelf.current())
+        except CalcError as error:
+            problems += error.errors
+    return found
+
+
+def _first_facts(given: dict[str, Any], system: System, problems: list[FieldError]) -> dict[str, Any]:
+    plain = write(new_document(None, None, None))
+    blank, found = Run(document=plain), {}
+    for field, path in FIRST_FACTS.items():
+        text = (given.get(field) or "").strip()
+        try:
+            found[field] = facts.read_entry(blank, Entry(path, text, None, system), shelf.current()) if text else None
+        except CalcError as error:
+            problems += [FieldError(field, e.sentence) for e in error.errors]
+    return found
+
+
+def _chosen(given: dict[str, Any], problems: list[FieldError]) -> dict[str, int | None]:
+    ids = shelf.current().ids
+    found: dict[str, int | None] = {}
+    for kind in ("machine", "material"):
+        key = given.get(kind) or None
+        if key is not None and key not in ids[kind]:
+            problems.append(FieldError(kind, Sentence("Choose one that is on the shelf, or leave it open.")))
+            continue
+        found[f"{kind}_id"] = ids[kind][key] if key else None
+    return found
+
+
+@transaction.atomic
+def new_run(given: dict[str, Any], system: System, person: Any) -> Run:
+    """Put a run on the bench with what is known of it. Raises CalcError with every field to look at."""
+    require_planner(person)
+    problems: list[FieldError] = []
+    names = _named(given, problems)
+    first = _first_facts(given, system, problems)
+    chosen = _chosen(given, problems)
+    if problems:
+        raise CalcError(problems)
+    document = write(new_document(first["diameter"], first["length"], first["quantity"]))
+    typed = {path: given[field].strip() for field, path in FIRST_FACTS.items() if (given.get(field) or "").strip()}
+    run = Run(document=document, typed=typed, units=system, **names, **chosen)
+    # A machine with one chuck leaves nothing to choose.
+    chucks = shelf.chucks_of(shelf.current(), run.machine_id) if run.machine_id is not None else {}
+    only = shelf.current().ids["chuck"][next(iter(chucks))] if len(chucks) == 1 else None
+    return add(run, [(only, None)])
+
+
+def add(run: Run, setups: list[tuple[int | None, int | None]]) -> Run:
+    """Save a new run with its (chuck, blank) of each set-up, and how it stands."""
+    run.save()
+    RunSetup.objects.bulk_create(
+        RunSetup(run=run, position=i, chuck_id=chuck, jaw_blank_id=blank) for i, (chuck, blank) in enumerate(setups)
+    )
+    run = queries.run_by_id(run.pk)
+    on_shelf = shelf.current()
+    put_standing(run, standing(convert.document_of(run), convert.shelf_of(run, on_shelf)), on_shelf)
+    run.save()
+    return run
+
+
+@transaction.atomic
+def copy_run(run_id: int, given: dict[str, Any], person: Any) -> Run:
+    """A run of its own with the same plan, under another name; its history starts anew."""
+    require_planner(person)
+    source = queries.run_by_id(run_id)
+    problems: list[FieldError] = []
+    names = _named(given, problems)
+    if problems:
+        raise CalcError(problems)
+    run = Run(
+        document=source.document, typed=source.typed, units=source.units, machine_id=source.machine_id,
+        material_id=source.material_id, **names,
+    )  # fmt: skip
+    return add(run, [(s.chuck_id, s.jaw_blank_id) for s in source.setups.all()])
+
+
+@transaction.atomic
+def delete_run(run_id: int, person: Any) -> None:
+    """Take a run off for good. Raises Conflict for one that was released: it is put away instead."""
+    require_planner(person)
+    run = queries.run_by_id(run_id, lock=True)
+    if run.released_at is not None:
+        raise Conflict("This run was released to the machine: its record stays. Put it away instead.")
+    run.edits.all().update(reverses=None)  # so that edits that point at each other can go together
+    run.delete()

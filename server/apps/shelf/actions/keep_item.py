@@ -1,0 +1,143 @@
+"""Add an item to the shelf, change one, or take one off."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+from django.db.models import ProtectedError
+from django.utils.text import slugify
+
+from calc.errors import CalcError, FieldError
+from calc.plan.shelf_items import NOUNS, item_fields
+from calc.quantities import Sentence, System
+from server.apps.runs.actions.follow_shelf import follow
+from server.apps.runs.queries import runs_that_take
+from server.apps.shelf import convert, items
+from server.apps.shelf.actions.load import renew
+from server.apps.shelf.form import LINKS, Form, Given, blank_form, form_of, take
+from server.apps.shelf.models import ChartPoint, Chuck, Item, JawBlank, Machine, ShelfChange
+from server.apps.shelf.snapshot import current
+from server.foundation.models import Person
+from server.foundation.problems import Conflict
+from server.foundation.roles import require_planner
+
+
+def _free_key(kind: str, name: str) -> str:
+    stem = slugify(name)[:50] or NOUNS[kind].replace(" ", "-")
+    taken = set(items.rows_of(kind).filter(key__startswith=stem).values_list("key", flat=True))
+    return next(k for k in (stem, *(f"{stem}-{i}" for i in range(2, 10_000))) if k not in taken)
+
+
+def _check_whole(form: Form, row: Item | None) -> None:
+    """Raise CalcError with everything that keeps the form from being an item of the shelf."""
+    problems = list(form.errors)
+    link = LINKS.get(form.kind)
+    if link and not link[2] and not form.links[link[0]]:
+        problems.append(FieldError(link[0], Sentence("Choose the machine that it is on.")))
+    same = items.rows_of(form.kind).filter(name__iexact=form.values.get("name") or "")
+    if row is not None:
+        same = same.exclude(pk=row.pk)
+    if form.values.get("name") and same.exists():
+        problems.append(FieldError("name", Sentence(f"There is a {NOUNS[form.kind]} of this name already.")))
+    try:
+        form.value()
+    except CalcError as error:
+        known = {p.field for p in problems}
+        problems += [p for p in error.errors if p.field not in known]
+    if problems:
+        raise CalcError(problems)
+
+
+def _state(form: Form) -> dict[str, Any]:
+    chart = {"chart": [list(p) for p in form.chart]} if form.kind == "chuck" else {}
+    return form.values | form.links | chart
+
+
+def _refuse_overwriting(form: Form, now: dict[str, Any], row: Item, base_revision: int, system: System) -> None:
+    """Raise Conflict where a field given here was changed by somebody since the base."""
+    since = ShelfChange.objects.filter(kind=form.kind, item_key=row.key, revision__gt=base_revision)
+    touched = {name for change in since for name in change.changes}
+    new = _state(form)
+    for name in sorted(form.given & touched):
+        if new[name] != now[name]:
+            raise Conflict(
+                f"{items.label(form.kind, name)}: somebody changed this since you looked. Look at both and choose.",
+                field=name, yours=items.value_text(form.kind, name, new[name], system),
+                theirs=items.value_text(form.kind, name, now[name], system),
+            )  # fmt: skip
+
+
+def _write(form: Form, row: Item) -> None:
+    for name, value in form.values.items():
+        setattr(row, name, value)
+    if isinstance(row, Chuck):
+        row.machine = Machine.objects.get(key=form.links["machine"])
+    row.save()
+    if isinstance(row, Chuck):
+        row.chart.all().delete()
+        ChartPoint.objects.bulk_create(ChartPoint(chuck=row, pressure_bar=p, grip_n=g) for p, g in form.chart)
+    if isinstance(row, JawBlank):
+        row.chucks.set(Chuck.objects.filter(key__in=form.links["chucks"]))
+
+
+def _typical_after(form: Form, row: Item, changed: set[str], confirmed: set[str], is_new: bool) -> list[str]:
+    """Fields that are still typical: a usual value that nobody gave is; what was given or confirmed is not."""
+    usual = {f.name for f in item_fields(form.kind) if not f.field.required and f.field.default not in (None, "")}
+    before = usual - form.given if is_new else set(row.typical)
+    return sorted(before - changed - confirmed)
+
+
+@transaction.atomic
+def keep_item(kind: str, key: str | None, given: Given, base_revision: int, person: Any, new_key: str = "") -> str:
+    """Keep a new item (`key` None) or a change of one; gives its key. A new one may bring its own, `new_key`.
+
+    Raises CalcError with every field to look at, Conflict where somebody changed the same field since the base.
+    """
+    planner = require_planner(person)
+    row = items.row_by_key(kind, key, lock=True) if key is not None else None
+    form = form_of(kind, row) if row is not None else blank_form(kind)
+    before = _state(form) if row is not None else {}
+    take(form, given, current())
+    if row is not None:
+        _refuse_overwriting(form, before, row, base_revision, given.system)
+    _check_whole(form, row)
+    form.key = form.key if row is not None else new_key or _free_key(kind, form.values["name"])
+    return _keep(form, row, before, set(given.confirmed), planner)
+
+
+def _keep(form: Form, row: Item | None, before: dict[str, Any], confirmed: set[str], by: Person) -> str:
+    """Write a form that was checked, with its history, and let the runs follow."""
+    kind, is_new = form.kind, row is None
+    after = _state(form)
+    changes = {n: [before.get(n), v] for n, v in after.items() if is_new or before.get(n) != v}
+    if row is None:
+        row = convert.MODELS[kind](key=form.key)
+    typical = _typical_after(form, row, set(changes) if not is_new else set(), confirmed, is_new)
+    if not changes and typical == sorted(row.typical):
+        return row.key
+    row.typical = typical
+    row.revision += 1
+    _write(form, row)
+    ShelfChange.objects.create(kind=kind, item_key=row.key, revision=row.revision, changes=changes, by=by)
+    renew()
+    if not is_new and changes:
+        follow(kind, row.pk)
+    return row.key
+
+
+@transaction.atomic
+def remove_item(kind: str, key: str, person: Any) -> None:
+    """Take an item off the shelf. Raises Conflict while a run or another item takes it."""
+    require_planner(person)
+    row = items.row_by_key(kind, key, lock=True)
+    taking = list(runs_that_take(kind, row.pk)[:4])
+    if taking:
+        names = ", ".join(f"{r.name} ({r.drawing_number})" for r in taking[:3])
+        more = " and others" if len(taking) > 3 else ""
+        raise Conflict(f"{row.name} stays: it is taken by {names}{more}. Give those another one first.")
+    try:
+        row.delete()
+    except ProtectedError:
+        raise Conflict(f"{row.name} stays: chucks are on it. Put them on another machine first.") from None
+    renew()

@@ -1,0 +1,99 @@
+"""Routes of the shelf."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Status
+
+from server.apps.shelf import files, items
+from server.apps.shelf.actions.keep_item import keep_item, remove_item
+from server.apps.shelf.actions.take_file import take_file
+from server.apps.shelf.form import Given
+from server.apps.shelf.schemas import (
+    FileAnswer,
+    FileIn,
+    FormIn,
+    Item,
+    KeepIn,
+    Kind,
+    LineAnswer,
+    PreviewIn,
+    ShelfKind,
+    Units,
+)
+from server.foundation.schemas import Problem
+
+router = Router(tags=["shelf"])
+LOOKS = {401: Problem, 404: Problem, 422: Problem}
+CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
+
+
+def _given(typed: FormIn, confirmed: tuple[str, ...] = ()) -> Given:
+    return Given(dict(typed.fields), typed.chart, typed.units, confirmed)
+
+
+def _item(view: dict[str, Any]) -> Item:
+    return Item.model_validate(view)
+
+
+@router.get("/shelf", response={200: list[ShelfKind], 401: Problem}, operation_id="shelf")
+def shelf(request: HttpRequest) -> list[dict[str, Any]]:
+    """Everything on the shelf, a line an item."""
+    return items.shelf()
+
+
+@router.get("/shelf/{kind}/new", response={200: Item, **LOOKS}, operation_id="newItemForm")
+def new_form(request: HttpRequest, kind: Kind, units: Units = "metric") -> Item:
+    """The form of an item that is not there yet."""
+    return _item(items.new_item(kind, units, request.user))
+
+
+@router.get("/shelf/{kind}/items/{key}", response={200: Item, **LOOKS}, operation_id="shelfItem")
+def one(request: HttpRequest, kind: Kind, key: str, units: Units = "metric") -> Item:
+    """One item with its fields, chart, runs and history."""
+    return _item(items.item(kind, key, units, request.user))
+
+
+@router.post("/shelf/{kind}/preview", response={200: Item, **CHANGES}, operation_id="previewItem")
+def preview(request: HttpRequest, kind: Kind, given: PreviewIn) -> Item:
+    """The item as it would be: chart, refused entries, and the runs that would move. Nothing is kept."""
+    return _item(items.preview(kind, given.key, _given(given), request.user))
+
+
+@router.post("/shelf/{kind}/items", response={201: Item, **CHANGES}, operation_id="addItemToShelf")
+def add(request: HttpRequest, kind: Kind, given: KeepIn) -> Status[Item]:
+    """Put a new item on the shelf."""
+    key = keep_item(kind, None, _given(given, tuple(given.confirmed)), 0, request.user)
+    return Status(201, _item(items.item(kind, key, given.units, request.user)))
+
+
+@router.patch("/shelf/{kind}/items/{key}", response={200: Item, **CHANGES}, operation_id="changeItem")
+def change(request: HttpRequest, kind: Kind, key: str, given: KeepIn) -> Item:
+    """Change an item; the runs that take it follow."""
+    keep_item(kind, key, _given(given, tuple(given.confirmed)), given.base_revision, request.user)
+    return _item(items.item(kind, key, given.units, request.user))
+
+
+@router.delete("/shelf/{kind}/items/{key}", response={204: None, **CHANGES}, operation_id="removeShelfItem")
+def remove(request: HttpRequest, kind: Kind, key: str) -> Status[None]:
+    """Take an item off the shelf that no run takes."""
+    remove_item(kind, key, request.user)
+    return Status(204, None)
+
+
+@router.get("/shelf/{kind}/file", response={200: str, **LOOKS}, operation_id="shelfFile")
+def file_out(request: HttpRequest, kind: Kind) -> HttpResponse:
+    """All items of a kind as a CSV file, figures in core units."""
+    answer = HttpResponse(files.write(kind), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{kind}.csv"'
+    return answer
+
+
+@router.post("/shelf/{kind}/file", response={200: FileAnswer, **CHANGES}, operation_id="takeShelfFile")
+def file_in(request: HttpRequest, kind: Kind, given: FileIn) -> FileAnswer:
+    """Answer every line of a CSV file, and keep them as asked."""
+    answers, kept = take_file(kind, given.text, given.keep, request.user)
+    lines = [LineAnswer(line=a.line, name=a.name, outcome=a.outcome, messages=list(a.messages)) for a in answers]  # type: ignore[arg-type]
+    return FileAnswer(lines=lines, kept=kept, bad=sum(a.outcome == "bad" for a in answers))

@@ -1,0 +1,278 @@
+"""The shelf's screens over HTTP: adding, changing, what moves, conflicts, removing, and CSV both ways."""
+
+import csv
+import io
+
+import pytest
+
+from server.apps.runs.models import Run
+from server.apps.shelf.models import Chuck, JawBlank, Machine, Material, ShelfChange
+
+CHUCK = "shelf/chuck/items/lathe-3-chuck"
+LATHE = {"name": "Lathe 9", "max_rpm": "3000", "power_kw": "20 hp", "torque_nm": "90"}
+
+
+def see(client, path, units="metric"):
+    return client.get(f"/api/{path}?units={units}").json()
+
+
+def field(item, name):
+    return next(f for f in item["fields"] if f["name"] == name)
+
+
+def change(client, path, base=0, **fields):
+    chart = fields.pop("chart", None)
+    more = {"confirmed": fields.pop("confirmed", [])}
+    return client.send(path, {"fields": fields, "chart": chart, "base_revision": base} | more, "patch")
+
+
+def preview(client, kind="chuck", key="lathe-3-chuck", chart=None, units="metric", **fields):
+    return client.send(f"shelf/{kind}/preview", {"key": key, "fields": fields, "chart": chart, "units": units})
+
+
+def test_the_list_says_what_is_there_what_is_typical_and_what_is_taken(planner):
+    kinds = {k["kind"]: k for k in see(planner, "shelf")}
+    assert list(kinds) == ["machine", "chuck", "jaw_blank", "material"]
+    lathe = next(i for i in kinds["machine"]["items"] if i["key"] == "lathe-3")
+    assert (lathe["line"], lathe["runs"], lathe["typical"]) == ("4\u202f500\xa0rpm · 15\xa0kW", 1, 0)
+    duplex = next(i for i in kinds["material"]["items"] if i["key"] == "1-4462")
+    assert (duplex["runs"], duplex["typical"]) == (1, 10)
+    assert len(kinds["material"]["items"]) == 18
+
+
+def test_an_item_shows_every_field_with_unit_meaning_and_where_it_is_found(planner):
+    item = see(planner, CHUCK)
+    assert field(item, "max_grip_n") | {"value": 0} == {
+        "name": "max_grip_n", "label": "Highest grip", "help": "Sum over all jaws", "unit": "kN", "kind": "quantity",
+        "where": "The chuck's table of technical data; multiply a figure for one jaw by the jaws", "group": "Its force",
+        "value": 0, "text": "108", "edit_text": "108", "options": None, "optional": False, "typical": False,
+    }  # fmt: skip
+    assert field(item, "guide_friction")["typical"] is True
+    assert field(item, "machine")["value"] == "lathe-3"
+    assert see(planner, CHUCK, "inch")["fields"][2]["unit"] == ""
+    assert field(see(planner, CHUCK, "inch"), "max_grip_n")["text"].startswith("24\u202f279")
+    assert [r["name"] for r in item["runs"]] == ["Seal carrier"]
+    assert len(item["chart"]["curves"]) == 3
+    assert item["chart"]["points"][0] == [4, 13]
+
+
+def test_a_change_of_a_chuck_shows_which_plans_move_before_it_is_kept(demo, planner):
+    before = demo.standing["headlines"]["cap"]
+    status, seen = preview(planner, chart="4 13\n10 30\n20 60\n32 96")
+    assert status == 200
+    (moved,) = seen["effects"]
+    assert moved["name"] == "Seal carrier"
+    assert moved["text"].startswith("cap 811\xa0rpm → ")
+    assert (seen["takes"], seen["chart"]["points"][1]) == (1, [10, 30])
+    demo.refresh_from_db()
+    assert (demo.standing["headlines"]["cap"], Chuck.objects.get(key="lathe-3-chuck").revision) == (before, 0)
+    status, kept = change(planner, CHUCK, chart="4 13\n10 30\n20 60\n32 96")
+    assert (status, kept["revision"]) == (200, 1)
+    demo.refresh_from_db()
+    assert f"{int(demo.standing['headlines']['cap']):,}".replace(",", "\u202f") in moved["text"]
+    assert planner.plan(demo)["stops"][3]["answers"][0]["number"] in moved["text"]
+    assert kept["changes"][0]["text"] == "Chart of grip against pressure 5 points → 4 points"
+
+
+def test_a_weaker_chuck_stops_the_plan_and_the_bench_says_so(demo, planner):
+    _, seen = preview(planner, chart="4 5\n32 40", max_grip_n="41")
+    assert seen["effects"][0]["verdict"] == "stopped"
+    assert "settled, then stopped" in seen["effects"][0]["text"]
+    change(planner, CHUCK, chart="4 5\n32 40", max_grip_n="41")
+    rows = planner.get("/api/runs").json()["rows"]
+    assert [(r["drawing_number"], r["verdict"]) for r in rows] == [("LH-2041", "stopped"), ("LH-2215", "settled")]
+    demo.refresh_from_db()
+    assert demo.revision == 0  # the plan itself has not changed
+
+
+def test_a_run_that_is_put_away_is_not_among_what_moves(demo, planner):
+    planner.edit(demo, "put_away", value=True)
+    assert preview(planner, max_rpm="3000")[1]["effects"] == []
+
+
+def test_bad_entries_are_answered_at_the_field_and_the_rest_still_shows(planner):
+    status, seen = preview(planner, max_grip_n="lots", chart="4 13\n10 x", jaws="3")
+    assert status == 200
+    said = {e["field"]: e["message"] for e in seen["errors"]}
+    assert set(said) == {"max_grip_n", "chart"}
+    assert said["chart"].startswith("Row 2: ")
+    assert field(seen, "max_grip_n")["text"] == "108"
+    status, answer = change(planner, CHUCK, max_grip_n="lots", nonsense="1", machine="lathe-99")
+    assert (status, {e["field"] for e in answer["errors"]}) == (422, {"max_grip_n", "nonsense", "machine"})
+    assert not ShelfChange.objects.exists()
+
+
+def test_figures_that_contradict_each_other_are_told(planner):
+    _, seen = preview(planner, "material", "c45", speed_low_m_min="400")
+    assert {e["field"] for e in seen["errors"]} == {"speed_low_m_min", "speed_high_m_min"}
+    assert change(planner, "shelf/material/items/c45", speed_low_m_min="400")[0] == 422
+    _, seen = preview(planner, "jaw_blank", "l3-steel-50", bolt_head_mm="60")
+    assert [e["field"] for e in seen["errors"]] == ["bolt_head_mm"]
+    _, seen = preview(planner, chart="4 13\n10 12")
+    assert [e["message"] for e in seen["errors"]] == ["Chart points must rise: higher pressure, no less grip."]
+
+
+def test_a_new_item_keeps_what_is_typical_until_the_shop_replaces_it(planner):
+    form = see(planner, "shelf/machine/new")
+    assert (form["key"], field(form, "turret_stations")["text"], field(form, "max_rpm")["text"]) == ("", "12", "")
+    status, made = planner.send("shelf/machine/items", {"fields": LATHE})
+    assert (status, made["key"], field(made, "power_kw")["text"]) == (201, "lathe-9", "14.914")  # 20 hp
+    assert field(made, "turret_stations")["typical"] is True
+    assert change(planner, "shelf/machine/items/lathe-9", 1, turret_stations="12")[1]["fields"][4]["typical"] is True
+    _, kept = change(planner, "shelf/machine/items/lathe-9", 1, confirmed=["turret_stations"])
+    assert field(kept, "turret_stations")["typical"] is False
+    assert kept["changes"][0]["text"] == "figures confirmed as the shop's own"
+    _, kept = change(planner, "shelf/material/items/c45", kc11="2300 N/mm2")
+    assert (field(kept, "kc11")["typical"], field(kept, "mc")["typical"]) == (False, True)
+
+
+def test_a_material_wears_its_tag_in_the_plan_until_its_cutting_figure_is_the_shops_own(demo, planner):
+    def basis():
+        return next(f["basis"] for f in planner.plan(demo)["stops"][0]["facts"] if f["name"] == "material")
+
+    assert basis() == "typical"
+    change(planner, "shelf/material/items/1-4462", confirmed=["kc11"])
+    assert basis() == "book"
+
+
+def test_a_new_chuck_and_a_blank_for_it(demo, planner):
+    missing = planner.send("shelf/chuck/items", {"fields": {"name": "Spare"}})[1]["errors"]
+    assert {"machine", "max_grip_n", "jaws", "body_diameter_mm"} <= {e["field"] for e in missing}
+    fields = {
+        "name": "Spare chuck", "machine": "lathe-3", "jaws": "3", "max_rpm": "4000", "max_grip_n": "90 kN",
+        "max_pressure_bar": "30", "reference_height_mm": "50", "guide_length_mm": "80", "body_diameter_mm": "210",
+        "body_length_mm": "84", "guide_to_jaw_base_mm": "12", "jaw_stroke_mm": "5", "serration_pitch_mm": "1.5",
+    }  # fmt: skip
+    status, made = planner.send("shelf/chuck/items", {"fields": fields, "chart": "5 15\n30 90"})
+    assert (status, made["key"], len(made["chart"]["curves"])) == (201, "spare-chuck", 3)
+    blank = {"name": "Spare blank", "metal": "steel", "width_mm": "40", "length_mm": "75", "height_mm": "50",
+             "density_kg_dm3": "7.85", "bolt_head_mm": "20", "face_radius_mm": "35", "chucks": ["spare-chuck"]}  # fmt: skip
+    assert planner.send("shelf/jaw_blank/items", {"fields": blank})[0] == 201
+    plan = planner.edit(demo, "setups.0.chuck", value="spare-chuck")[1]
+    hold = next(s for s in plan["stops"] if s["name"] == "hold")
+    assert "does not fit Spare chuck" in hold["line"]
+    demo.refresh_from_db()
+    plan = planner.edit(demo, "setups.0.jaw_blank", value="spare-blank")[1]
+    # Honest about what the chuck's record lacks.
+    assert "weigh them" in next(s for s in plan["stops"] if s["name"] == "force")["line"]
+
+
+def test_a_name_stands_for_one_thing(planner):
+    assert (
+        planner.send("shelf/machine/items", {"fields": LATHE | {"name": "lathe 3"}})[1]["errors"][0]["field"] == "name"
+    )
+    assert change(planner, "shelf/machine/items/lathe-5", name="Lathe 3")[0] == 422
+    keys = [planner.send("shelf/machine/items", {"fields": LATHE | {"name": n}})[1]["key"] for n in ("A b", "A-b", "Ж")]
+    assert keys == ["a-b", "a-b-2", "machine"]
+
+
+def test_changes_of_different_fields_merge_and_of_the_same_field_conflict(planner, signed_in):
+    owner = signed_in("owner")
+    assert change(planner, CHUCK, max_rpm="4400")[0] == 200
+    assert change(owner, CHUCK, jaw_stroke_mm="5.4")[0] == 200  # from the same base, another field
+    status, said = change(owner, CHUCK, max_rpm="4300")
+    assert (status, said["yours"], said["theirs"], said["field"]) == (
+        409,
+        "4\u202f300\xa0rpm",
+        "4\u202f400\xa0rpm",
+        "max_rpm",
+    )
+    assert change(owner, CHUCK, max_rpm="4400")[0] == 200  # the same again is no conflict
+    assert change(owner, CHUCK, 2, max_rpm="4300")[0] == 200
+    assert field(see(planner, CHUCK), "max_rpm")["text"] == "4\u202f300"
+
+
+def test_what_is_taken_stays_and_what_is_not_can_go(demo, planner):
+    status, said = planner.send(CHUCK, None, "delete")
+    assert (status, "taken by Seal carrier (LH-2041)" in said["title"]) == (409, True)
+    status, said = planner.send("shelf/machine/items/lathe-5", None, "delete")
+    assert (status, "chucks are on it" in said["title"]) == (409, True)
+    assert planner.send("shelf/material/items/c45", None, "delete")[0] == 204
+    assert planner.send("shelf/material/items/c45", None, "delete")[0] == 404
+    assert planner.send("shelf/jaw_blank/items/l5-steel-56", None, "delete")[0] == 204
+    assert planner.send("shelf/chuck/items/lathe-5-chuck", None, "delete")[0] == 204
+    assert (Chuck.objects.count(), JawBlank.objects.count()) == (2, 11)
+
+
+def test_an_unknown_kind_or_item_is_told(planner):
+    assert planner.get("/api/shelf/drill/new").status_code == 422
+    assert planner.get("/api/shelf/chuck/items/nothing").status_code == 404
+    assert planner.get("/api/shelf/chuck/items/a%00b").status_code == 404
+
+
+def send_file(client, kind, text, keep="none"):
+    return client.send(f"shelf/{kind}/file", {"text": text, "keep": keep})
+
+
+@pytest.mark.parametrize("kind", ["machine", "chuck", "jaw_blank", "material"])
+def test_what_is_written_to_a_file_is_read_back_the_same(kind, planner):
+    answer = planner.get(f"/api/shelf/{kind}/file")
+    assert answer["Content-Disposition"] == f'attachment; filename="{kind}.csv"'
+    text = answer.content.decode()
+    status, back = send_file(planner, kind, text, "all")
+    assert status == 200
+    assert {line["outcome"] for line in back["lines"]} == {"same"}
+    assert back["kept"] == 0
+    assert not ShelfChange.objects.exists()
+
+
+def test_a_file_from_another_shop_fills_an_empty_shelf(demo, planner):
+    text = planner.get("/api/shelf/material/file").content.decode()
+    Run.objects.all().delete()
+    rows = sorted(Material.objects.values_list("key", "kc11", "name"))
+    Material.objects.all().delete()
+    status, answer = send_file(planner, "material", text, "all")
+    assert (status, answer["kept"], answer["bad"]) == (200, 18, 0)
+    assert sorted(Material.objects.values_list("key", "kc11", "name")) == rows
+
+
+FILE = "key,name,max_rpm,power_kw,torque_nm\nlathe-3,Lathe 3,4400,15,180\n,New one,3000,12,100\n,Bad one,fast,,100\n"
+
+
+def test_each_bad_row_is_answered_and_good_ones_are_kept_only_if_asked(planner):
+    _, answer = send_file(planner, "machine", FILE)
+    assert [(x["line"], x["outcome"]) for x in answer["lines"]] == [(2, "changed"), (3, "new"), (4, "bad")]
+    assert answer["lines"][2]["messages"][0].startswith("Top speed: “fast” is not a figure")
+    assert any("Spindle power is missing" in m for m in answer["lines"][2]["messages"])
+    for keep in ("none", "all"):
+        assert send_file(planner, "machine", FILE, keep)[1]["kept"] == 0
+        assert not Machine.objects.filter(name="New one").exists()
+        assert Machine.objects.get(key="lathe-3").max_rpm == 4500
+    assert send_file(planner, "machine", FILE, "good")[1]["kept"] == 2
+    assert Machine.objects.get(name="New one").power_kw == 12
+    assert Machine.objects.get(key="lathe-3").max_rpm == 4400
+    assert not Machine.objects.filter(name="Bad one").exists()
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("", "empty"),
+        ("\n\n", "empty"),
+        ("name,colour\nx,red", "“colour”"),
+        ("name,name\nx,y", "one twice"),
+        ('name\n"open', "not a CSV file"),
+        ("name\n" + "x\n" * 501, "500 lines"),
+    ],
+)
+def test_a_file_that_cannot_be_read_is_told(text, says, planner):
+    status, answer = send_file(planner, "machine", text, "good")
+    assert (status, answer["errors"][0]["field"]) == (422, "text")
+    assert says in answer["errors"][0]["message"]
+
+
+def test_files_come_from_every_spreadsheet(planner):
+    for text in (FILE.replace(",", ";"), FILE.replace(",", "\t"), "\ufeff" + FILE.replace("\n", "\r\n")):
+        assert [x["outcome"] for x in send_file(planner, "machine", text)[1]["lines"]] == ["changed", "new", "bad"]
+    short = "name,max_rpm\nLathe 3"
+    assert send_file(planner, "machine", short)[1]["lines"][0]["messages"] == [
+        "This line has 1 cells; the first line has 2."
+    ]  # fmt: skip
+
+
+def test_a_name_that_a_spreadsheet_would_compute_is_written_as_text(planner):
+    planner.send("shelf/machine/items", {"fields": LATHE | {"name": "=1+1"}})
+    rows = csv.DictReader(io.StringIO(planner.get("/api/shelf/machine/file").content.decode()))
+    assert "'=1+1" in {r["name"] for r in rows}
+    back = send_file(planner, "machine", planner.get("/api/shelf/machine/file").content.decode())[1]
+    assert {line["outcome"] for line in back["lines"]} == {"same"}

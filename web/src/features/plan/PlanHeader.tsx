@@ -1,0 +1,79 @@
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Plan, Units } from "../../api/client";
+import { Button } from "../../shared/ui/Button";
+import { Header, HeaderNote, HeaderSide, HeaderTitle } from "../../shared/ui/Page";
+import { Segments } from "../../shared/ui/Segments";
+import { fold, space } from "../../shared/ui/theme";
+
+const Group = styled.div`
+  display: flex;
+  gap: ${space(1)};
+  @media ${fold.phone} {
+    button,
+    a {
+      padding-inline: ${space(2)};
+    }
+  }
+`;
+
+function keptAt(plan: Plan): string {
+  const at = new Date(plan.run.changed_at);
+  return at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+}
+
+type Props = {
+  plan: Plan;
+  units: Units;
+  tools: ReactNode;
+  onUnits: (units: Units) => void;
+  onUndo: () => void;
+  onRedo: () => void;
+  onHelp: () => void;
+};
+
+/** Which plan this is and how it stands; undo, units, keys. */
+export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp }: Props) {
+  const { run } = plan;
+  return (
+    <Header>
+      <Link to="/">Noble Anvil</Link>
+      <HeaderTitle>
+        {run.name} <span>{run.drawing_number}</span>
+      </HeaderTitle>
+      <HeaderNote>
+        <span data-detail>
+          {run.quantity ?? "?"} pieces · {run.machine || "no machine"} ·{" "}
+        </span>
+        <Link to={`/runs/${run.id}/history`} title="What was changed, by whom, and earlier drafts">
+          draft {plan.at ?? plan.revision}
+        </Link>
+        {plan.at === null && <>, kept {keptAt(plan)}</>} · <b>not for the machine</b>
+      </HeaderNote>
+      <HeaderSide>
+        <Group>
+          <Button isDisabled={!plan.undo} onPress={onUndo}>
+            Undo
+          </Button>
+          <Button isDisabled={!plan.redo} onPress={onRedo}>
+            Redo
+          </Button>
+        </Group>
+        <Segments
+          label="Units"
+          value={units}
+          options={[
+            { value: "metric", label: "mm" },
+            { value: "inch", label: "inch" },
+          ]}
+          onChange={(value) => onUnits(value === "inch" ? "inch" : "metric")}
+        />
+        <Button onPress={onHelp} aria-label="Keyboard shortcuts">
+          ?
+        </Button>
+        {tools}
+      </HeaderSide>
+    </Header>
+  );
+}

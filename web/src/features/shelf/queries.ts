@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answered, client, type Item, type KindName, type Units } from "../../api/client";
+
+export type Entry = string | string[];
+
+/** What was typed over an item: entries by field, the chart's text, fields confirmed as the shop's own. */
+export type Edits = {
+  fields: Readonly<Record<string, Entry>>;
+  chart: string | null;
+  confirmed: readonly string[];
+};
+
+export const NO_EDITS: Edits = { fields: {}, chart: null, confirmed: [] };
+
+/** Everything on the shelf, a line an item. */
+export function useShelf() {
+  return useQuery({ queryKey: ["shelf"], queryFn: () => answered(client.GET("/api/shelf")) });
+}
+
+const itemKey = (kind: KindName, key: string | null, units: Units) => ["shelf item", kind, key, units];
+
+/** One item, or the form of a new one (`key` null). */
+export function useItem(kind: KindName, key: string | null, units: Units) {
+  return useQuery({
+    queryKey: itemKey(kind, key, units),
+    queryFn: () =>
+      key === null
+        ? answered(client.GET("/api/shelf/{kind}/new", { params: { path: { kind }, query: { units } } }))
+        : answered(
+            client.GET("/api/shelf/{kind}/items/{key}", {
+              params: { path: { kind, key }, query: { units } },
+            }),
+          ),
+  });
+}
+
+/** The item as it would be, with the runs that would move; nothing is kept. */
+export function previewItem(
+  kind: KindName,
+  key: string | null,
+  edits: Edits,
+  units: Units,
+  signal: AbortSignal,
+): Promise<Item> {
+  const body = { key, fields: edits.fields, chart: edits.chart, units };
+  return answered(
+    client.POST("/api/shelf/{kind}/preview", {
+      params: { path: { kind } },
+      headers: { "X-Units": units },
+      body,
+      signal,
+    }),
+  );
+}
+
+function useShelfChange<Given, Answer>(change: (given: Given) => Promise<Answer>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () =>
+      Promise.all(
+        [["shelf"], ["shelf item"], ["bench"], ["plan"], ["find"]].map((queryKey) =>
+          queries.invalidateQueries({ queryKey }),
+        ),
+      ),
+  });
+}
+
+export type Kept = { kind: KindName; key: string | null; edits: Edits; base: number; units: Units };
+
+/** Keep an item: a new one, or a change that the runs follow. */
+export function useKeepItem() {
+  return useShelfChange(({ kind, key, edits, base, units }: Kept): Promise<Item> => {
+    const headers = { "X-Units": units };
+    const body = { ...edits, confirmed: [...edits.confirmed], base_revision: base, units };
+    return key === null
+      ? answered(client.POST("/api/shelf/{kind}/items", { params: { path: { kind } }, headers, body }))
+      : answered(
+          client.PATCH("/api/shelf/{kind}/items/{key}", { params: { path: { kind, key } }, headers, body }),
+        );
+  });
+}
+
+/** Take an item off the shelf. */
+export function useRemoveItem() {
+  return useShelfChange(({ kind, key }: { kind: KindName; key: string }) =>
+    answered(client.DELETE("/api/shelf/{kind}/items/{key}", { params: { path: { kind, key } } })),
+  );
+}
+
+export type TakenFile = { kind: KindName; text: string; keep: "none" | "all" | "good" };
+
+/** Answer every line of a CSV file, and keep them as asked. */
+export function useTakeFile() {
+  return useShelfChange(({ kind, text, keep }: TakenFile) =>
+    answered(client.POST("/api/shelf/{kind}/file", { params: { path: { kind } }, body: { text, keep } })),
+  );
+}
