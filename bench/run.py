@@ -6,9 +6,12 @@ import gzip
 import http.cookiejar
 import json
 import os
+import random
 import statistics
+import threading
 import time
 import urllib.request
+import uuid
 from collections.abc import Callable
 from typing import Any
 
@@ -66,7 +69,7 @@ class Client:
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
         self.opener.open(URL + "/").read()
         self.token = next(c.value for c in self.jar if c.name == "csrftoken") or ""
-        self.run = next(r["id"] for r in self.get("/api/runs") if r["drawing_number"] == "LH-2041")
+        self.run = next(r["id"] for r in self.get("/api/runs?find=LH-2041")["rows"])
         self.revision = 0
 
     def get(self, path: str) -> Any:
@@ -80,11 +83,10 @@ class Client:
     def preview(self, i: int) -> None:
         self.post(f"/api/runs/{self.run}/preview", {"path": PRESSURE, "text": f"{20 + i / 40}"})
 
-    def edit(self, i: int) -> None:
-        import uuid
-
-        body = {"path": PRESSURE, "text": f"{20 + i / 40}", "base_revision": self.revision, "key": str(uuid.uuid4())}
-        self.revision = self.post(f"/api/runs/{self.run}/edits", body)["revision"]
+    def edit(self, i: int, path: str = PRESSURE, run: int | None = None) -> None:
+        revision = self.revision if run is None else self.get(f"/api/runs/{run}/pulse")["revision"]
+        body = {"path": path, "text": f"{20 + i / 40}", "base_revision": revision, "key": str(uuid.uuid4())}
+        self.revision = self.post(f"/api/runs/{run or self.run}/edits", body)["revision"]
 
 
 # Counts from the key press to the first frame painted after the figure changed.
@@ -123,6 +125,111 @@ def key_to_pixels(run: int) -> list[float]:
     return found[5:]
 
 
+def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[float]]:
+    """The bench with thousands of runs: a page of it, and finding by words."""
+    from server.apps.runs.models import Run, RunSetup
+
+    source = Run.objects.get(pk=client.run)
+    chosen = source.setups.get()
+    made = []
+    for i in range(count):
+        name = f"{('Seal carrier', 'Pump shaft', 'Wear ring', 'Guide bush')[i % 4]} {i}"
+        made.append(
+            Run(drawing_number=f"LH-{10_000 + i}", name=name, machine_id=source.machine_id, units="metric",
+                material_id=source.material_id, document=source.document, standing=source.standing,
+                attention=i % 3, words=f"lh-{10_000 + i} {name} {source.words}".lower())
+        )  # fmt: skip
+    runs = Run.objects.bulk_create(made, batch_size=500)
+    RunSetup.objects.bulk_create(
+        (RunSetup(run=r, position=0, chuck_id=chosen.chuck_id, jaw_blank_id=chosen.jaw_blank_id) for r in runs),
+        batch_size=500,
+    )
+    listed = times(60, lambda i: client.get(f"/api/runs?page={i % 20}"))
+    found = times(60, lambda i: client.get(f"/api/runs?find=guide%20bush%20{i}"))
+    return listed, found
+
+
+def long_history(client: Client, count: int = 2000) -> tuple[list[float], list[float]]:
+    """A run with thousands of edits: the history's first page, and the screen from click to lines."""
+    from server.apps.runs.models import Edit, Run
+
+    run = Run.objects.get(pk=client.run)
+    by = run.edits.first().by
+    Edit.objects.bulk_create(
+        Edit(run=run, revision=run.revision + i + 1, path=PRESSURE, old=28.0, new=28.0 + i / 1000, key=uuid.uuid4(), by=by,
+             label="Gauge pressure", moved={"cap": [800.0, 800.0 + i]})
+        for i in range(count)
+    )  # fmt: skip
+    Run.objects.filter(pk=run.pk).update(revision=run.revision + count)
+    client.revision = run.revision + count
+    asked = times(60, lambda _: client.get(f"/api/runs/{run.pk}/history"))
+    opened = []
+    with browser_page() as page:
+        page.goto(f"{URL}/runs/{run.pk}/part")
+        page.wait_for_load_state("networkidle")
+        for _ in range(12):
+            link = page.get_by_role("link", name="draft")
+            link.wait_for()
+            opened.append(
+                page.evaluate(
+                    """() => new Promise((resolve) => {
+                      const start = performance.now();
+                      document.querySelector('a[href$="/history"]').click();
+                      const look = () => document.querySelector('[data-revision]')
+                        ? setTimeout(() => resolve(performance.now() - start), 0) : requestAnimationFrame(look);
+                      look();
+                    })"""
+                )
+            )
+            page.go_back()
+    return asked, opened[2:]
+
+
+def cold_load(run: int) -> list[float]:
+    """From asking for a plan with an empty cache until its answers are painted."""
+    found = []
+    for _ in range(8):
+        with browser_page() as page:
+            page.goto("about:blank")
+            start = time.perf_counter()
+            page.goto(f"{URL}/runs/{run}/force", wait_until="commit")
+            page.locator('[data-answer="cap"]').wait_for()
+            found.append((time.perf_counter() - start) * 1000)
+    return found
+
+
+def crowd(people: int = 50, seconds: float = 60) -> tuple[list[float], int]:
+    """Many people, each editing a run of the bench every other second and asking for news; (edit times, errors)."""
+    runs = [r["id"] for r in Client().get("/api/runs?find=LH-1")["rows"]][:25]
+    spent: list[float] = []
+    errors: list[str] = []
+    until = time.monotonic() + seconds
+
+    def person(number: int) -> None:
+        choose = random.Random(number)
+        try:
+            client = Client()
+            path = (PRESSURE, "setups.0.clamp_rpm")[number % 2]
+            while time.monotonic() < until:
+                time.sleep(choose.uniform(1.0, 3.0))
+                run = runs[number % len(runs)]
+                start = time.perf_counter()
+                client.edit(choose.randrange(300), path, run)
+                spent.append((time.perf_counter() - start) * 1000)
+                client.get(f"/api/runs/{run}/pulse")
+        except Exception as error:
+            errors.append(repr(error))
+
+    threads = [threading.Thread(target=person, args=[i]) for i in range(people)]
+    for t in threads:
+        t.start()
+    for t in threads:
+        t.join()
+    for error in errors[:3]:
+        say(f"error: {error}")
+    return spent, len(errors)
+
+
 def first_load() -> tuple[int, int]:
     """Gzip size of the JavaScript, and of everything, that the first page loads."""
     manifest = json.loads((WEB / "dist" / ".vite" / "manifest.json").read_text())
@@ -147,6 +254,15 @@ def main() -> None:
     row("preview over HTTP on loopback", times(300, client.preview), "≤ 40 ms at 95 %")
     row("edit kept over HTTP on loopback", times(200, client.edit), "≤ 40 ms at 95 %")
     row("key press to changed pixels", key_to_pixels(client.run), "≤ 100 ms at 95 %")
+    listed, found = many_runs(client)
+    row("bench of 5 000 runs, a page", listed, "≤ 150 ms")
+    row("bench of 5 000 runs, find", found, "≤ 150 ms")
+    asked, opened = long_history(client)
+    row("history of 2 000 edits over HTTP", asked, "≤ 300 ms")
+    row("history of 2 000 edits, click to lines", opened, "≤ 300 ms")
+    row("first load of a plan, cold cache", cold_load(client.run), "")
+    edits, errors = crowd()
+    row(f"50 people for 60 s: an edit ({len(edits)} kept, {errors} errors)", edits, "errors 0")
     packed, whole = first_load()
     say(f"\nJavaScript on first load, gzip: {packed / 1000:.0f} kB (want ≤ 260); with fonts {whole / 1000:.0f} kB")
     say("Memory: " + ", ".join(f"{name} {size:.0f} MB" for name, size in memory()))

@@ -126,6 +126,12 @@ def _compile(formula: str, names: tuple[str, ...]) -> Callable[..., float]:
     return made
 
 
+def _beyond(label: str) -> Exception:
+    from calc.errors import FieldProblem
+
+    return FieldProblem("", f"{label} cannot be computed from these figures: they are too far apart. Check them.")
+
+
 # While helps are tried by the dozen nobody reads their working: figures are computed, steps are not kept.
 _quiet: ContextVar[bool] = ContextVar("quiet", default=False)
 
@@ -149,9 +155,14 @@ class Working:
         self.notes: list[Note] = []
 
     def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: float) -> float:
-        """Evaluate `formula` with `values`, keep it as a step and give its value."""
+        """Evaluate `formula` with `values`, keep it as a step and give its value. Raises CalcError beyond all numbers."""
         function = _COMPILED.get(formula) or _compile(formula, tuple(values))
-        value = float(function(**values))
+        try:
+            value = float(function(**values))
+        except (ZeroDivisionError, OverflowError):
+            value = math.inf
+        if value - value != 0:  # infinite, or no number: figures within their ranges can still be too far apart
+            raise _beyond(label)
         if self.quiet:
             return value
         self.steps.append(Step(symbol, label, formula, values, value, unit, source))

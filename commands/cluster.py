@@ -95,11 +95,22 @@ class Cluster:
             return None
         return int(lines[3])
 
-    def start(self) -> str:
-        """Start it; gives a sentence where there is something to tell."""
+    def _left_running(self) -> int | None:
+        """The port of a postmaster that was left running and answers; one that is just dying is waited for."""
+        for _ in range(60):
+            port = self.running_port()
+            if port is None:
+                return None
+            if self._command("pg_isready", "-h", "127.0.0.1", "-p", str(port)).returncode == 0:
+                return port
+            time.sleep(0.25)
+        raise Stop(f"The database in {self.folder} is running and does not answer; its words are in server.log there.")
+
+    def start(self, port: int | None = None) -> str:
+        """Start it, on a free port where none is given; gives a sentence where there is something to tell."""
         self.create()
         told = ""
-        left = self.running_port()
+        left = self._left_running()
         if left is not None:
             self.port = left
             return "The database was still running from a start that did not end cleanly; it is used on."
@@ -107,7 +118,7 @@ class Cluster:
             told = "The last stop was not clean; the database put itself right."
         settings = SETTINGS + (UNSAFE_FAST if self.fast else [])
         for attempt in range(3):
-            self.port = free_port()
+            self.port = port or free_port()
             options = " ".join(f"-c {s}" for s in (*settings, f"port={self.port}"))
             started = self._command(
                 "pg_ctl",
@@ -127,7 +138,16 @@ class Cluster:
             # A killed postmaster lingers about a second and blocks the new one.
             if attempt < 2:
                 time.sleep(1)
-        raise Stop(f"The database did not start:\n{started.stdout}")
+        raise Stop(f"The database did not start:\n{started.stdout}{self._last_words()}")
+
+    def _last_words(self) -> str:
+        """The end of PostgreSQL's own log, and a sentence where the disk is full."""
+        try:
+            said = (self.folder / "server.log").read_text(errors="replace").splitlines()[-5:]
+        except OSError:
+            said = []
+        full = any("No space left on device" in line for line in said)
+        return "\n".join(said) + (f"\nThe disk that holds {self.folder} is full: free some space." if full else "")
 
     def stop(self) -> None:
         """Stop it."""

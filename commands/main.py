@@ -26,6 +26,24 @@ def _person(arguments: list[str]) -> int:
     return manage(["person", *arguments])
 
 
+def _backup(arguments: list[str]) -> int:
+    from commands.keeping import backup
+
+    return backup(arguments)
+
+
+def _restore(arguments: list[str]) -> int:
+    from commands.keeping import restore
+
+    return restore(arguments)
+
+
+def _torture(arguments: list[str]) -> int:
+    from commands.quality import torture
+
+    return torture(arguments)
+
+
 def _calc(arguments: list[str]) -> int:
     if not PYTHON.exists():
         from commands.setup import ensure_debian, ensure_python
@@ -67,11 +85,14 @@ def _with_app(module: str) -> Callable[[list[str]], int]:
 COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
     "start": (_start, "set up and serve the application (--port N, --no-demo)"),
     "stop": (_stop, "end a running application"),
+    "backup": (_backup, "write everything into FILE"),
+    "restore": (_restore, "put FILE back in place of what is there"),
     "test": (_test, "run every test, or some: ./anvil test -k NAME"),
     "check": (_check, "format, lint, types, import rules, API document"),
     "format": (_format, "write formatting, the API document and its TypeScript types"),
     "calc": (_calc, "one calculator: ./anvil calc NAME < input.json; without NAME, the list"),
     "bench": (_with_app("bench.run"), "measure speed and memory; prints a table"),
+    "torture": (_torture, "kill server and database at random under a stream of edits, and prove that none is lost"),
     "shots": (_with_app("bench.shots"), "make the pictures in docs/screenshots"),
     "person": (_person, "add somebody who signs in: ./anvil person NAME --role planner"),
 }

@@ -133,3 +133,12 @@ def with_app(module: str, arguments: list[str]) -> int:
         if server is not None:
             end(server)
         cluster.stop()
+
+
+def torture(arguments: list[str]) -> int:
+    """./anvil torture"""
+    ensure()
+    _end_on_terminate()
+    return subprocess.run(
+        [str(PYTHON), "-m", "bench.torture", *arguments], cwd=ROOT, env=environment(), check=False
+    ).returncode

@@ -7,6 +7,7 @@ import fcntl
 import json
 import os
 import secrets
+import shutil
 import signal
 import socket
 import subprocess
@@ -22,6 +23,7 @@ from commands.places import DATA, PYTHON, ROOT, Stop, digest, environment, is_fr
 from commands.setup import ensure
 
 LOCK = DATA / "start.lock"
+ROOM_LEAST = 100_000_000  # bytes: a day of edits and PostgreSQL's own log
 
 
 def take_lock() -> IO[str]:
@@ -31,11 +33,19 @@ def take_lock() -> IO[str]:
     try:
         fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except BlockingIOError:
-        file.seek(0)
-        known = json.loads(file.read() or "{}")
+        known = _read(file)
         where = f" at http://127.0.0.1:{known['port']}" if known.get("port") else ""
         raise Stop(f"Noble Anvil is already running{where}. ./anvil stop ends it.") from None
     return file
+
+
+def _read(file: IO[str]) -> dict[str, Any]:
+    file.seek(0)
+    try:
+        known = json.loads(file.read() or "{}")
+    except json.JSONDecodeError:  # a start that was killed while it wrote
+        return {}
+    return known if isinstance(known, dict) else {}
 
 
 def _write(file: IO[str], **known: Any) -> None:
@@ -53,6 +63,41 @@ def refuse_taken(port: int) -> None:
             s.bind(("127.0.0.1", port))
         except OSError:
             raise Stop(f"Port {port} is taken by another program. Try ./anvil start --port {port + 1}.") from None
+
+
+def refuse_full(folder: Path) -> None:
+    """Say so when the disk has no room left for edits."""
+    free = shutil.disk_usage(folder).free
+    if free < ROOM_LEAST:
+        raise Stop(
+            f"Only {free / 1e6:.0f} MB are free on the disk that holds {folder}; {ROOM_LEAST / 1e6:.0f} MB are needed "
+            "to keep edits safely. Free some space, then start again."
+        )
+
+
+def end_orphan(pid: object) -> str:
+    """End a web server that an earlier start left behind when it was killed; gives a sentence where there was one."""
+    if not isinstance(pid, int):
+        return ""
+    try:
+        process = Path(f"/proc/{pid}")
+        said = (process / "cmdline").read_bytes().decode(errors="replace")
+        ours = "server.config.wsgi" in said and (process / "cwd").resolve() == ROOT
+    except OSError:
+        return ""
+    if not ours:
+        return ""
+    os.killpg(pid, signal.SIGTERM)  # it has a session of its own: its workers go with it
+    for _ in range(100):
+        try:
+            if not (process / "cmdline").read_bytes():  # dead, and only waited for by nobody yet
+                break
+        except OSError:
+            break
+        time.sleep(0.1)
+    else:
+        os.killpg(pid, signal.SIGKILL)
+    return "A server of an earlier start that did not end cleanly was still running; it was ended."
 
 
 def secret() -> str:
@@ -75,6 +120,18 @@ def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
         say("Preparing the database …")
         run([PYTHON, "-m", "django", "migrate", "--noinput", "-v", "0"], env=env, quiet=True)
         mark_fresh(migrated, stamp)
+    stocked = f"materials-{cluster.folder.name}"
+    if not is_fresh(stocked, mark):  # once: a material that the shop took off its shelf stays off
+        run([PYTHON, "-m", "django", "load_materials"], env=env, quiet=True)
+        mark_fresh(stocked, mark)
+    # What the bench keeps of how runs stand follows from the rules: new rules, new standing.
+    followed = f"standing-{cluster.folder.name}"
+    rules = digest(
+        sorted(p for p in ROOT.glob("calc/**/*") if p.suffix in (".py", ".csv") and "tests" not in p.parts), mark
+    )
+    if not is_fresh(followed, rules):
+        run([PYTHON, "-m", "django", "follow_shelf"], env=env, quiet=True)
+        mark_fresh(followed, rules)
     if demo and not is_fresh(demoed, mark):
         run([PYTHON, "-m", "django", "load_demo"], env=env, quiet=True)
         mark_fresh(demoed, mark)
@@ -127,13 +184,17 @@ def start(arguments: list[str]) -> int:
     if not 1 <= given.port <= 65_535:
         raise Stop("A port is a number from 1 to 65535.")
     with take_lock() as lock:
+        told = end_orphan(_read(lock).get("server"))
+        if told:
+            say(told)
         refuse_taken(given.port)
+        refuse_full(DATA)
         _write(lock, pid=os.getpid(), port=given.port)
         ensure()
-        return _run(given.port, not given.no_demo)
+        return _run(lock, given.port, not given.no_demo)
 
 
-def _run(port: int, demo: bool) -> int:
+def _run(lock: IO[str], port: int, demo: bool) -> int:
     cluster = Cluster("pg")
     stopping = False
 
@@ -152,6 +213,7 @@ def _run(port: int, demo: bool) -> int:
         env["NOBLE_ANVIL_DEMO"] = "1" if demo else "0"
         prepare_database(cluster, env, demo)
         server = serve(port, env)
+        _write(lock, pid=os.getpid(), port=port, server=server.pid)
         wait_until_answering(port, server)
         say(f"Noble Anvil is ready: http://127.0.0.1:{port}   (Ctrl-C stops it)")
         return server.wait()
@@ -175,7 +237,7 @@ def stop(arguments: list[str]) -> int:
         try:
             fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except BlockingIOError:
-            pid = json.loads(file.read() or "{}").get("pid")
+            pid = _read(file).get("pid")
             if not pid:
                 raise Stop("It is starting just now; try again in a moment.") from None
             os.kill(pid, signal.SIGTERM)

@@ -16,6 +16,18 @@ def open_stop(app: Page, run: Run, stop: str) -> None:
     expect(app.get_by_role("navigation", name="Stops of the plan")).to_be_visible()
 
 
+def address(app: Page, path: str) -> str:
+    """A place of the application by its path."""
+    return "/".join(app.url.split("/")[:3]) + path
+
+
+def look_as(app: Page, role: str) -> None:
+    """Take another role of the demo."""
+    app.get_by_role("button", name="· demo").click()
+    app.get_by_role("menuitem", name=role, exact=True).click()
+    expect(app.get_by_role("button", name=f"{role} · demo")).to_be_visible()
+
+
 def field(app: Page, label: str) -> Locator:
     """An entry field by its label."""
     return app.get_by_role("textbox", name=label, exact=True)

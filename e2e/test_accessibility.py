@@ -4,8 +4,10 @@ import pytest
 from playwright.sync_api import expect
 
 from commands.places import WEB
-from e2e.screen import open_stop
+from e2e.screen import address, look_as, open_stop
+from server.apps.runs.models import Run
 
+STOPS = ("part", "hold", "jaws", "force", "cuts")
 AXE = (WEB / "node_modules" / "axe-core" / "axe.min.js").read_text()
 
 
@@ -17,13 +19,47 @@ def serious(page):
     ]
 
 
-def test_the_bench(app):
-    expect(app.get_by_role("heading", name="Bench")).to_be_visible()
+PLACES = {
+    "/": "Bench", "/new": "New run", "/shelf": "Shelf", "/shelf/chuck/lathe-3-chuck": "Shelf", "/shelf/chuck/new": "Shelf",
+    "/shelf/material": "Shelf", "/people": "People", "/runs/{run}/history": "History of Seal carrier",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("path", PLACES)
+@pytest.mark.parametrize("look", ["light", "dark"])
+def test_every_place_in_both_sets(path, look, app, run):
+    look_as(app, "owner")
+    app.evaluate(f"localStorage.setItem('noble-anvil-set', '{look}')")
+    app.goto(address(app, path.format(run=run.pk)))
+    expect(app.get_by_role("heading", name=PLACES[path], level=1)).to_be_attached()
+    expect(app.locator("html")).to_have_attribute("data-set", look)
+    app.wait_for_load_state("networkidle")
     assert serious(app) == []
 
 
-@pytest.mark.parametrize("stop", ["part", "hold", "jaws", "force", "cuts"])
-def test_every_stop(app, run, stop):
+SIZES = {"desk": (1280, 800), "tablet": (1024, 768), "phone": (390, 844), "desk at 200 %": (640, 400)}
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_nothing_hangs_over_the_edge(size, app, run):
+    Run.objects.filter(pk=run.pk).update(
+        name="Extraordinarily-long-named-seal-carrier-without-a-single-space-in-its-name",
+        drawing_number="LH-2041-REVISION-Q-SHEET-14-OF-27-METRIC",
+    )
+    width, height = SIZES[size]
+    app.set_viewport_size({"width": width, "height": height})
+    for path in ["/", "/new", *(f"/runs/{run.pk}/{s}" for s in (*STOPS, "history")), "/shelf/chuck/lathe-3-chuck"]:
+        app.goto(address(app, path))
+        app.wait_for_load_state("networkidle")
+        assert app.evaluate("document.documentElement.scrollWidth") <= width, path
+        app.keyboard.press("u")
+        assert app.evaluate("document.documentElement.scrollWidth") <= width, path
+
+
+@pytest.mark.parametrize("look", ["light", "dark"])
+@pytest.mark.parametrize("stop", STOPS)
+def test_every_stop(app, run, stop, look):
+    app.evaluate(f"localStorage.setItem('noble-anvil-set', '{look}')")
     open_stop(app, run, stop)
     assert serious(app) == []
 
@@ -56,8 +92,8 @@ def test_the_sign_in_page(page, server, run):
     page.goto(server.url)
     expect(page.get_by_role("button", name="Sign in")).to_be_visible()
     assert serious(page) == []
-    Person.objects.create_user("setter", password="soft-jaws-and-tea", role="planner")
-    page.get_by_label("Name").fill("setter")
+    Person.objects.create_user("ada", password="soft-jaws-and-tea", role="planner")
+    page.get_by_label("Name").fill("ada")
     page.get_by_label("Password").fill("wrong")
     page.get_by_role("button", name="Sign in").click()
     expect(page.get_by_role("alert")).to_contain_text("do not fit together")

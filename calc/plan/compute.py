@@ -113,13 +113,21 @@ def stops_of(
     def tried(find: Callable[[Document, Shelf, Figures, int], tuple[Help, ...]]) -> tuple[Help, ...]:
         return find(document, shelf, figures, index) if helps else ()
 
-    return (
+    stops = (
         part_stop(document, shelf, figures.part, names),
         hold_stop(at, setup, chosen, figures.hold, dict(names["chuck"])),
         jaws_stop(at, setup, figures.part.value, hold, figures.jaws, tried(jaws_helps)),
         force_stop(at, setup, hold, cuts, figures.force, tried(force_helps)),
         cuts_stop(at, setup, figures.cuts, tried(cuts_helps)),
     )
+    return tuple(_with_reason(stop) for stop in stops)
+
+
+def _with_reason(stop: Stop) -> Stop:
+    """A stop that something said about it stops tells that in its line, as Force does in words of its own."""
+    if stop.state != "stopped" or stop.problems or stop.name == "force":
+        return stop
+    return replace(stop, line=next(n.sentence for n in stop.notes if n.level == "stop"))
 
 
 def verdict_of(stops: tuple[Stop, ...]) -> State:

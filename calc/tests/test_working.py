@@ -4,6 +4,7 @@ import math
 
 import pytest
 
+from calc.errors import CalcError
 from calc.plan.compute import PlanResult
 from calc.tests.plans import ALUMINIUM, plan, shelf_with
 from calc.working import FUNCTIONS, Note, Source, Working
@@ -56,3 +57,12 @@ def test_a_negative_figure_is_put_in_brackets():
 
 def test_notes_are_plain_data():
     assert Note("caution", "code", "Say this.").as_dict() == {"level": "caution", "code": "code", "text": "Say this."}
+
+
+@pytest.mark.parametrize(
+    ("formula", "values"), [("a / b", {"a": 1.0, "b": 0.0}), ("a * b", {"a": 1e300, "b": 1e300}), ("a - b", {"a": math.inf, "b": math.inf})]
+)  # fmt: skip
+def test_what_is_beyond_all_numbers_is_told_and_never_infinite(formula, values):
+    with pytest.raises(CalcError) as caught:
+        Working().step("x", "Demand", formula, "N", Source("entered", "e"), **values)
+    assert "Demand cannot be computed" in caught.value.errors[0].message

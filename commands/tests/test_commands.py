@@ -1,7 +1,9 @@
 """What ./anvil does around the application: stamps, ports, the lock, the cluster."""
 
 import json
+import os
 import shutil
+import signal
 import socket
 import subprocess
 import sys
@@ -9,7 +11,7 @@ import sys
 import pytest
 
 from commands import cluster as clusters
-from commands import places, setup, start
+from commands import keeping, places, setup, start
 from commands.main import COMMANDS, main
 
 
@@ -154,6 +156,140 @@ def test_a_cluster_that_was_killed_starts_again_and_says_so(own_cluster):
     if own_cluster.as_root:
         shutil.chown(pid, "postgres")
     assert "not clean" in own_cluster.start()
+
+
+def test_a_cluster_killed_a_moment_ago_is_waited_for_and_never_taken_for_running(own_cluster):
+    own_cluster.start()
+    os.kill(int((own_cluster.folder / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
+    assert "not clean" in own_cluster.start()
+    own_cluster.ensure_database("shop")
+
+
+def test_a_full_disk_gets_its_sentence(data, monkeypatch, capsys):
+    start.refuse_full(data)
+    monkeypatch.setattr(
+        start.shutil, "disk_usage", lambda _: shutil._ntuple_diskusage(10**9, 10**9 - 5_000_000, 5_000_000)
+    )
+    with pytest.raises(SystemExit):
+        start.refuse_full(data)
+    assert "Only 5 MB are free" in capsys.readouterr().err
+
+
+def test_a_database_whose_disk_is_full_says_so(own_cluster):
+    own_cluster.create()
+    (own_cluster.folder / "server.log").write_text("FATAL: could not write: No space left on device\n")
+    assert "is full: free some space" in own_cluster._last_words()
+
+
+def test_a_server_left_behind_is_ended_and_nobody_elses_is(data):
+    program = "import time\nprint('up', flush=True)\ntime.sleep(60)"
+
+    def left(*more):
+        made = subprocess.Popen(
+            [sys.executable, "-c", program, *more], cwd=places.ROOT, start_new_session=True, stdout=subprocess.PIPE
+        )
+        made.stdout.readline()
+        return made
+
+    ours, another = left("server.config.wsgi"), left("something.else")
+    try:
+        assert "still running; it was ended" in start.end_orphan(ours.pid) or ours.poll() is not None
+        ours.wait(10)
+        for pid in (another.pid, 2**22 - 1, None, "7"):
+            assert start.end_orphan(pid) == ""
+        assert another.poll() is None
+    finally:
+        another.kill()
+        another.wait()
+        another.stdout.close()
+        ours.stdout.close()
+
+
+def test_a_lock_that_was_half_written_is_no_hindrance(data):
+    with start.take_lock() as lock:
+        lock.write('{"pid": 1, "po')
+        lock.flush()
+        assert start._read(lock) == {}
+
+
+def in_database(cluster, sql, name="noble_anvil"):
+    return keeping._program(cluster, "psql", "-d", name, "-tAc", sql).stdout.strip()
+
+
+@pytest.fixture
+def shop(own_cluster, data):
+    """A cluster with the demo in it."""
+    own_cluster.start()
+    env = places.environment(NOBLE_ANVIL_SECRET_KEY="drill", **own_cluster.environment())
+    start.prepare_database(own_cluster, env, demo=True)
+    return own_cluster
+
+
+def test_the_drill_a_backup_is_put_back_after_all_was_lost(shop, tmp_path, capsys):
+    file = tmp_path / "shop.backup"
+    asked = "SELECT string_agg(drawing_number || attention || words, ',' ORDER BY id) FROM runs_run"
+    before = in_database(shop, asked)
+    assert "LH-2041" in before
+    assert keeping.backup([str(file)], shop) == 0
+    assert in_database(shop, "UPDATE runs_run SET drawing_number = 'spoilt' RETURNING 1")
+    assert keeping.restore([str(file)], shop) == 0
+    assert in_database(shop, asked) == before
+    assert "spoilt" in in_database(shop, asked, keeping.BEFORE)  # what was there is set aside, not thrown away
+    assert keeping.restore([str(file)], shop) == 0  # and a second time
+    # On a new machine there is no cluster yet.
+    shop.stop()
+    shutil.rmtree(shop.folder)
+    assert keeping.restore([str(file)], shop) == 0
+    shop.start()
+    assert in_database(shop, asked) == before
+    assert "Put back" in capsys.readouterr().out
+
+
+def test_what_is_no_backup_changes_nothing(shop, tmp_path, capsys):
+    file = tmp_path / "wrong"
+    file.write_bytes(b"PGDMP but no more")
+    runs = in_database(shop, "SELECT count(*) FROM runs_run")
+    for arguments, says in (
+        ([str(file)], "Nothing was changed"), ([str(tmp_path / "none")], "There is no file"), ([], "Say which file"),
+    ):  # fmt: skip
+        with pytest.raises(SystemExit):
+            keeping.restore(arguments, shop)
+        assert says in capsys.readouterr().err
+    assert in_database(shop, "SELECT count(*) FROM runs_run") == runs
+    assert keeping.COMING not in keeping._databases(shop)
+    for arguments, says in (([str(file)], "is there already"), (["/no/such/folder/x"], "no folder")):
+        with pytest.raises(SystemExit):
+            keeping.backup(arguments, shop)
+        assert says in capsys.readouterr().err
+
+
+def test_nothing_is_put_back_under_a_running_application(shop, tmp_path, capsys):
+    file = tmp_path / "shop.backup"
+    keeping.backup([str(file)], shop)
+    holder = (
+        "from pathlib import Path; from commands import start; import sys\n"
+        f"start.DATA = Path({str(start.DATA)!r}); start.LOCK = start.DATA / 'start.lock'\n"
+        "lock = start.take_lock(); print('held', flush=True); sys.stdin.read()"
+    )
+    held = subprocess.Popen(
+        [sys.executable, "-c", holder], cwd=places.ROOT, stdin=subprocess.PIPE, stdout=subprocess.PIPE
+    )
+    held.stdout.readline()
+    try:
+        with pytest.raises(SystemExit):
+            keeping.restore([str(file)], shop)
+        assert "already running" in capsys.readouterr().err
+    finally:
+        held.communicate(timeout=10)
+
+
+def test_torture_in_little_loses_nothing():
+    done = subprocess.run(
+        [sys.executable, "-m", "bench.torture", "--kills", "4", "--seed", "7"], cwd=places.ROOT, capture_output=True,
+        text=True, timeout=240, check=False, env=places.environment(),
+    )  # fmt: skip
+    assert done.returncode == 0, done.stdout + done.stderr[-3000:]
+    assert "Every acknowledged edit is there once" in done.stdout
 
 
 def test_every_command_is_listed_and_an_unknown_one_is_refused(capsys):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
@@ -18,7 +20,22 @@ from server.foundation.problems import BadValue, Conflict, NotAllowed, NotFound,
 
 DISK_FULL = "53100"  # PostgreSQL's own number
 
-api = NinjaAPI(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None)
+
+class Api(NinjaAPI):
+    """The API, whose document says what its refusals are: problems, not plain JSON."""
+
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> Any:
+        """The document, with every problem under its own media type."""
+        schema = super().get_openapi_schema(*args, **kwargs)
+        for methods in schema["paths"].values():
+            for operation in methods.values():
+                for status, answer in operation["responses"].items():
+                    if int(status) >= 400 and "content" in answer:
+                        answer["content"] = {"application/problem+json": answer["content"]["application/json"]}
+        return schema
+
+
+api = Api(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None)
 api.add_router("", session)
 api.add_router("", calculators)
 api.add_router("", runs)

@@ -83,7 +83,10 @@ def remove(request: HttpRequest, kind: Kind, key: str) -> Status[None]:
     return Status(204, None)
 
 
-@router.get("/shelf/{kind}/file", response={200: str, **LOOKS}, operation_id="shelfFile")
+CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}
+
+
+@router.get("/shelf/{kind}/file", response={200: str, **LOOKS}, operation_id="shelfFile", openapi_extra=CSV)
 def file_out(request: HttpRequest, kind: Kind) -> HttpResponse:
     """All items of a kind as a CSV file, figures in core units."""
     answer = HttpResponse(files.write(kind), content_type="text/csv; charset=utf-8")

@@ -5,8 +5,10 @@ import re
 
 import pytest
 from django.core.management import CommandError, call_command
+from django.db import OperationalError
 from django.test import Client
 
+from server.apps.runs.models import Edit, Run
 from server.foundation.models import Person
 
 
@@ -47,3 +49,33 @@ def test_a_person_is_added_with_a_password_worth_having(db, monkeypatch):
     call_command("person", "setter", "--role", "planner", stdout=io.StringIO())
     person = Person.objects.get()
     assert (person.role, person.check_password("soft-jaws-and-tea")) == ("planner", True)
+
+
+@pytest.mark.parametrize(
+    ("sqlstate", "status", "says"), [("53100", 507, "disk is full"), ("57P03", 503, "nothing was kept")]
+)
+def test_a_database_that_is_full_or_away_gets_its_sentence(sqlstate, status, says, planner, demo, monkeypatch):
+    class Cause(Exception):
+        pass
+
+    Cause.sqlstate = sqlstate
+
+    def refuse(*args, **kwargs):
+        raise OperationalError("no") from Cause()
+
+    monkeypatch.setattr(Run, "save", refuse)
+    answer = planner.edit(demo, "part.quantity", text="300")
+    assert (answer[0], says in answer[1]["title"]) == (status, True)
+    assert not Edit.objects.exists()
+
+
+def test_the_page_says_so_while_the_database_is_away(demo, settings, monkeypatch):
+    settings.DEMO = True
+
+    def away():
+        raise OperationalError("connection refused")
+
+    monkeypatch.setattr("server.config.page.demo_person", away)
+    answer = Client().get("/")
+    assert (answer.status_code, answer["Retry-After"]) == (503, "2")
+    assert "load the page again" in answer.content.decode()

@@ -19,11 +19,21 @@ def renew() -> None:
 
 
 @transaction.atomic
+def load_starting_materials() -> int:
+    """Put the starting table on a shelf that has no material yet, every figure typical; gives how many came in."""
+    if Material.objects.exists():
+        return 0
+    figures = sorted(f.name for f in item_fields("material") if isinstance(f.field.spec, Quantity))
+    made = Material.objects.bulk_create(Material(**row, typical=figures) for row in starting_materials())
+    renew()
+    return len(made)
+
+
+@transaction.atomic
 def load_shelf(machines: list[dict[str, Any]], chucks: list[dict[str, Any]], blanks: list[dict[str, Any]]) -> None:
     """Add what is given; keys must be new."""
     renew()
-    figures = sorted(f.name for f in item_fields("material") if isinstance(f.field.spec, Quantity))
-    Material.objects.bulk_create(Material(**row, typical=figures) for row in starting_materials())
+    load_starting_materials()
     Machine.objects.bulk_create(Machine(**row) for row in machines)
     for given in chucks:
         row = {k: v for k, v in given.items() if k not in ("chart", "machine")}

@@ -8,7 +8,7 @@ from calc.data.materials import starting_materials
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
 from server.apps.shelf import convert, snapshot
-from server.apps.shelf.actions.load import renew
+from server.apps.shelf.actions.load import load_starting_materials, renew
 from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material
 
 
@@ -25,6 +25,13 @@ def test_every_starting_material_is_a_value_the_core_takes(demo):
     assert Material.objects.count() == len(starting_materials()) == 18
     for row in Material.objects.all():
         assert convert.material(row).name == row.name
+
+
+def test_a_shop_of_its_own_starts_with_the_materials_and_gets_them_once(db):
+    assert load_starting_materials() == 18
+    Material.objects.filter(key="pom-c").delete()
+    assert load_starting_materials() == 0
+    assert all("kc11" in m.typical and "name" not in m.typical for m in Material.objects.all())
 
 
 def test_what_a_run_uses_cannot_be_deleted(demo):

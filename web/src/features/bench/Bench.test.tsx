@@ -113,7 +113,7 @@ describe("Bench", () => {
   });
 
   const menu = async (user: ReturnType<typeof show>, action: string) => {
-    await user.click(await screen.findByRole("button", { name: "What to do with Seal carrier" }));
+    await user.click(await screen.findByRole("button", { name: "more to do with Seal carrier" }));
     await user.click(await screen.findByRole("menuitem", { name: action }));
   };
   const ok = (data: unknown) => ({ response: new Response(null, { status: 200 }), data }) as never;
@@ -147,7 +147,7 @@ describe("Bench", () => {
   it("offers no delete of what was released", async () => {
     vi.spyOn(client, "GET").mockResolvedValue(answers([row({ released: true })]));
     const user = show();
-    await user.click(await screen.findByRole("button", { name: "What to do with Seal carrier" }));
+    await user.click(await screen.findByRole("button", { name: "more to do with Seal carrier" }));
     expect(await screen.findByRole("menuitem", { name: "Put away" })).toBeInTheDocument();
     expect(screen.queryByRole("menuitem", { name: "Delete …" })).toBeNull();
   });

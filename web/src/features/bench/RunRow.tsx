@@ -125,7 +125,7 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
           ))}
         </Lines>
       </div>
-      {mayEdit ? <ActionMenu label="more" hint={`What to do with ${run.name}`} groups={groups} /> : <span />}
+      {mayEdit ? <ActionMenu label="more" hint={`more to do with ${run.name}`} groups={groups} /> : <span />}
     </Row>
   );
 }

@@ -59,6 +59,18 @@ describe("useEditing", () => {
     expect(preview.mock.lastCall?.[2]).toEqual({ text: "27" });
   });
 
+  it("rests on what was on the screen when typing began, whatever came in since", async () => {
+    vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    const keep = vi.spyOn(queries, "keepEdit").mockResolvedValue(plan(3));
+    const { result, rerender, initialProps } = setUp();
+    await act(async () => result.current.type(PATH, "2"));
+    await act(async () => rerender({ ...initialProps, kept: plan(2) })); // somebody else was here
+    await act(async () => result.current.type(PATH, "26"));
+    await act(async () => result.current.keep(PATH, { text: "26" }));
+    await act(async () => result.current.keep(OTHER, { text: "0.4" })); // not typed: it rests on what is there
+    expect(keep.mock.calls.map((call) => call[4])).toEqual([0, 2]);
+  });
+
   it("keeps what got no answer in this browser, and sends it again with the same key", async () => {
     const keep = vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(new NoAnswer());
     const { result, client } = setUp();

@@ -82,6 +82,9 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
   const latest = useRef(0);
   const asking = useRef<AbortController | null>(null);
   const typing = useRef<{ path: string; text: string } | null>(null);
+  /** What was on the screen when typing began: somebody else's change since then is a conflict, and told. */
+  const begun = useRef<{ path: string; base: number } | null>(null);
+  const revision = kept?.revision;
   const sending = useRef<Promise<void> | null>(null);
   const outbox = useWaiting(person).filter((e) => e.runId === runId);
 
@@ -113,6 +116,7 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
     (path: string, text: string) => {
       forget();
       typing.current = { path, text };
+      if (begun.current?.path !== path) begun.current = { path, base: revision ?? 0 };
       const mine = latest.current;
       const controller = new AbortController();
       asking.current = controller;
@@ -131,11 +135,10 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
           }, PAUSE_MS);
         });
     },
-    [runId, units, forget, put, clear],
+    [runId, units, revision, forget, put, clear],
   );
 
   // Somebody else's edit came in while something is being typed: show what it would do to the plan as it is now.
-  const revision = kept?.revision;
   // biome-ignore lint/correctness/useExhaustiveDependencies: runs on exactly these changes
   useEffect(() => {
     const now = typing.current;
@@ -156,6 +159,7 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
       const plan = await keepEdit(runId, edit.path, edit.entry, edit.units, edit.base, edit.key);
       dropUnsent(edit.key);
       rebase(runId, edit.path, plan.revision);
+      if (begun.current?.path === edit.path) begun.current.base = plan.revision;
       take(plan);
       clear(edit.path);
     } catch (error) {
@@ -189,13 +193,14 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
 
   function keepFrom(base: number, path: string, entry: EntryValue) {
     forget();
+    begun.current = null;
     clear(path);
     putUnsent({ key: crypto.randomUUID(), runId, path, entry, units, base, person });
     void flush();
   }
 
   function keep(path: string, entry: EntryValue) {
-    if (kept) keepFrom(kept.revision, path, entry);
+    if (kept) keepFrom(begun.current?.path === path ? begun.current.base : kept.revision, path, entry);
   }
 
   // What waited from before this page was opened goes out as soon as the plan is there.
@@ -217,6 +222,7 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
 
   function cancel(path: string) {
     forget();
+    begun.current = null;
     setDraft(null);
     clear(path);
     for (const edit of stuck) if (edit.path === path) dropUnsent(edit.key);

@@ -18,30 +18,35 @@ export function useLive(
   units: Units,
   kept: Plan | undefined,
   person: string,
-  onBack: () => void,
+  onAnswer: () => void,
 ): Live {
   const queries = useQueryClient();
   const pulse = usePulse(runId);
   const [news, setNews] = useState("");
   const isSilent = pulse.error instanceof NoAnswer;
-  const wasSilent = useRef(false);
   const shelf = useRef<string | undefined>(undefined);
+
+  const here = useRef<number | null>(runId);
+  useEffect(() => {
+    here.current = runId;
+    return () => {
+      here.current = null;
+    };
+  }, [runId]);
 
   const theirs = pulse.data?.revision ?? 0;
   const ours = kept?.revision ?? 0;
   useEffect(() => {
     if (theirs <= ours || kept === undefined) return;
     void queries.invalidateQueries({ queryKey: planKey(runId, units) });
-    let current = true;
+    // Told even when the plan itself is here before the words of what was done to it.
     historyPage(runId, units, null)
       .then(({ entries }) => {
         const told = entries.filter((e) => e.revision > ours && e.by !== person).slice(0, 2);
-        if (current && told.length > 0) setNews(told.map((e) => `${e.by}: ${e.text}`).join(" · "));
+        if (here.current === runId && told.length > 0)
+          setNews(told.map((e) => `${e.by}: ${e.text}`).join(" · "));
       })
       .catch(() => {}); // the plan itself tells what moved
-    return () => {
-      current = false;
-    };
   }, [theirs, ours, kept, queries, runId, units, person]);
 
   useEffect(() => {
@@ -60,10 +65,15 @@ export function useLive(
     shelf.current = state;
   }, [state, queries, runId, units]);
 
+  // Each answer is a chance for what waits here; a server that was away for less than a pulse is not missed.
+  const heard = useRef(onAnswer);
   useEffect(() => {
-    if (wasSilent.current && !isSilent) onBack();
-    wasSilent.current = isSilent;
-  }, [isSilent, onBack]);
+    heard.current = onAnswer;
+  });
+  const answeredAt = pulse.dataUpdatedAt;
+  useEffect(() => {
+    if (answeredAt > 0) heard.current();
+  }, [answeredAt]);
 
   return { isSilent, news };
 }

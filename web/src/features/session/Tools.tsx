@@ -49,5 +49,6 @@ export function Tools({ session }: { session: Session }) {
     },
   ];
   const who = session.name === session.role ? session.role : `${session.name} · ${session.role}`;
-  return <ActionMenu label={session.demo ? `${who} · demo` : who} hint={`You are ${who}`} groups={groups} />;
+  const label = session.demo ? `${who} · demo` : who;
+  return <ActionMenu label={label} hint={`${label}: you, and this screen`} groups={groups} />;
 }

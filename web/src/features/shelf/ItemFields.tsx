@@ -199,7 +199,7 @@ export function ItemFields(props: Props) {
                       {mayEdit && (
                         <TextButton
                           onPress={() => onConfirm(field.name)}
-                          aria-label={`${field.label} is our own figure`}
+                          aria-label={`it is ours: ${field.label}`}
                         >
                           it is ours
                         </TextButton>
