@@ -174,3 +174,12 @@ def test_what_is_given_for_a_field_is_read_by_its_declaration():
         with pytest.raises(CalcError) as caught:
             typed_value("n", speed, given, nullable=False, system="metric")
         assert caught.value.errors[0].field == "n"
+
+
+def test_a_stop_that_is_stopped_says_why_in_its_line():
+    # The blank is 50 high with bolt heads to 20: a pocket of 29 leaves 1 mm where 6 are wanted.
+    thin = standing(with_facts(setups__0__hold__depth_mm=29.0), SHELF)
+    jaws = next(s for s in thin.stops if s.name == "jaws")
+    assert jaws.state == "stopped"
+    assert str(jaws.line) == next(n.text for n in jaws.notes if n.level == "stop")
+    assert thin.needs is jaws

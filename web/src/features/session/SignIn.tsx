@@ -1,9 +1,10 @@
 import { useState } from "react";
-import { Form, Input, Label, TextField } from "react-aria-components";
+import { Form } from "react-aria-components";
 import styled from "styled-components";
 import { Refused } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { Entry } from "../../shared/ui/Entry";
+import { colour, space, type } from "../../shared/ui/theme";
 import { useSignIn } from "./queries";
 
 const Page = styled.main`
@@ -19,19 +20,6 @@ const Card = styled(Form)`
   width: min(360px, 100%);
   h1 {
     font-size: ${type.run};
-  }
-  label {
-    display: block;
-    font: 400 ${type.label} ${face.narrow};
-    color: ${colour("soft")};
-  }
-  input {
-    width: 100%;
-    height: ${size.touch};
-    padding: 0 ${space(2)};
-    background: ${colour("card")};
-    border: 0;
-    border-bottom: ${size.thick} solid ${colour("act")};
   }
 `;
 
@@ -59,20 +47,15 @@ export function SignIn() {
         }}
       >
         <h1>Noble Anvil</h1>
-        <TextField value={username} onChange={setUsername} isRequired autoComplete="username">
-          <Label>Name</Label>
-          <Input />
-        </TextField>
-        <TextField
+        <Entry label="Name" value={username} onChange={setUsername} isRequired autoComplete="username" />
+        <Entry
+          label="Password"
+          type="password"
           value={password}
           onChange={setPassword}
-          type="password"
           isRequired
           autoComplete="current-password"
-        >
-          <Label>Password</Label>
-          <Input />
-        </TextField>
+        />
         <Button type="submit">Sign in</Button>
         <Wrong role="alert">{wrong}</Wrong>
       </Card>
