@@ -28,7 +28,7 @@ def _one(field: FieldSpec, value: Any, name: str) -> Any:
             check_range(name, spec, value)
             return int(value) if spec.whole else float(value)
         case Choice():
-            if value not in spec.options:
+            if not isinstance(value, str) or value not in spec.options:
                 raise CalcError([FieldError(name, Sentence(f"{spec.label}: choose {_listed(spec.options)}."))])
             return value
         case Flag():

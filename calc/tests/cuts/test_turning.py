@@ -93,7 +93,15 @@ def test_a_chip_thinner_than_the_table_is_told(feed, said):
     assert bool(cut(replace(SQUARE, feed_mm_rev=feed)).notes) is said
 
 
-@given(st.floats(0.05, 1), st.floats(0.1, 8), st.floats(1.01, 1.5), st.floats(45, 95), st.floats(0, 1.6))
+def test_a_corner_beyond_all_measure_is_told_and_gives_no_infinite_finish():
+    with pytest.raises(CalcError) as refused:
+        cut(replace(C45, corner_radius_mm=5e-324))
+    assert "finish cannot be computed" in refused.value.errors[0].message
+
+
+@given(
+    st.floats(0.05, 1), st.floats(0.1, 8), st.floats(1.01, 1.5), st.floats(45, 95), st.just(0.0) | st.floats(0.01, 1.6)
+)
 def test_more_feed_or_depth_never_cuts_with_less_force(feed, depth, more, approach, corner):
     base = replace(C45, feed_mm_rev=feed, depth_mm=depth, approach_deg=approach, corner_radius_mm=corner)
     force = cut(base).tangential_n

@@ -43,6 +43,11 @@ def test_what_is_no_text_is_quoted_back_escaped(planner):
     assert {e["field"] for e in json.loads(answer.content)["errors"]} == {"rpm", "static_grip_n", "stack"}
 
 
+def test_a_list_where_a_choice_is_asked_for_is_told(planner):
+    status, answer = planner.send("calc/grip-at-speed", GRIP | {"side": [[], []]})
+    assert (status, answer["errors"][0]["field"]) == (422, "side")
+
+
 @pytest.mark.parametrize("body", [None, [], 5, "text"])
 def test_what_is_no_object_is_told(planner, body):
     assert planner.send("calc/cut", body)[0] == 422
