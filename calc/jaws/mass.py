@@ -107,7 +107,8 @@ def jaw_mass(given: JawMassInput) -> JawMassResult:
     volume = w.step(
         "V", "Volume left", "A*H - A_b*t", "mm3", MASS, A=area, H=given.height_mm, A_b=gone, t=given.bore_depth_mm
     )
-    if volume <= 0:
+    # A millionth of the jaw is rounding, no metal: its centre would be noise.
+    if volume <= 1e-6 * area * given.height_mm:
         raise FieldProblem("bore_radius_mm", "This bore leaves nothing of the jaw; take a smaller one.")
     mass = w.step("m", "Mass of one top jaw", "V * ρ / 1e6", "kg", MASS, V=volume, ρ=given.density_kg_dm3)
     radius = w.step(

@@ -79,6 +79,12 @@ def test_inside_grip_loses_what_lies_beyond_the_turned_radius():
     assert kept + taken == pytest.approx(whole)  # the two bores are each other's other half
 
 
+def test_a_bore_that_takes_the_whole_jaw_leaves_nothing_whatever_the_last_bits_say():
+    for width in (20.0, 33.3, 40.0, 59.9):
+        with pytest.raises(CalcError, match="leaves nothing"):
+            block(width, 75, 50, 7.85, 30, 139.0, 50)
+
+
 @given(st.floats(20, 60), st.floats(31, 140), st.floats(0, 50))
 def test_a_deeper_bore_is_never_heavier_and_lies_no_further_in(width, bore, depth):
     try:
@@ -88,7 +94,7 @@ def test_a_deeper_bore_is_never_heavier_and_lies_no_further_in(width, bore, dept
         return
     plain = block(width, 75, 50, 7.85, 30, 0, 0)
     assert less.mass_kg <= plain.mass_kg * (1 + 1e-12)
-    assert less.radius_mm >= plain.radius_mm - 1e-9  # an outside bore takes the metal nearest the axis
+    assert less.radius_mm >= plain.radius_mm - 1e-6  # an outside bore takes the metal nearest the axis
 
 
 @pytest.mark.parametrize(
