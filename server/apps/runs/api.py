@@ -13,27 +13,22 @@ from server.apps.runs.actions.change_list import add_item, remove_item
 from server.apps.runs.actions.keep_edit import keep_edit, preview
 from server.apps.runs.actions.restore import restore
 from server.apps.runs.actions.undo import reverse
-from server.apps.runs.facts import Entry
-from server.apps.runs.schemas import (
+from server.apps.runs.asks import (
     BenchAsk,
-    BenchOut,
     EditIn,
     EntryIn,
     FindAsk,
     HistoryAsk,
-    HistoryOut,
-    HitOut,
     ItemOut,
     Keyed,
     NewItem,
     NewRun,
     PlanAsk,
-    PlanOut,
-    PulseOut,
     RestoreIn,
-    RunMade,
     RunNames,
 )
+from server.apps.runs.facts import Entry
+from server.apps.runs.schemas import BenchOut, HistoryOut, HitOut, PlanOut, PulseOut, RunMade
 from server.apps.shelf import queries as shelf
 from server.foundation.schemas import Problem
 

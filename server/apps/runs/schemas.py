@@ -1,4 +1,4 @@
-"""Wire shapes of runs and plans. Figures are sent as they are to be read, in the units asked for.
+"""What is sent of runs and plans. Figures are sent as they are to be read, in the units asked for.
 
 What goes out is plain pydantic: ninja's Schema wraps every nested object to read model attributes,
 which costs more on a plan's thousand values than computing the plan does.
@@ -10,13 +10,11 @@ from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
-from ninja import Field, Schema
 from pydantic import BaseModel
 
 from server.foundation.schemas import FieldMessage
 
 Units = Literal["metric", "inch"]
-REVISION_MOST = 2**31 - 1
 State = Literal["settled", "open", "stopped"]
 Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
 
@@ -268,104 +266,10 @@ class PlanOut(BaseModel):
     chart: ChartOut | None
 
 
-class EntryIn(Schema):
-    """A fact's new value: typed text in the units shown, or a picked value."""
-
-    path: str = Field(max_length=120)
-    text: str | None = Field(default=None, max_length=200)
-    value: str | bool | float | None = None
-    units: Units = "metric"
-
-
-class EditIn(EntryIn):
-    """An edit to keep."""
-
-    base_revision: int = Field(ge=0, le=REVISION_MOST)
-    key: UUID
-
-
-class BenchAsk(Schema):
-    """Which part of the bench."""
-
-    find: str = Field("", max_length=200)
-    put_away: bool = False
-    page: int = Field(0, ge=0, le=100_000)
-
-
-class PlanAsk(Schema):
-    """In which units, and as of which draft; the latest where none is given."""
-
-    units: Units = "metric"
-    at: int | None = Field(None, ge=0, le=REVISION_MOST)
-
-
-class HistoryAsk(Schema):
-    """In which units, and older than which draft."""
-
-    units: Units = "metric"
-    before: int | None = Field(None, ge=0, le=REVISION_MOST)
-
-
-class FindAsk(Schema):
-    """What to find."""
-
-    words: str = Field("", max_length=200)
-
-
-class NewRun(Schema):
-    """What is known of a new run; all but name and number may be left open."""
-
-    name: str = Field(max_length=200)
-    drawing_number: str = Field(max_length=200)
-    machine: str | None = Field(default=None, max_length=60)
-    material: str | None = Field(default=None, max_length=60)
-    diameter: str | None = Field(default=None, max_length=200)
-    length: str | None = Field(default=None, max_length=200)
-    quantity: str | None = Field(default=None, max_length=200)
-    units: Units = "metric"
-
-
-class RunNames(Schema):
-    """What a copy is called."""
-
-    name: str = Field(max_length=200)
-    drawing_number: str = Field(max_length=200)
-
-
 class RunMade(BaseModel):
     """Where the new run is."""
 
     id: int
-
-
-class Keyed(Schema):
-    """A change that is kept once, however often it is sent."""
-
-    key: UUID
-    units: Units = "metric"
-
-
-class NewItem(Keyed):
-    """A step or a cut to put in."""
-
-    path: str = Field(max_length=120)
-    name: str = Field(max_length=200)
-    kind: str | None = Field(default=None, max_length=40)
-
-
-class ItemOut(Keyed):
-    """A step or a cut to take out."""
-
-    path: str = Field(max_length=120)
-    index: int = Field(ge=0, le=1000)
-    base_revision: int = Field(ge=0, le=REVISION_MOST)
-
-
-class RestoreIn(Keyed):
-    """A draft to bring back."""
-
-    revision: int = Field(ge=0, le=REVISION_MOST)
-    base_revision: int = Field(ge=0, le=REVISION_MOST)
 
 
 class HistoryEntry(BaseModel):
