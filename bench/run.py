@@ -3,49 +3,23 @@
 from __future__ import annotations
 
 import gzip
-import http.cookiejar
 import json
 import os
-import random
 import statistics
 import sys
-import threading
-import time
-import urllib.error
-import urllib.request
-import uuid
 from collections.abc import Callable
 from typing import Any
 
 import psutil
 
-from bench.browser import browser_page
+from bench.crowds import crowd, long_history, many_readings, many_runs
+from bench.measure import PRESSURE, Client, row, times
+from bench.screens import cold_load, drag, key_to_pixels, live_gauge
 from calc.plan.compute import compute
-from calc.plan.document import Document, replaced
+from calc.plan.document import Document
+from calc.plan.paths import replaced
 from calc.reading import read
 from commands.places import WEB, say
-
-URL = os.environ["NOBLE_ANVIL_URL"]
-PRESSURE = "setups.0.force.pressure_bar"
-
-
-def times(repeat: int, what: Callable[[int], Any], warm: int = 10) -> list[float]:
-    """Milliseconds of each of `repeat` calls, after some that are not counted."""
-    for i in range(warm):
-        what(i)
-    found = []
-    for i in range(repeat):
-        start = time.perf_counter()
-        what(i)
-        found.append((time.perf_counter() - start) * 1000)
-    return found
-
-
-def row(name: str, found: list[float], want: str) -> None:
-    """A line of the table."""
-    ordered = sorted(found)
-    middle, late = statistics.median(ordered), ordered[int(len(ordered) * 0.95) - 1]
-    say(f"| {name} | {middle:.1f} ms | {late:.1f} ms | {want} |")
 
 
 def core() -> list[float]:
@@ -58,179 +32,6 @@ def core() -> list[float]:
     document, shelf = read(Document, run.document), shelf_of(run, current())
     variants = [replaced(document, PRESSURE, 20 + i / 40) for i in range(320)]
     return times(300, lambda i: compute(variants[i], shelf))
-
-
-class Client:
-    """A signed-in client of the API on loopback."""
-
-    def __init__(self) -> None:
-        self.jar = http.cookiejar.CookieJar()
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
-        self.opener.open(URL + "/").read()
-        self.token = next(c.value for c in self.jar if c.name == "csrftoken") or ""
-        self.run = next(r["id"] for r in self.get("/api/runs?find=LH-2041")["rows"])
-        self.revision = self.get(f"/api/runs/{self.run}/pulse")["revision"]
-
-    def get(self, path: str) -> Any:
-        return json.loads(self.opener.open(URL + path).read())
-
-    def post(self, path: str, body: Any) -> Any:
-        headers = {"Content-Type": "application/json", "X-CSRFToken": self.token}
-        request = urllib.request.Request(URL + path, json.dumps(body).encode(), headers)
-        return json.loads(self.opener.open(request).read())
-
-    def preview(self, i: int) -> None:
-        self.post(f"/api/runs/{self.run}/preview", {"path": PRESSURE, "text": f"{20 + i / 40}"})
-
-    def edit(self, i: int, path: str = PRESSURE, run: int | None = None) -> None:
-        revision = self.revision if run is None else self.get(f"/api/runs/{run}/pulse")["revision"]
-        body = {"path": path, "text": f"{20 + i / 40}", "base_revision": revision, "key": str(uuid.uuid4())}
-        self.revision = self.post(f"/api/runs/{run or self.run}/edits", body)["revision"]
-
-
-# Counts from the key press to the first frame painted after the figure changed.
-WATCH = """
-(label) => new Promise((resolve) => {
-  const target = document.querySelector('aside');
-  const field = document.querySelector(`input[aria-label="${label}"]`);
-  let start = 0;
-  field.addEventListener('keydown', () => { start = performance.now(); }, { once: true });
-  const watcher = new MutationObserver(() => {
-    watcher.disconnect();
-    requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - start), 0));
-  });
-  watcher.observe(target, { childList: true, characterData: true, subtree: true });
-  setTimeout(() => resolve(5000), 5000);  // told as it is, never waited for without end
-})
-"""
-
-
-def key_to_pixels(run: int) -> list[float]:
-    """Typing a digit into the pressure until the cap on the slip has been painted anew."""
-    label = "Gauge pressure, bar"
-    found = []
-    with browser_page() as page:
-        page.goto(f"{URL}/runs/{run}/force")
-        page.wait_for_load_state("networkidle")
-        field = page.get_by_role("textbox", name=label)
-        field.click()
-        field.fill("29.1")
-        page.wait_for_timeout(500)
-        for i in range(60):
-            page.keyboard.press("End")
-            page.evaluate(f"() => {{ window.__measured = ({WATCH})({json.dumps(label)}); }}")
-            page.keyboard.press("Backspace" if i % 2 else "9")
-            found.append(page.evaluate("window.__measured"))  # the promise is awaited
-    return found[5:]
-
-
-def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[float]]:
-    """The bench with thousands of runs: a page of it, and finding by words."""
-    from server.apps.runs.models import Run, RunSetup
-
-    source = Run.objects.get(pk=client.run)
-    chosen = source.setups.get()
-    made = []
-    for i in range(count):
-        name = f"{('Seal carrier', 'Pump shaft', 'Wear ring', 'Guide bush')[i % 4]} {i}"
-        made.append(
-            Run(drawing_number=f"LH-{10_000 + i}", name=name, machine_id=source.machine_id, units="metric",
-                material_id=source.material_id, document=source.document, standing=source.standing,
-                attention=i % 3, words=f"lh-{10_000 + i} {name} {source.words}".lower())
-        )  # fmt: skip
-    runs = Run.objects.bulk_create(made, batch_size=500)
-    RunSetup.objects.bulk_create(
-        (RunSetup(run=r, position=0, chuck_id=chosen.chuck_id, jaw_blank_id=chosen.jaw_blank_id) for r in runs),
-        batch_size=500,
-    )
-    listed = times(60, lambda i: client.get(f"/api/runs?page={i % 20}"))
-    found = times(60, lambda i: client.get(f"/api/runs?find=guide%20bush%20{i}"))
-    return listed, found
-
-
-def long_history(client: Client, count: int = 2000) -> tuple[list[float], list[float]]:
-    """A run with thousands of edits: the history's first page, and the screen from click to lines."""
-    from server.apps.runs.models import Edit, Run
-
-    run = Run.objects.get(pk=client.run)
-    by = run.edits.first().by
-    Edit.objects.bulk_create(
-        Edit(run=run, revision=run.revision + i + 1, path=PRESSURE, old=28.0, new=28.0 + i / 1000, key=uuid.uuid4(), by=by,
-             label="Gauge pressure", moved={"cap": [800.0, 800.0 + i]})
-        for i in range(count)
-    )  # fmt: skip
-    Run.objects.filter(pk=run.pk).update(revision=run.revision + count)
-    client.revision = run.revision + count
-    asked = times(60, lambda _: client.get(f"/api/runs/{run.pk}/history"))
-    opened = []
-    with browser_page() as page:
-        page.goto(f"{URL}/runs/{run.pk}/part")
-        page.wait_for_load_state("networkidle")
-        for _ in range(12):
-            link = page.get_by_role("link", name="draft")
-            link.wait_for()
-            opened.append(
-                page.evaluate(
-                    """() => new Promise((resolve) => {
-                      const start = performance.now();
-                      document.querySelector('a[href$="/history"]').click();
-                      const look = () => document.querySelector('[data-revision]')
-                        ? setTimeout(() => resolve(performance.now() - start), 0) : requestAnimationFrame(look);
-                      look();
-                    })"""
-                )
-            )
-            page.go_back()
-    return asked, opened[2:]
-
-
-def cold_load(run: int) -> list[float]:
-    """From asking for a plan with an empty cache until its answers are painted."""
-    found = []
-    for _ in range(8):
-        with browser_page() as page:
-            page.goto("about:blank")
-            start = time.perf_counter()
-            page.goto(f"{URL}/runs/{run}/force", wait_until="commit")
-            page.locator('[data-answer="cap"]').wait_for()
-            found.append((time.perf_counter() - start) * 1000)
-    return found
-
-
-def crowd(people: int = 50, seconds: float = 60) -> tuple[list[float], int]:
-    """Many people, each editing a run of the bench every other second and asking for news; (edit times, errors)."""
-    runs = [r["id"] for r in Client().get("/api/runs")["rows"]][:25]
-    spent: list[float] = []
-    errors: list[str] = []
-    until = time.monotonic() + seconds
-
-    def person(number: int) -> None:
-        choose = random.Random(number)
-        try:
-            client = Client()
-            path = (PRESSURE, "setups.0.clamp_rpm")[number % 2]
-            while time.monotonic() < until:
-                time.sleep(choose.uniform(1.0, 3.0))
-                run = runs[number % len(runs)]
-                start = time.perf_counter()
-                try:
-                    client.edit(choose.randrange(300), path, run)
-                except urllib.error.HTTPError as answer:
-                    if answer.code != 409:  # somebody else was at this fact just now: an answer, too
-                        raise
-                spent.append((time.perf_counter() - start) * 1000)
-                client.get(f"/api/runs/{run}/pulse")
-        except Exception as error:
-            errors.append(repr(error))
-
-    threads = [threading.Thread(target=person, args=[i]) for i in range(people)]
-    for t in threads:
-        t.start()
-    for t in threads:
-        t.join()
-    for error in errors[:3]:
-        say(f"error: {error}")
-    return spent, len(errors)
 
 
 def first_load() -> tuple[int, int]:
@@ -279,7 +80,65 @@ def _crowd(client: Client) -> None:
     row(f"50 people for 60 s: an edit ({len(edits)} kept, {errors} errors)", edits, "errors 0")
 
 
-MEASURED = {"plans": _plans, "many": _many, "history": _history, "load": _load, "crowd": _crowd}
+def _walls(client: Client) -> None:
+    """The thin wall in the core, and the real contact over HTTP as the screen asks for it."""
+    from calc.walls.contact import WallContactInput, wall_contact
+    from calc.walls.lobing import WallLobingInput, per_newton, wall_lobing
+    from calc.walls.ring import jaw_response
+
+    def fresh(solve: Callable[[], Any]) -> Callable[[int], Any]:
+        def one(_: int) -> Any:
+            jaw_response.cache_clear()  # a wall that was never asked before
+            per_newton.cache_clear()
+            return solve()
+
+        return one
+
+    lobing = WallLobingInput(30_000, "od", 110, 90, 10, 200, 0.3, 3, 50)
+    contact = WallContactInput(30_000, "od", 110, 90, 10, 200, 0.3, 3, 50, jaw_diameter_mm=110.05)
+    row("wall-lobing, 40 harmonics, in the core", times(200, fresh(lambda: wall_lobing(lobing))), "≤ 3 ms")
+    row("the real contact of one bore, in the core", times(100, fresh(lambda: wall_contact(contact))), "≤ 50 ms")
+    ring = next(r["id"] for r in client.get("/api/runs?find=LH-2107")["rows"])
+    row("its table of ten over HTTP", times(30, lambda _: client.get(f"/api/runs/{ring}/sides/1/checks/contact")), "")
+
+
+def _force(client: Client) -> None:
+    """What is solved beside the plan, and a chuck with very many readings."""
+    run = client.run
+    row(
+        "limit analysis of a side over HTTP",
+        times(20, lambda _: client.get(f"/api/runs/{run}/sides/1/checks/limit-analysis")),
+        "",
+    )
+    row("an edit under house rules that changed, preview", _under_old_rules(client), "")
+    many_readings()
+    row(
+        "chuck page with 100 000 readings",
+        times(40, lambda _: client.get("/api/chucks/lathe-3-chuck/gauge")),
+        "≤ 200 ms",
+    )
+    newest = client.get("/api/chucks/lathe-3-chuck/gauge")["runs"][0]["id"]
+    row("one run of 5 000 readings with its fit", times(20, lambda _: client.get(f"/api/gauge-runs/{newest}")), "")
+    shown, lag = live_gauge()
+    say(f"| live gauge: readings on the screen in 5 s ({shown:.0f} a second) | {lag:.0f} ms behind | | 20 a second |")
+
+
+def _under_old_rules(client: Client) -> list[float]:
+    rules = client.get("/api/rules")
+    client.post("/api/rules", {"base_number": rules["number"], "values": {"worn": "1.35"}, "reason": "for the bench"})
+    return times(30, client.preview)
+
+
+MEASURED = {
+    "force": _force,
+    "plans": _plans,
+    "walls": _walls,
+    "drag": drag,
+    "many": _many,
+    "history": _history,
+    "load": _load,
+    "crowd": _crowd,
+}
 
 
 def main() -> None:

@@ -54,13 +54,28 @@ def _make_history(page: Page, run: str) -> None:
     """Some edits as a shop makes them, an undo among them."""
     for path, entry in [
         ("part.profile.outside.0.diameter_mm", {"text": "83.95"}), ("setups.0.force.pressure_bar", {"text": "27"}),
-        ("setups.0.jaw_blank", {"value": "l3-aluminium-50"}), ("setups.0.force.condition", {"value": "today"}),
+        ("setups.0.jaw_blank", {"value": "l3-aluminium-64"}), ("setups.0.force.condition", {"value": "today"}),
     ]:  # fmt: skip
         at = page.evaluate("(run) => fetch(`/api/runs/${run}/pulse`).then((r) => r.json())", run)["revision"]
         page.evaluate(
             SEND, [f"/api/runs/{run}/edits", {"path": path, "base_revision": at, "key": str(uuid.uuid4())} | entry]
         )
     page.evaluate(SEND, [f"/api/runs/{run}/undo", {"key": str(uuid.uuid4())}])
+
+
+def _release(page: Page, run: str) -> None:
+    """Release a plan, then change it: what an operator sees stands, and the draft differs from it."""
+    asked = page.evaluate("(run) => fetch(`/api/runs/${run}/releases`).then((r) => r.json())", run)
+    page.evaluate(
+        SEND,
+        [f"/api/runs/{run}/releases", {"base_revision": asked["revision"], "note": "first lot", "key": str(uuid.uuid4()),
+                                       "confirmed": [c["code"] for c in asked["cautions"]]}],
+    )  # fmt: skip
+    page.evaluate(
+        SEND,
+        [f"/api/runs/{run}/edits", {"path": "setups.0.force.pressure_bar", "text": "19", "base_revision": asked["revision"],
+                                    "key": str(uuid.uuid4())}],
+    )  # fmt: skip
 
 
 SEND = """
@@ -79,35 +94,52 @@ def _keep(page: Page, name: str) -> None:
 def main() -> None:
     with browser_page() as page:
         runs = _runs(page)
-        carrier, plug = (runs[name].removesuffix("/part") for name in ("Seal carrier", "Vent plug"))
-        for stop in ("part", "hold", "jaws", "force", "cuts"):
+        carrier, plug, ring = (runs[name].removesuffix("/part") for name in ("Seal carrier", "Vent plug", "Wear ring"))
+        for stop in ("part", "sides", "hold-2", "jaws-2", "force-2", "cuts-2"):
             _open(page, f"{carrier}/{stop}")
-            _keep(page, f"plan-{stop}")
-        _open(page, f"{carrier}/force")
+            _keep(page, f"plan-{stop.removesuffix('-2')}")
+        _open(page, f"{carrier}/jaws-1")
+        page.get_by_role("button", name="From the front").click()
+        page.get_by_role("button", name="Closed on while bored").click()
+        _keep(page, "plan-jaws-backing")
+        _open(page, f"{ring}/hold-2")
+        page.get_by_role("button", name="The wall").click()
+        page.get_by_role("table", name="Jaws compared").scroll_into_view_if_needed()
+        page.wait_for_timeout(400)
+        _keep(page, "plan-hold-pie")
+        _open(page, f"{carrier}/force-2")
         page.keyboard.press("w")
         page.wait_for_timeout(200)
         _keep(page, "plan-working")
         _open(page, f"{plug}/cuts")
         _keep(page, "plan-inch")
-        _open(page, f"{carrier}/force")
-        page.get_by_role("textbox", name="Own speed limit, rpm").fill("400")
-        page.wait_for_timeout(700)
-        _keep(page, "plan-stopped")
+        _open(page, f"{ring}/force-2")
+        _keep(page, "plan-force-inside")
         _open(page, "/shelf/chuck/lathe-3-chuck")
         _keep(page, "shelf-chuck")
+        _open(page, "/shelf/jaw_set/set-7")
+        _keep(page, "shelf-jaw-set")
         number = carrier.rsplit("/", 1)[-1]
         _make_history(page, number)
         _open(page, f"{carrier}/history")
         _keep(page, "history")
-        page.evaluate("localStorage.setItem('noble-anvil-set', 'dark')")
-        _open(page, f"{carrier}/jaws")
-        _keep(page, "plan-dark")
-        page.evaluate("localStorage.clear()")
+        _release(page, plug.rsplit("/", 1)[-1])
+        _open(page, f"{plug}/releases".replace("/part", ""))
+        page.get_by_role("heading", name="Released", exact=True).scroll_into_view_if_needed()
+        page.get_by_role("table").scroll_into_view_if_needed()
+        page.wait_for_timeout(300)
+        _keep(page, "release")
+        _open(page, "/chucks/lathe-3-chuck/gauge")
+        _keep(page, "gauge")
+        page.evaluate(SEND, ["/api/rules", {"base_number": 1, "values": {"corner_friction_pct": "30"},
+                                            "reason": "the new coolant is slippery, seen on three jobs"}])  # fmt: skip
+        _open(page, "/rules")
+        _keep(page, "house-rules")
         _fill_bench(page)
         _open(page, "/")
         _keep(page, "bench")
     with browser_page(390, 844) as page:
-        _open(page, f"{carrier}/force")
+        _open(page, f"{carrier}/force-2")
         _keep(page, "plan-phone")
 
 

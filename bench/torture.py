@@ -165,8 +165,10 @@ def prove(streams: list[Stream]) -> list[str]:
     import django
 
     django.setup()
-    from calc.plan.document import with_value
+    from calc.plan.document import Document
+    from calc.plan.paths import with_value
     from calc.plan.standing import standing
+    from calc.reading import read, write
     from server.apps.demo import shop as demo
     from server.apps.runs import convert
     from server.apps.runs.models import Edit, Run
@@ -182,7 +184,7 @@ def prove(streams: list[Stream]) -> list[str]:
                 found.append(f"acknowledged and not there: {key}")
             elif (edit.run_id, edit.path) != (run_id, path):
                 found.append(f"acknowledged as another: {key}")
-    documents = {r["drawing_number"]: r["document"] for r in demo.RUNS}
+    documents = {r["drawing_number"]: write(read(Document, r["document"])) for r in demo.RUNS}
     for run in runs():
         edits = list(Edit.objects.filter(run=run).order_by("revision"))
         if [e.revision for e in edits] != list(range(1, run.revision + 1)):

@@ -7,15 +7,26 @@ from dataclasses import dataclass
 from typing import Any
 
 from calc.chuck.demand import GripDemandInput, grip_demand
+from calc.chuck.exact import grip_exact
+from calc.chuck.fit import GripFitInput, grip_fit
 from calc.chuck.grip import ChuckGripInput, chuck_grip
+from calc.chuck.pressure import PressureNeededInput, pressure_needed
 from calc.chuck.speed import GripAtSpeedInput, SpeedLimitInput, grip_at_speed, speed_limit
 from calc.cuts.turning import CutInput, cut
 from calc.describing import describe
 from calc.fields import Checked
+from calc.jaws.backing import JawBackingInput, jaw_backing
 from calc.jaws.bore import JawBoreInput, jaw_bore
+from calc.jaws.contact import JawContactInput, jaw_contact
 from calc.jaws.mass import JawMassInput, jaw_mass
+from calc.jaws.position import JawPositionInput, jaw_position
+from calc.jaws.recut import JawRecutInput, jaw_recut
+from calc.jaws.stroke import JawStrokeInput, jaw_stroke
+from calc.jaws.taper import JawTaperInput, jaw_taper
 from calc.reading import read
 from calc.results import Explained, as_plain
+from calc.walls.contact import WallContactInput, wall_contact
+from calc.walls.lobing import WallLobingInput, wall_lobing
 
 
 @dataclass(frozen=True)
@@ -46,9 +57,20 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("chuck-grip", chuck_grip, ChuckGripInput),
         Calculator("jaw-mass", jaw_mass, JawMassInput),
         Calculator("grip-at-speed", grip_at_speed, GripAtSpeedInput),
+        Calculator("grip-fit", grip_fit, GripFitInput),
         Calculator("grip-demand", grip_demand, GripDemandInput),
+        Calculator("grip-exact", grip_exact, GripDemandInput),
         Calculator("speed-limit", speed_limit, SpeedLimitInput),
+        Calculator("pressure-needed", pressure_needed, PressureNeededInput),
         Calculator("jaw-bore", jaw_bore, JawBoreInput),
+        Calculator("jaw-position", jaw_position, JawPositionInput),
+        Calculator("jaw-stroke", jaw_stroke, JawStrokeInput),
+        Calculator("jaw-backing", jaw_backing, JawBackingInput),
+        Calculator("jaw-contact", jaw_contact, JawContactInput),
+        Calculator("jaw-taper", jaw_taper, JawTaperInput),
+        Calculator("jaw-recut", jaw_recut, JawRecutInput),
+        Calculator("wall-lobing", wall_lobing, WallLobingInput),
+        Calculator("wall-contact", wall_contact, WallContactInput),
         Calculator("cut", cut, CutInput),
     )
 }

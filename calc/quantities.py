@@ -41,6 +41,8 @@ SHOWN: dict[str, tuple[Shown, Shown]] = {
     "mm/min": (Shown("mm/min", 0), Shown("in/min", 1)),
     "rpm": (Shown("rpm", 0), Shown("rpm", 0)),
     "N": (Shown("kN", 1), Shown("lbf", 0)),
+    "N/rpm2": (Shown("N/rpm²", 5), Shown("lbf/rpm²", 6)),
+    "s": (Shown("s", 1, strip=True), Shown("s", 1, strip=True)),
     "N/mm2": (Shown("N/mm²", 0), Shown("ksi", 1)),
     "N*m": (Shown("N·m", 0), Shown("lbf·ft", 0)),
     "kW": (Shown("kW", 1), Shown("hp", 1)),
@@ -61,6 +63,7 @@ PINT = {
     "N·m": "N*m", "lbf·ft": "lbf*foot", "hp": "horsepower", "kg/dm³": "kg/dm**3", "kN": "kN",
     "lb/in³": "lb/inch**3", "Msi": "Mpsi", "µm": "um", "µin": "uinch", "in": "inch", "ksi": "kpsi",
     "mm2": "mm**2", "N/mm2": "N/mm**2", "kg/dm3": "kg/dm**3", "deg": "degree", "um": "um",
+    "N/rpm2": "N/rpm**2", "N/rpm²": "N/rpm**2", "lbf/rpm²": "lbf/rpm**2", "s": "second",
 }  # fmt: skip
 
 # What a machinist may write after a number -> pint's name.
@@ -71,7 +74,7 @@ WRITTEN = {
     "m/min": "meter/minute", "sfm": "foot/minute", "sfpm": "foot/minute", "ft/min": "foot/minute",
     "mm/rev": "mm/revolution", "mmpr": "mm/revolution", "ipr": "inch/revolution", "in/rev": "inch/revolution",
     "mm/min": "mm/minute", "in/min": "inch/minute", "ipm": "inch/minute",
-    "rpm": "rpm", "1/min": "rpm", "min-1": "rpm",
+    "s": "second", "sec": "second", "rpm": "rpm", "1/min": "rpm", "min-1": "rpm",
     "n": "N", "kn": "kN", "lbf": "lbf", "nm": "N*m", "n·m": "N*m", "n*m": "N*m",
     "lbf·ft": "lbf*foot", "ft-lb": "lbf*foot", "ftlb": "lbf*foot", "kw": "kW", "w": "W", "hp": "horsepower",
     "kg": "kg", "g": "g", "lb": "lb", "lbs": "lb", "kg/dm3": "kg/dm**3", "kg/dm³": "kg/dm**3", "g/cm3": "g/cm**3",
@@ -84,7 +87,7 @@ WRITTEN = {
 EXAMPLES = {
     "mm": "36.5 mm, 1 7/16 in or 8 thou", "bar": "18 bar or 260 psi", "m/min": "120 m/min or 400 sfm",
     "mm/rev": "0.2 mm/rev or .008 ipr", "rpm": "1200 rpm", "kg": "1.2 kg or 2.6 lb", "N": "12000 N or 12 kN",
-    "kW": "15 kW or 20 hp", "N*m": "70 N·m", "deg": "95", "um": "1.6 µm", "%": "85",
+    "kW": "15 kW or 20 hp", "N*m": "70 N·m", "deg": "95", "um": "1.6 µm", "%": "85", "s": "4 s",
 }  # fmt: skip
 
 
@@ -204,10 +207,15 @@ def parse(text: str, unit: str, system: System | None = "metric", field: str = "
 # --- printing ----------------------------------------------------------------------------------
 
 
+BEYOND = 1e15  # no figure of the trade: told by its power of ten
+
+
 def _rounded(value: float, places: int, rounding: Rounding) -> str:
     # Twelve significant digits first: 2350.0000000001 shown "up" must not become 2351, nor 1 3/16 in 1.187.
     if rounding == "near":
         return f"{float(f'{value:.12g}'):.{places}f}"
+    if abs(value) >= BEYOND:
+        return f"{value:.3e}"
     exact = Decimal(f"{value:.12g}")
     mode = ROUND_FLOOR if rounding == "down" else ROUND_CEILING
     return f"{exact.quantize(Decimal(1).scaleb(-places), rounding=mode):f}"

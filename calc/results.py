@@ -6,6 +6,7 @@ import dataclasses
 from dataclasses import dataclass
 from typing import Any
 
+from calc.quantities import Sentence
 from calc.working import Note, Step
 
 
@@ -28,6 +29,8 @@ def as_plain(value: Any) -> Any:
     """A result as JSON-ready data."""
     if isinstance(value, (Step, Note)):
         return value.as_dict()
+    if isinstance(value, Sentence):
+        return str(value)
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
         return {f.name: as_plain(getattr(value, f.name)) for f in dataclasses.fields(value)}
     if isinstance(value, (tuple, list)):

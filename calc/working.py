@@ -8,13 +8,11 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
-from contextvars import ContextVar
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal, NamedTuple
 
-from calc.quantities import Figure, Sentence
+from calc.quantities import Bare, Figure, Sentence
 
 Level = Literal["info", "caution", "stop"]
 Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
@@ -22,7 +20,7 @@ Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
 FUNCTIONS: dict[str, Any] = {
     name: getattr(math, name)
     for name in ("sqrt", "hypot", "sin", "cos", "tan", "asin", "acos", "radians", "ceil", "pi")
-} | {"min": min, "max": max}
+} | {"min": min, "max": max, "abs": abs}
 
 _NAME = re.compile(r"[^\W\d]\w*")
 
@@ -101,7 +99,7 @@ class Note:
 
     __slots__ = ("code", "level", "sentence")
 
-    def __init__(self, level: Level, code: str, text: str, **figures: Figure | Sentence | str) -> None:
+    def __init__(self, level: Level, code: str, text: str, **figures: Figure | Bare | Sentence | str) -> None:
         self.level: Level = level
         self.code = code
         self.sentence = Sentence(text, **figures)
@@ -132,26 +130,11 @@ def _beyond(label: str) -> Exception:
     return FieldProblem("", f"{label} cannot be computed from these figures: they are too far apart. Check them.")
 
 
-# While helps are tried by the dozen nobody reads their working: figures are computed, steps are not kept.
-_quiet: ContextVar[bool] = ContextVar("quiet", default=False)
-
-
-@contextmanager
-def without_steps() -> Iterator[None]:
-    """Compute without keeping steps, in this thread, until the block ends."""
-    before = _quiet.set(True)
-    try:
-        yield
-    finally:
-        _quiet.reset(before)
-
-
 class Working:
     """Collects the steps and notes of one result."""
 
     def __init__(self) -> None:
         self.steps: list[Step] = []
-        self.quiet = _quiet.get()
         self.notes: list[Note] = []
 
     def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: float) -> float:
@@ -163,11 +146,9 @@ class Working:
             value = math.inf
         if value - value != 0:  # infinite, or no number: figures within their ranges can still be too far apart
             raise _beyond(label)
-        if self.quiet:
-            return value
         self.steps.append(Step(symbol, label, formula, values, value, unit, source))
         return value
 
-    def note(self, level: Level, code: str, text: str, **figures: Figure | Sentence | str) -> None:
+    def note(self, level: Level, code: str, text: str, **figures: Figure | Bare | Sentence | str) -> None:
         """Add a note."""
         self.notes.append(Note(level, code, text, **figures))

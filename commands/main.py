@@ -61,6 +61,16 @@ def _test(arguments: list[str]) -> int:
     return test(arguments)
 
 
+def _gauge(arguments: list[str]) -> int:
+    import subprocess
+
+    from commands.places import PYTHON, environment
+    from commands.setup import ensure
+
+    ensure()
+    return subprocess.run([str(PYTHON), "-m", "devices.gauge", *arguments], env=environment(), check=False).returncode
+
+
 def _check(arguments: list[str]) -> int:
     from commands.quality import check
 
@@ -94,6 +104,7 @@ COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
     "bench": (_with_app("bench.run"), "measure speed and memory; prints a table"),
     "torture": (_torture, "kill server and database at random under a stream of edits, and prove that none is lost"),
     "shots": (_with_app("bench.shots"), "make the pictures in docs/screenshots"),
+    "gauge": (_gauge, "a simulated grip gauge on loopback; --help tells what it can be made to do wrong"),
     "person": (_person, "add somebody who signs in: ./anvil person NAME --role planner"),
 }
 

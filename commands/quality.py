@@ -12,9 +12,9 @@ from pathlib import Path
 from commands.cluster import Cluster, free_port
 from commands.places import PYTHON, ROOT, WEB, environment, say
 from commands.setup import ensure
-from commands.start import end, prepare_database, serve, wait_until_answering
+from commands.start import end, prepare_database, serve, serve_gauge, wait_until_answering
 
-PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench"]
+PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench", "devices"]
 BIN = ROOT / ".venv" / "bin"
 API = ROOT / "docs" / "openapi.json"
 TYPES = WEB / "src" / "api" / "schema.d.ts"
@@ -104,7 +104,9 @@ def test(arguments: list[str]) -> int:
     cluster = _throwaway("test-pg")
     try:
         env = environment(DJANGO_ALLOW_ASYNC_UNSAFE="true", **cluster.environment())
-        python = subprocess.run([str(PYTHON), "-m", "pytest", *arguments], cwd=ROOT, env=env, check=False).returncode
+        # The whole set is shared by two processes, each with its own database, server and browser.
+        chosen = arguments or ["-n", "2", "--dist", "worksteal", "--durations", "15"]
+        python = subprocess.run([str(PYTHON), "-m", "pytest", *chosen], cwd=ROOT, env=env, check=False).returncode
     finally:
         cluster.stop()
     return web or python
@@ -120,18 +122,20 @@ def with_app(module: str, arguments: list[str]) -> int:
     ensure(browser=True)
     _end_on_terminate()
     cluster = _throwaway("tool-pg")
-    server = None
+    server = gauge = None
     try:
         env = environment(NOBLE_ANVIL_SECRET_KEY="tools", NOBLE_ANVIL_DEMO="1", **cluster.environment())
         prepare_database(cluster, env, demo=True)
         port = free_port()
+        gauge = serve_gauge(env)
         server = serve(port, env)
         wait_until_answering(port, server)
         env |= {"NOBLE_ANVIL_URL": f"http://127.0.0.1:{port}", "NOBLE_ANVIL_SERVER_PID": str(server.pid)}
         return subprocess.run([str(PYTHON), "-m", module, *arguments], cwd=ROOT, env=env, check=False).returncode
     finally:
-        if server is not None:
-            end(server)
+        for process in (server, gauge):
+            if process is not None:
+                end(process)
         cluster.stop()
 
 

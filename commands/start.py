@@ -18,7 +18,7 @@ import urllib.request
 from pathlib import Path
 from typing import IO, Any
 
-from commands.cluster import Cluster
+from commands.cluster import Cluster, free_port
 from commands.places import DATA, PYTHON, ROOT, Stop, digest, environment, is_fresh, mark_fresh, run, say
 from commands.setup import ensure
 
@@ -147,6 +147,16 @@ def serve(port: int, env: dict[str, str], workers: int = 2) -> subprocess.Popen[
     )  # fmt: skip
 
 
+def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """The simulated grip gauge of the demo as a process of its own; `env` then tells the application where it is."""
+    port = free_port()
+    env["NOBLE_ANVIL_GAUGES"] = f"Simulated gauge=127.0.0.1:{port}"
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with-parent"], cwd=ROOT, env=env,
+        stdout=subprocess.DEVNULL, start_new_session=True,
+    )  # fmt: skip
+
+
 def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 30) -> None:
     """Wait until the API answers; stop where the server ends before that."""
     end = time.monotonic() + seconds
@@ -205,6 +215,7 @@ def _run(lock: IO[str], port: int, demo: bool) -> int:
 
     signal.signal(signal.SIGTERM, stop)
     server: subprocess.Popen[bytes] | None = None
+    gauge: subprocess.Popen[bytes] | None = None
     try:
         told = cluster.start()
         if told:
@@ -212,6 +223,8 @@ def _run(lock: IO[str], port: int, demo: bool) -> int:
         env = environment(NOBLE_ANVIL_SECRET_KEY=secret(), **cluster.environment())
         env["NOBLE_ANVIL_DEMO"] = "1" if demo else "0"
         prepare_database(cluster, env, demo)
+        if demo:
+            gauge = serve_gauge(env)
         server = serve(port, env)
         _write(lock, pid=os.getpid(), port=port, server=server.pid)
         wait_until_answering(port, server)
@@ -223,8 +236,9 @@ def _run(lock: IO[str], port: int, demo: bool) -> int:
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
         signal.signal(signal.SIGTERM, signal.SIG_IGN)
-        if server is not None:
-            end(server)
+        for process in (server, gauge):
+            if process is not None:
+                end(process)
         cluster.stop()
 
 

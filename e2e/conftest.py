@@ -4,15 +4,21 @@ from __future__ import annotations
 
 import os
 import subprocess
+import threading
 from collections.abc import Iterator
 
 import pytest
 from django.conf import settings
+from django.db import connection
 from playwright.sync_api import Page
 
 from commands.cluster import free_port
 from commands.places import environment
 from commands.start import end, serve, wait_until_answering
+from devices.gauge import Gauge
+from e2e.screen import PATIENCE_MS
+from server import one_sided
+from server.apps.demo import shop
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
 
@@ -45,6 +51,9 @@ class Server:
     def __init__(self) -> None:
         self.port = free_port()
         self.process: subprocess.Popen[bytes] | None = None
+        # Six times as fast as the demo's, so that a journey does not wait twelve seconds.
+        self.gauge = Gauge(0, rate=120.0, count=120, seed=3)
+        threading.Thread(target=self.gauge.serve_forever, daemon=True).start()
 
     @property
     def url(self) -> str:
@@ -54,7 +63,10 @@ class Server:
     def start(self) -> None:
         """Start it and wait until it answers."""
         name = settings.DATABASES["default"]["NAME"]
-        env = environment(NOBLE_ANVIL_DB_NAME=name, NOBLE_ANVIL_DEMO="1", NOBLE_ANVIL_SECRET_KEY="for-tests")
+        gauge = f"Simulated gauge=127.0.0.1:{self.gauge.server_address[1]}"
+        env = environment(
+            NOBLE_ANVIL_DB_NAME=name, NOBLE_ANVIL_DEMO="1", NOBLE_ANVIL_SECRET_KEY="for-tests", NOBLE_ANVIL_GAUGES=gauge
+        )
         self.process = serve(self.port, env, workers=1)
         wait_until_answering(self.port, self.process)
 
@@ -75,12 +87,19 @@ def server(django_db_setup: None) -> Iterator[Server]:
 
 
 @pytest.fixture
-def run(server: Server, transactional_db: None) -> Run:
-    """The demo, fresh; gives its seal carrier."""
+def run(server: Server, transactional_db: None, monkeypatch: pytest.MonkeyPatch) -> Run:
+    """The demo, fresh, with a seal carrier of one side, which it gives, and the vent plug."""
+    monkeypatch.setattr(shop, "RUNS", one_sided.runs())
+    monkeypatch.setattr(shop, "GREASED_DAYS_AGO", ())
+    monkeypatch.setattr(shop, "GAUGE_RUNS", [])
     load_demo()
     return Run.objects.get(drawing_number="LH-2041")
 
 
+BUSY = """
+select count(*) from pg_stat_activity
+where datname = current_database() and pid <> pg_backend_pid() and state in ('active', 'idle in transaction')
+"""
 WATCH = "window.__violations = []; addEventListener('securitypolicyviolation', e => __violations.push(e.violatedDirective + ' ' + e.blockedURI))"
 
 
@@ -90,7 +109,7 @@ def app(page: Page, server: Server, run: Run) -> Iterator[Page]:
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     page.add_init_script(WATCH)
-    page.set_default_timeout(8000)
+    page.set_default_timeout(PATIENCE_MS)
     page.goto(server.url)
     yield page
     if server.process is not None and page.url != "about:blank":
@@ -98,4 +117,10 @@ def app(page: Page, server: Server, run: Run) -> Iterator[Page]:
     assert errors == []
     # No page may still ask for news while the tables are emptied.
     page.goto("about:blank")
-    page.wait_for_timeout(200)
+    page.wait_for_timeout(500)
+    for _ in range(100):  # nor may the server still work for one that has gone
+        with connection.cursor() as cursor:
+            cursor.execute(BUSY)
+            if cursor.fetchone() == (0,):
+                break
+        page.wait_for_timeout(50)

@@ -3,22 +3,46 @@
 from __future__ import annotations
 
 import re
+import uuid
+from collections.abc import Callable
 
 from playwright.sync_api import Locator, Page, expect
 
+from server.apps.runs import releases
+from server.apps.runs.actions.release import release
 from server.apps.runs.models import Run
+from server.foundation.models import Person
+
+# Long, so that a busy machine makes no test red: how fast things are is the bench's to tell.
+PATIENCE_MS = 20_000
+expect.set_options(timeout=PATIENCE_MS)
+
+
+def until(app: Page, true: Callable[[], bool]) -> None:
+    """Wait for what happens behind the screen: an edit shown is kept a moment later."""
+    for _ in range(PATIENCE_MS // 100):
+        if true():
+            return
+        app.wait_for_timeout(100)
+    raise AssertionError("It did not come true in time.")
 
 
 def open_stop(app: Page, run: Run, stop: str) -> None:
     """Open a stop of a run."""
-    base = app.url.split("/runs")[0].rstrip("/")
-    app.goto(f"{base}/runs/{run.pk}/{stop}")
+    app.goto(address(app, f"/runs/{run.pk}/{stop}"))
     expect(app.get_by_role("navigation", name="Stops of the plan")).to_be_visible()
 
 
 def address(app: Page, path: str) -> str:
     """A place of the application by its path."""
     return "/".join(app.url.split("/")[:3]) + path
+
+
+def released(run: Run) -> None:
+    """Release the run's plan as it is, every caution confirmed: what an operator is shown."""
+    by = Person.objects.get(username="owner")
+    codes = [c["code"] for c in releases.page(run, "metric")["cautions"]]
+    release(run.pk, run.revision, codes, "", uuid.uuid4(), "metric", by)
 
 
 def look_as(app: Page, role: str) -> None:

@@ -7,7 +7,7 @@ from commands.places import WEB
 from e2e.screen import address, look_as, open_stop
 from server.apps.runs.models import Run
 
-STOPS = ("part", "hold", "jaws", "force", "cuts")
+STOPS = ("part", "sides", "hold", "jaws", "force", "cuts")
 AXE = (WEB / "node_modules" / "axe-core" / "axe.min.js").read_text()
 
 
@@ -21,7 +21,7 @@ def serious(page):
 
 PLACES = {
     "/": "Bench", "/new": "New run", "/shelf": "Shelf", "/shelf/chuck/lathe-3-chuck": "Shelf", "/shelf/chuck/new": "Shelf",
-    "/shelf/material": "Shelf", "/people": "People", "/runs/{run}/history": "History of Seal carrier",
+    "/shelf/material": "Shelf", "/shelf/jaw_set/set-7": "Shelf", "/people": "People", "/runs/{run}/history": "History of Seal carrier",
 }  # fmt: skip
 
 
@@ -81,7 +81,9 @@ def test_the_drawing_has_a_text_equivalent(app, run):
     expect(drawing).to_be_visible()
     assert "bored Ø84.00" in drawing.get_attribute("aria-label")
     open_stop(app, run, "force")
-    assert "the cap is 811 rpm" in app.get_by_role("img", name="Grip against spindle speed").get_attribute("aria-label")
+    assert "the cap is 791 rpm" in app.get_by_role("group", name="Grip against spindle speed").get_attribute(
+        "aria-label"
+    )
 
 
 def test_the_sign_in_page(page, server, run):

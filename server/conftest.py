@@ -10,6 +10,8 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from server import one_sided
+from server.apps.demo import shop
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
 from server.foundation.models import Person
@@ -41,8 +43,11 @@ class ApiClient(Client):
 
 
 @pytest.fixture
-def demo(db: None) -> Run:
-    """The demo shop; gives its seal carrier."""
+def demo(db: None, monkeypatch: pytest.MonkeyPatch) -> Run:
+    """The demo's shop and vent plug, with a seal carrier of one side; gives the seal carrier."""
+    monkeypatch.setattr(shop, "RUNS", one_sided.runs())
+    monkeypatch.setattr(shop, "GREASED_DAYS_AGO", ())
+    monkeypatch.setattr(shop, "GAUGE_RUNS", [])
     load_demo()
     return Run.objects.get(drawing_number="LH-2041")
 

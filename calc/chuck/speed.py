@@ -124,9 +124,23 @@ class SpeedLimitInput(Checked):
     user_max_rpm: Annotated[float | None, Quantity("Own limit", "rpm", "", above=0, high=20_000)] = None
     jaws: Jaws = 3
     transmission: Transmission = 1.0
+    wall_limit_n: Annotated[
+        float | None,
+        Quantity("Grip the wall stands", "N", "Inside grip, which grows with speed", low=0, high=2_000_000),
+    ] = None
+    guides_max_rpm: Annotated[
+        float | None,
+        Quantity(
+            "Guides' limit", "rpm", "Inside grip: where the guides carry what they are rated for", low=0, high=100_000
+        ),
+    ] = None
+    demand_max_rpm: Annotated[
+        float | None,
+        Quantity("Demand's limit", "rpm", "Where a demand that grows with speed meets the grip", low=0, high=100_000),
+    ] = None
 
 
-CappedBy = Literal["chuck", "machine", "grip", "user"]
+CappedBy = Literal["chuck", "machine", "grip", "user", "wall", "guides"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -161,20 +175,38 @@ def _grip_limited(given: SpeedLimitInput, w: Working) -> float | None:
     return 0.0
 
 
+def _wall_limited(given: SpeedLimitInput, w: Working) -> float | None:
+    """Inside grip: the speed where the grip, with its full gain, reaches what the wall stands."""
+    if given.side == "od" or given.wall_limit_n is None:
+        return None
+    room = given.wall_limit_n - given.static_grip_n
+    moment = stack_moment(given.stack, w)
+    if room <= 0 or moment <= 0:
+        return 0.0 if room <= 0 else None
+    # A gain is never counted as less than all of it where it presses on a wall.
+    return w.step(
+        "n_wall", "Speed where the grip reaches what the wall stands",
+        "60/(2*pi) * sqrt((F_w - F_0) / (max(1, λ) * z * S / 1000))", "rpm", LIMIT,
+        F_w=given.wall_limit_n, F_0=given.static_grip_n, λ=given.transmission, z=given.jaws, S=moment,
+    )  # fmt: skip
+
+
 def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
     """The speed cap: the least of the grip-limited, chuck's, machine's and own limits.
 
     Parameters
         given.static_grip_n, given.required_grip_n [N] sums over all jaws
         given.stack masses [kg] at radii [mm] of one jaw; limits [rpm] above 0
+        given.wall_limit_n [N], given.guides_max_rpm [rpm]: inside grip, whose gain presses on both
     Returns
         grip_limited_rpm [rpm], None where speed does not limit (inside grip that is enough standing
         still, or massless jaws), 0 with a stop where the grip is too small standing still;
-        speed_cap_rpm [rpm]; capped_by chuck | machine | grip | user
+        speed_cap_rpm [rpm]; capped_by chuck | machine | grip | user, inside grip also wall | guides
     Raises
         CalcError for values outside the declared ranges
     Validity
-        A demand that does not change with speed.
+        `required_grip_n` is the demand at the cap: a demand that grows with speed (imbalance) is crossed
+        with the grip before, and that speed given as demand_max_rpm [rpm].
     Example
         >>> r = speed_limit(SpeedLimitInput(46000, 16900, "od", (StackPart(2.45, 65.5),), 4500, 4500))
         >>> round(r.speed_cap_rpm), r.capped_by
@@ -188,10 +220,26 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
     limits: dict[CappedBy, float] = {"chuck": given.chuck_max_rpm, "machine": given.machine_max_rpm}
     if given.user_max_rpm is not None:
         limits["user"] = given.user_max_rpm
+    if given.demand_max_rpm is not None and (by_grip is None or given.demand_max_rpm < by_grip):
+        by_grip = w.step(
+            "n_grip",
+            "Speed where the grip meets a demand that grows with speed",
+            "n",
+            "rpm",
+            LIMIT,
+            n=given.demand_max_rpm,
+        )
     if by_grip is not None:
         limits["grip"] = by_grip
+    by_wall = _wall_limited(given, w)
+    if by_wall is not None:
+        limits["wall"] = by_wall
+    if given.guides_max_rpm is not None and given.side == "id":
+        limits["guides"] = given.guides_max_rpm
     least: CappedBy = min(limits, key=lambda name: limits[name])
-    names = {"chuck": "n_chuck", "machine": "n_machine", "user": "n_own", "grip": "n_grip"}
+    names = {
+        "chuck": "n_chuck", "machine": "n_machine", "user": "n_own", "grip": "n_grip", "wall": "n_wall", "guides": "n_guides",
+    }  # fmt: skip
     cap = w.step(
         "n_cap", "Speed cap: the least of the limits", f"min({', '.join(names[n] for n in limits)})", "rpm", LIMIT,
         **{names[n]: v for n, v in limits.items()},

@@ -45,6 +45,9 @@ class JawBoreInput(Checked):
         Literal["floor", "face"],
         Choice("Seat", {"floor": "pocket floor", "face": "shoulder on the jaw face"}, "What the part comes to rest on"),
     ] = "floor"
+    offset_mm: Annotated[
+        float, Quantity("Before the grip", "mm", "Length in the jaws that does not touch", low=0, high=5000)
+    ] = 0.0
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.plain_length_mm is not None and self.plain_length_mm > self.part_length_mm:
@@ -55,6 +58,9 @@ class JawBoreInput(Checked):
                     length=Figure(self.part_length_mm, "mm", exact=True),
                 ),
             )
+
+        if self.offset_mm >= self.plain_mm:
+            yield FieldError("offset_mm", Sentence("The grip begins beyond the plain length: nothing touches."))
 
     @property
     def plain_mm(self) -> float:
@@ -93,8 +99,8 @@ def _depth(given: JawBoreInput, w: Working) -> float:
         return w.step("t", "Depth", "t_e", "mm", ENTERED, t_e=given.depth_mm)
     if given.depth_mm is None:
         return w.step(
-            "t", "Depth: a third, rounded up, within the plain length", "min(l, ceil(L / 3 / s - 1e-9) * s)", "mm",
-            THIRD, l=plain, L=given.part_length_mm, s=DEPTH_STEP_MM,
+            "t", "Depth: a third, rounded up, within the plain length", "min(l, o + ceil(L / 3 / s - 1e-9) * s)", "mm",
+            THIRD, l=plain, o=given.offset_mm, L=given.part_length_mm, s=DEPTH_STEP_MM,
         )  # fmt: skip
     if given.depth_mm > plain * (1 + 1e-12):
         raise FieldProblem(
@@ -110,10 +116,27 @@ def _depth(given: JawBoreInput, w: Working) -> float:
 
 def _touching(given: JawBoreInput, depth: float, groove_width: float, w: Working) -> float:
     if given.seat == "face":
-        touching = w.step("l_g", "Length that touches", "l - e", "mm", BORE, l=given.plain_mm, e=given.edge_mm)
+        touching = w.step(
+            "l_g",
+            "Length that touches",
+            "l - max(e, o)",
+            "mm",
+            BORE,
+            l=given.plain_mm,
+            e=given.edge_mm,
+            o=given.offset_mm,
+        )
     else:
         touching = w.step(
-            "l_g", "Length that touches", "t - b_g - e", "mm", BORE, t=depth, b_g=groove_width, e=given.edge_mm
+            "l_g",
+            "Length that touches",
+            "t - max(b_g + e, o)",
+            "mm",
+            BORE,
+            t=depth,
+            b_g=groove_width,
+            e=given.edge_mm,
+            o=given.offset_mm,
         )
     if touching <= 0:
         raise FieldProblem(
@@ -129,6 +152,7 @@ def jaw_bore(given: JawBoreInput) -> JawBoreResult:
         given.grip_diameter_mm [mm] nominal; given.part_length_mm, given.plain_length_mm [mm]
         given.jaw_height_mm [mm] usable: jaw height less bolt-head top; given.face_radius_mm [mm]
         given.depth_mm [mm], else a third of the part rounded up to 0.5, within the plain length
+        given.offset_mm [mm] a smaller step ahead of the gripped one, which does not touch
         given.seat floor, or face: the shoulder rests on the jaw face and the floor must clear
     Returns
         bore_diameter_mm, bore_depth_mm, start_diameter_mm, groove_width_mm, groove_depth_mm [mm];
@@ -153,13 +177,18 @@ def jaw_bore(given: JawBoreInput) -> JawBoreResult:
     groove_depth = w.step("t_g", "Floor groove, into the wall", "max(0.3, e + 0.1)", "mm", GROOVE, e=given.edge_mm)
     groove_width = w.step("b_g", "Floor groove, along the wall", "max(1.5, e + 0.5)", "mm", GROOVE, e=given.edge_mm)
     touching = _touching(given, depth, groove_width, w)
-    held = given.plain_mm if given.seat == "face" else depth
+    held = (given.plain_mm if given.seat == "face" else depth) - given.offset_mm
     fraction = w.step("t/L", "Share of the part's length", "t / L", "", THIRD, t=held, L=given.part_length_mm)
     start = w.step(
         "D_s", "Start boring at", "max(0, 2*r_f - 2*c)" if given.side == "od" else "2*r_f + 2*c", "mm", BORE,
         r_f=given.face_radius_mm, c=given.tool_clearance_mm,
     )  # fmt: skip
-    if floor < given.floor_min_mm - 1e-9:
+    if floor < -1e-9:
+        w.note(
+            "stop", "deeper-than-jaw", "This pocket is {x} deeper than the jaw reaches above its bolt heads: take a taller jaw, or bore {depth} at most.",
+            x=Figure(-floor, "mm", "up"), depth=Figure(max(0.0, given.jaw_height_mm - given.floor_min_mm), "mm", "down"),
+        )  # fmt: skip
+    elif floor < given.floor_min_mm - 1e-9:
         w.note(
             "stop", "floor-too-thin",
             "{floor} of floor is left above the bolt heads and {least} is wanted: "

@@ -38,6 +38,12 @@ class JawMassInput(Checked):
     inner_radius_mm: Annotated[float | None, Quantity("Inner radius", "mm", "Pie", low=0, high=2000)] = None
     outer_radius_mm: Annotated[float | None, Quantity("Outer radius", "mm", "Pie", above=0, high=2000)] = None
     angle_deg: Annotated[float | None, Quantity("Angle", "deg", "Pie: of one jaw", above=0, high=180)] = None
+    inner_bore_radius_mm: Annotated[
+        float, Quantity("Inner pocket's radius", "mm", "Outside grip, two pockets; 0 for one", low=0, high=2000)
+    ] = 0.0
+    inner_bore_depth_mm: Annotated[
+        float, Quantity("Inner pocket's depth", "mm", "Below the outer one's floor", low=0, high=500)
+    ] = 0.0
 
     def contradictions(self) -> Iterator[FieldError]:
         block = ("width_mm", "length_mm", "face_radius_mm")
@@ -46,7 +52,7 @@ class JawMassInput(Checked):
             if getattr(self, name) is None:
                 yield FieldError(name, Sentence(f"A {self.kind} jaw needs this figure."))
                 return
-        if self.bore_depth_mm > self.height_mm:
+        if self.bore_depth_mm + self.inner_bore_depth_mm > self.height_mm:
             yield FieldError("bore_depth_mm", Sentence("The bore is deeper than the jaw is high."))
         inner, outer = self.inner_radius_mm, self.outer_radius_mm
         if self.kind == "pie" and inner is not None and outer is not None and outer <= inner:
@@ -61,18 +67,29 @@ class JawMassResult(Explained):
     radius_mm: float
 
 
+def _inside(given: JawMassInput, radius: float) -> tuple[float, float]:
+    """(area, moment) of the plan view inside a radius."""
+    if radius <= 0:
+        return 0.0, 0.0
+    if given.kind == "block":
+        assert given.width_mm is not None and given.length_mm is not None and given.face_radius_mm is not None
+        return block_in_disc(given.width_mm, given.face_radius_mm, given.face_radius_mm + given.length_mm, radius)
+    assert given.inner_radius_mm is not None and given.outer_radius_mm is not None and given.angle_deg is not None
+    return sector(
+        given.inner_radius_mm, min(max(radius, given.inner_radius_mm), given.outer_radius_mm), given.angle_deg
+    )
+
+
 def _plan(given: JawMassInput) -> tuple[tuple[float, float], tuple[float, float]]:
     """(area, moment) of the whole plan view and of its share inside the bored radius."""
-    radius = given.bore_radius_mm
+    inside = _inside(given, given.bore_radius_mm)
     if given.kind == "block":
         assert given.width_mm is not None and given.length_mm is not None and given.face_radius_mm is not None
         near, far = given.face_radius_mm, given.face_radius_mm + given.length_mm
         whole = given.width_mm * given.length_mm
-        inside = block_in_disc(given.width_mm, near, far, radius) if radius > 0 else (0.0, 0.0)
         return (whole, whole * (near + far) / 2), inside
     assert given.inner_radius_mm is not None and given.outer_radius_mm is not None and given.angle_deg is not None
-    inner, outer, angle = given.inner_radius_mm, given.outer_radius_mm, given.angle_deg
-    return sector(inner, outer, angle), sector(inner, min(max(radius, inner), outer), angle)
+    return sector(given.inner_radius_mm, given.outer_radius_mm, given.angle_deg), inside
 
 
 def jaw_mass(given: JawMassInput) -> JawMassResult:
@@ -104,6 +121,11 @@ def jaw_mass(given: JawMassInput) -> JawMassResult:
         gone, gone_moment = inside, inside_moment
     else:
         gone, gone_moment = (area - inside, moment - inside_moment) if given.bore_radius_mm > 0 else (0.0, 0.0)
+    if given.inner_bore_depth_mm > 0 and given.side == "od":
+        more, more_moment = _inside(given, given.inner_bore_radius_mm)
+        # Both pockets as one of the outer depth: A_b·t then is all that is gone.
+        per_depth = given.inner_bore_depth_mm / given.bore_depth_mm if given.bore_depth_mm > 0 else 0.0
+        gone, gone_moment = gone + more * per_depth, gone_moment + more_moment * per_depth
     volume = w.step(
         "V", "Volume left", "A*H - A_b*t", "mm3", MASS, A=area, H=given.height_mm, A_b=gone, t=given.bore_depth_mm
     )

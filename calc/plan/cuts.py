@@ -6,18 +6,18 @@ import math
 from dataclasses import dataclass
 
 from calc.chuck.demand import CutLoad
-from calc.cuts.turning import CutInput, CutResult, cut
+from calc.cuts.turning import CutResult
 from calc.errors import FieldProblem
 from calc.plan.document import PlannedCut, Setup
 from calc.plan.hold import HoldFigures
+from calc.plan.operations import ASKED, CALLED, LEAVES_OUT, operation
 from calc.plan.part import PartFigures
-from calc.plan.shelf import Machine
 from calc.plan.stops import Answer, Bar, Fact, Help, Missing, Outcome, Stop, computed, entered, naming
 from calc.quantities import Figure, Sentence
+from calc.rules import Rules
+from calc.shelf.machine import Machine
 from calc.working import BOOK, ENTERED, Note, Step, Working, derived, typical
 
-WORN = 1.3  # typical: a worn edge cuts with this many times the force; grip and power are planned for it
-INTERRUPTED = 1.25  # typical, on the tangential force
 REACH = derived("The program's top speed")
 SPINDLE = derived("What the spindle has")
 
@@ -37,6 +37,7 @@ class CutFigures:
     top_rpm: float
     power_available_kw: float
     torque_available_nm: float
+    torque_only: bool
     working: tuple[Step, ...]
     notes: tuple[Note, ...]
 
@@ -57,7 +58,9 @@ class CutsFigures:
 
 
 def _missing(at: str, planned: PlannedCut) -> list[tuple[str, str]]:
-    wanted = [("feed_mm_rev", "feed"), ("depth_mm", "depth"), ("from_diameter_mm", "from diameter"),
+    labels = {"depth_mm": "depth", "width_mm": "blade width"}
+    wanted = [("feed_mm_rev", CALLED.get((planned.kind, "feed_mm_rev"), "feed").lower()),
+              *((n, labels[n]) for n in ASKED.get(planned.kind, ())), ("from_diameter_mm", "from diameter"),
               ("to_diameter_mm", "to diameter")]  # fmt: skip
     missing = [(f"{at}.{n}", f"{planned.name} {label}") for n, label in wanted if getattr(planned, n) is None]
     if planned.speed_m_min is None and planned.rpm is None:
@@ -106,8 +109,11 @@ def _notes(planned: PlannedCut, result: CutResult, machine: tuple[float, float],
                  v=Figure(result.speed_m_min, "m/min"), low=Figure(material.speed_low_m_min, "m/min"),
                  high=Figure(material.speed_high_m_min, "m/min"))
         )  # fmt: skip
-    assert planned.depth_mm is not None
-    if planned.depth_mm < planned.corner_radius_mm:
+    if (
+        planned.depth_mm is not None
+        and planned.kind in ("turn", "face", "bore")
+        and planned.depth_mm < planned.corner_radius_mm
+    ):
         notes.append(
             Note("info", "depth-under-radius",
                  "{name}: {a} deep with a {r} corner: the chip may not break.", name=name,
@@ -116,47 +122,45 @@ def _notes(planned: PlannedCut, result: CutResult, machine: tuple[float, float],
     return notes
 
 
-def _one(at: str, planned: PlannedCut, clamp: float | None, part: PartFigures) -> CutFigures:
+def _one(at: str, planned: PlannedCut, clamp: float | None, part: PartFigures, rules: Rules) -> CutFigures:
     missing = _missing(at, planned)
     if missing:
         raise Missing(*missing)
     a, b = planned.from_diameter_mm, planned.to_diameter_mm
-    assert a is not None and b is not None and planned.feed_mm_rev is not None and planned.depth_mm is not None
+    assert a is not None and b is not None
     machine, material = part.machine, part.material
     if planned.rpm is not None and planned.rpm > machine.max_rpm:
         words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
         raise FieldProblem(f"{at}.rpm", words)
-    largest, smallest = max(a, b), min(a, b)
     held_to = min(machine.max_rpm, clamp) if clamp is not None else machine.max_rpm
     with naming({n: f"{at}.{n}" for n in ("feed_mm_rev", "depth_mm", "speed_m_min", "rpm")}):
-        result = cut(
-            CutInput(
-                diameter_mm=largest, feed_mm_rev=planned.feed_mm_rev, depth_mm=planned.depth_mm,
-                corner_radius_mm=planned.corner_radius_mm, kc11=material.kc11, mc=material.mc,
-                speed_m_min=None if planned.rpm is not None else planned.speed_m_min, rpm=planned.rpm,
-                approach_deg=planned.approach_deg, rake_deg=planned.rake_deg, rake_reference_deg=material.rake_reference_deg, wear=WORN,
-                max_rpm=held_to if planned.rpm is None else None,
-            )
-        )  # fmt: skip
+        made = operation(planned, material, held_to, rules)
+    result = made.result
     w = Working()
     tangential = w.step(
-        "F_t*", "Tangential force for the grip", "k_i * F_t", "N", typical("interrupted cut × 1.25"),
-        k_i=INTERRUPTED if planned.interrupted else 1.0, F_t=result.tangential_n,
+        "F_t*", "Tangential force for the grip", "k_i * F_t", "N", typical("house rule for interrupted cuts"),
+        k_i=rules.interrupted if planned.interrupted else 1.0, F_t=result.tangential_n,
     )  # fmt: skip
-    top = _top_rpm(planned, smallest, held_to, w)
+    top = _top_rpm(planned, made.smallest_mm, held_to, w)
     spindle = _available(machine, result.rpm, w)
-    facing = planned.kind == "face"
-    stock = part.face_stock_mm if facing else (largest - smallest) / 2
     return CutFigures(
-        name=planned.name, planned=planned, result=result,
-        passes=max(1, math.ceil(stock / planned.depth_mm - 1e-9)), diameter_mm=largest, tangential_n=tangential,
-        axial_n=result.passive_n if facing else result.feed_n, radial_n=result.feed_n if facing else result.passive_n,
-        top_rpm=top, power_available_kw=spindle[0], torque_available_nm=spindle[1],
+        name=planned.name, planned=planned, result=result, passes=_passes(planned, part, abs(a - b) / 2),
+        diameter_mm=made.diameter_mm, tangential_n=tangential, axial_n=made.axial_n, radial_n=made.radial_n,
+        top_rpm=top, power_available_kw=spindle[0], torque_available_nm=spindle[1], torque_only=made.torque_only,
         working=(*result.working, *w.steps), notes=tuple(_notes(planned, result, spindle, part)),
     )  # fmt: skip
 
 
-def solve_cuts(at: str, setup: Setup, part: PartFigures) -> CutsFigures:
+def _passes(planned: PlannedCut, part: PartFigures, stock: float) -> int:
+    if planned.kind == "thread":
+        return planned.passes
+    if planned.depth_mm is None or planned.kind not in ("turn", "face", "bore"):
+        return 1
+    stock = part.face_stock_mm if planned.kind == "face" else stock
+    return max(1, math.ceil(stock / planned.depth_mm - 1e-9))
+
+
+def solve_cuts(at: str, setup: Setup, part: PartFigures, rules: Rules) -> CutsFigures:
     """Figures of every cut. Raises Missing or CalcError."""
     if not setup.cuts:
         raise Missing((f"{at}.cuts", "A cut"))
@@ -164,7 +168,7 @@ def solve_cuts(at: str, setup: Setup, part: PartFigures) -> CutsFigures:
     if setup.clamp_rpm is not None and setup.clamp_rpm > machine.max_rpm:
         words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
         raise FieldProblem(f"{at}.clamp_rpm", words)
-    made = tuple(_one(f"{at}.cuts.{i}", c, setup.clamp_rpm, part) for i, c in enumerate(setup.cuts))
+    made = tuple(_one(f"{at}.cuts.{i}", c, setup.clamp_rpm, part, rules) for i, c in enumerate(setup.cuts))
     fastest = max(made, key=lambda c: c.top_rpm)
     notes = [n for c in made for n in c.notes]
     notes.append(
@@ -182,6 +186,10 @@ def solve_cuts(at: str, setup: Setup, part: PartFigures) -> CutsFigures:
     return CutsFigures(made, fastest.top_rpm, fastest, tuple(notes))
 
 
+# A blade or a threading edge is pushed aside either way: what no seat carries is counted.
+SIDEWAYS = ("groove", "part", "thread")
+
+
 def load_of(c: CutFigures, part: PartFigures, hold: HoldFigures, seat: str) -> CutLoad:
     """What a cut asks of the grip.
 
@@ -189,17 +197,17 @@ def load_of(c: CutFigures, part: PartFigures, hold: HoldFigures, seat: str) -> C
     cut: the farthest any of them can be. Axial force counts against slipping where nothing seats
     the part, or where the feed pulls it off its seat.
     """
-    unseated = seat == "none" or (c.planned.kind != "face" and c.planned.feeds == "away")
+    unseated = seat == "none" or (c.planned.kind != "face" and c.planned.feeds == "away") or c.planned.kind in SIDEWAYS
     return CutLoad(
         name=c.name, tangential_n=c.tangential_n, axial_n=c.axial_n, radial_n=c.radial_n,
-        cut_diameter_mm=c.diameter_mm, overhang_mm=part.length_mm + part.face_stock_mm - hold.held_mm / 2,
-        unseated_axial_n=c.axial_n if unseated else 0.0,
+        cut_diameter_mm=c.diameter_mm, overhang_mm=hold.work_length_mm - hold.grip.offset_mm - hold.held_mm / 2,
+        unseated_axial_n=c.axial_n if unseated else 0.0, torque_only=c.torque_only,
     )  # fmt: skip
 
 
 ENTERED_NAMES = (
     "name", "kind", "from_diameter_mm", "to_diameter_mm", "speed_m_min", "rpm", "feed_mm_rev", "depth_mm", "corner_radius_mm",
-    "approach_deg", "rake_deg", "interrupted", "feeds",
+    "approach_deg", "width_mm", "point_deg", "passes", "rake_deg", "interrupted", "feeds",
 )  # fmt: skip
 
 
@@ -207,18 +215,17 @@ def _entered_facts(at: str, i: int, c: PlannedCut, result: CutResult | None) -> 
     here, group = f"{at}.cuts.{i}", c.name
     facts = []
     for n in ENTERED_NAMES:
-        if n == "feeds" and c.kind == "face":
+        if n in LEAVES_OUT[c.kind]:
             continue
         if n == "speed_m_min" and c.rpm is not None:
             follows = "follows the fixed rpm; empty that to give a speed"
             speed = result.speed_m_min if result else None
             facts.append(computed(f"cut_{i}_{n}", "Surface speed", speed, "m/min", follows, group=group))
             continue
-        facing = n == "depth_mm" and c.kind == "face"
         source = None
-        if n == "depth_mm" and not facing and c.depth_mm is not None:
+        if n == "depth_mm" and c.kind != "face" and c.depth_mm is not None:
             source = Sentence("{x} on diameter", x=Figure(2 * c.depth_mm, "mm"))
-        label = "Depth of a pass" if facing else ""
+        label = CALLED.get((c.kind, n), "")
         facts.append(entered(f"cut_{i}_{n}", f"{here}.{n}", getattr(c, n), label=label, group=group, source=source))
     return facts
 
@@ -227,7 +234,7 @@ def _computed_facts(i: int, c: CutFigures) -> list[Fact]:
     g, r = c.name, c.result
     facts = [
         computed(f"cut_{i}_tangential", "Tangential force", c.tangential_n, "N",
-                 "worn edge" + (", interrupted × 1.25" if c.planned.interrupted else ""), group=g, rounding="up",
+                 "worn edge" + (", interrupted" if c.planned.interrupted else ""), group=g, rounding="up",
                  places=(2, 0)),
         computed(f"cut_{i}_power", "Power", r.power_kw, "kW",
                  Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down")), group=g, rounding="up"),

@@ -1,89 +1,34 @@
 """The plan document: what a setter enters, as one immutable, versioned value.
 
-Machines, chucks, jaw blanks and materials are not in it: they are shelf items (`calc.plan.shelf`).
+Machines, chucks, jaw blanks and materials are not in it: they are shelf items (`calc.shelf`).
 The document already holds a list of set-ups and a profile of steps, so that a second side or
 another step adds data, not another shape. A missing fact is None.
 """
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Annotated, Any, Literal
 
-from calc.errors import FieldError
-from calc.fields import Checked, Choice, Flag, Group, Quantity, Text
+from calc.errors import CalcError, FieldError
+from calc.fields import Checked, Choice, Flag, Group, Quantity, Text, check_range, fields_of
+from calc.profile.steps import DIAMETER_MOST, Name, TurnedStep
 from calc.quantities import Figure, Sentence
+from calc.rules import PLAN_RULES, Rules
 
-VERSION = 1
-DIAMETER_MOST = 1000.0
-LENGTH_MOST = 2000.0
-
-NAME_MOST = 40
-
-Name = Annotated[str, Text("Name", "What it is called here", most=NAME_MOST)]
-
-
-@dataclass(frozen=True)
-class OutsideStep(Checked):
-    """One outside step of the turned profile, from the gripped end outward."""
-
-    name: Name
-    diameter_mm: Annotated[
-        float | None, Quantity("Diameter", "mm", "Finished, nominal, from the print", above=0, high=DIAMETER_MOST)
-    ] = None
-    length_mm: Annotated[float | None, Quantity("Length", "mm", "Along the axis, plain", above=0, high=LENGTH_MOST)] = (
-        None
-    )
-    upper_mm: Annotated[
-        float | None, Quantity("Upper limit", "mm", "Deviation from nominal", low=-5, high=5, places=(3, 4))
-    ] = None
-    lower_mm: Annotated[
-        float | None, Quantity("Lower limit", "mm", "Deviation from nominal", low=-5, high=5, places=(3, 4))
-    ] = None
-    stock_diameter_mm: Annotated[
-        float | None, Quantity("Stock diameter", "mm", "Before these cuts", above=0, high=DIAMETER_MOST)
-    ] = None
-
-    def contradictions(self) -> Iterator[FieldError]:
-        d, hi, lo = self.diameter_mm, self.upper_mm, self.lower_mm
-        if hi is not None and lo is not None and lo > hi:
-            yield FieldError("lower_mm", _said("The lower limit cannot be above the upper one, {x}.", hi))
-            yield FieldError("upper_mm", _said("The upper limit cannot be below the lower one, {x}.", lo))
-        if d is not None and self.stock_diameter_mm is not None and self.stock_diameter_mm < d:
-            yield FieldError("stock_diameter_mm", _said("Stock cannot be smaller than the finished {x}.", d))
-            yield FieldError(
-                "diameter_mm", _said("Finished cannot be larger than the stock, {x}.", self.stock_diameter_mm)
-            )
-
-    @property
-    def limits_mm(self) -> tuple[float, float] | None:
-        """(smallest, largest) diameter, None while not all of it is entered."""
-        if self.diameter_mm is None or self.upper_mm is None or self.lower_mm is None:
-            return None
-        return self.diameter_mm + self.lower_mm, self.diameter_mm + self.upper_mm
-
-
-def _said(words: str, x: float) -> Sentence:
-    return Sentence(words, x=Figure(x, "mm", exact=True))
-
-
-@dataclass(frozen=True)
-class InsideStep(Checked):
-    """One inside step, from the worked end inward."""
-
-    diameter_mm: Annotated[
-        float | None, Quantity("Bore", "mm", "Finished; empty for a solid part", above=0, high=DIAMETER_MOST)
-    ] = None
+VERSION = 2
+REASON_LEAST = 4  # letters
 
 
 @dataclass(frozen=True)
 class Profile(Checked):
-    """The turned profile: outside steps from the gripped end, inside steps from the worked end."""
+    """The turned profile: outside steps from end A to end B, bores from either end inward."""
 
-    outside: Annotated[tuple[OutsideStep, ...], Group("Outside steps", least=1, most=20)]
-    inside: Annotated[tuple[InsideStep, ...], Group("Inside steps", most=20)] = ()
+    outside: Annotated[tuple[TurnedStep, ...], Group("Outside steps", "From end A to end B", least=1, most=30)]
+    inside: Annotated[tuple[TurnedStep, ...], Group("Bore from end A", "From end A inward", most=20)] = ()
+    inside_b: Annotated[tuple[TurnedStep, ...], Group("Bore from end B", "From end B inward", most=20)] = ()
 
     @property
     def length_mm(self) -> float | None:
@@ -91,17 +36,77 @@ class Profile(Checked):
         lengths = [step.length_mm for step in self.outside]
         return None if any(n is None for n in lengths) else sum(n for n in lengths if n is not None)
 
+    def contradictions(self) -> Iterator[FieldError]:
+        for path in ("outside", "inside", "inside_b"):
+            seen: set[str] = set()
+            for i, step in enumerate(getattr(self, path)):
+                # A plan says by name which step is gripped.
+                if step.name.casefold() in seen:
+                    yield FieldError(
+                        f"{path}.{i}.name", Sentence("There is a step “{n}” in this list already.", n=step.name)
+                    )
+                seen.add(step.name.casefold())
+
+
+FORM = Choice(
+    "Stock", {"slug": "saw-cut slug", "bar": "bar", "casting": "casting or forging"}, "How it comes to the lathe"
+)
+SURFACE = Choice(
+    "Its surface",
+    {"rough": "rolled, sawn or cast", "drawn": "drawn or ground", "turned": "turned before"},
+    "Sets the friction while it is gripped",
+)
+
+
+@dataclass(frozen=True)
+class Stock(Checked):
+    """What comes to the lathe, with its real size spread."""
+
+    form: Annotated[Literal["slug", "bar", "casting"], FORM] = "slug"
+    surface: Annotated[Literal["rough", "drawn", "turned"], SURFACE] = "rough"
+    diameter_mm: Annotated[
+        float | None, Quantity("Stock diameter", "mm", "Nominal, outside", above=0, high=DIAMETER_MOST)
+    ] = None
+    smallest_mm: Annotated[
+        float | None, Quantity("Smallest piece", "mm", "Measured over the batch", above=0, high=DIAMETER_MOST)
+    ] = None
+    largest_mm: Annotated[
+        float | None, Quantity("Largest piece", "mm", "Measured over the batch", above=0, high=DIAMETER_MOST)
+    ] = None
+    bore_mm: Annotated[
+        float | None, Quantity("Stock bore", "mm", "Tube or cored casting; empty if solid", above=0, high=DIAMETER_MOST)
+    ] = None
+
+    def contradictions(self) -> Iterator[FieldError]:
+        small, large, d = self.smallest_mm, self.largest_mm, self.diameter_mm
+        if small is not None and large is not None and small > large:
+            yield FieldError("smallest_mm", _said("The smallest piece cannot be above the largest, {x}.", large))
+            yield FieldError("largest_mm", _said("The largest piece cannot be below the smallest, {x}.", small))
+        if self.bore_mm is not None and d is not None and self.bore_mm >= d:
+            yield FieldError("bore_mm", _said("The stock's bore must be smaller than its outside, {x}.", d))
+
+
+def _said(words: str, x: float) -> Sentence:
+    return Sentence(words, x=Figure(x, "mm", exact=True))
+
 
 @dataclass(frozen=True)
 class Part(Checked):
     """What the print says."""
 
     profile: Annotated[Profile, Group("Profile")]
+    stock: Annotated[Stock, Group("Stock")] = field(default_factory=Stock)
     quantity: Annotated[
         int | None, Quantity("Quantity", "", "Pieces in the run", low=1, high=1_000_000, whole=True)
     ] = None
-    edge_mm: Annotated[float, Quantity("Edge at the seat", "mm", "Chamfer on the gripped end", low=0, high=20)] = 0.3
-    face_stock_mm: Annotated[float, Quantity("Stock on the face", "mm", "Before facing", low=0, high=50)] = 0.0
+    edge_mm: Annotated[
+        float, Quantity("Edge break", "mm", "On the part's ends where a step says nothing", low=0, high=20)
+    ] = 0.3
+    face_stock_mm: Annotated[float, Quantity("Stock on a face", "mm", "Before facing, each end", low=0, high=50)] = 0.0
+    roundness_mm: Annotated[
+        float | None,
+        Quantity("Roundness", "mm", "From the print; empty: the machined limits rule", above=0, high=5, places=(3, 4)),
+    ] = None
 
 
 SEAT = Choice(
@@ -112,6 +117,7 @@ SEAT = Choice(
 FRICTION = Choice(
     "Surfaces",
     {
+        "auto": "as what is gripped",
         "turned": "bored jaw on a turned part",
         "ground": "bored jaw on a ground or drawn part",
         "rough": "bored jaw on rough stock",
@@ -122,8 +128,9 @@ FRICTION = Choice(
 
 @dataclass(frozen=True)
 class Hold(Checked):
-    """How the part is held: outside grip in soft jaws."""
+    """How the part is held in soft jaws."""
 
+    grip: Annotated[str, Text("Grips", "Empty: the best that is fit", most=60)] = ""
     jaw_height_mm: Annotated[
         float | None, Quantity("Jaw height", "mm", "Empty: the blank's own height", above=0, high=300)
     ] = None
@@ -132,7 +139,20 @@ class Hold(Checked):
     ] = None
     seat: Annotated[Literal["floor", "face", "none"], SEAT] = "floor"
     live_centre: Annotated[bool, Flag("Live centre", "Takes tilt and side force")] = False
-    friction: Annotated[Literal["turned", "ground", "rough"], FRICTION] = "turned"
+    friction: Annotated[Literal["auto", "turned", "ground", "rough"], FRICTION] = "auto"
+
+
+BLUE = Choice(
+    "Blue shows",
+    {"none": "not tried", "base": "first at the part's base", "tip": "first at the tip", "even": "even"},
+    "Slow-drying blue round the mouth",
+)
+
+
+SPINDLE = Choice(
+    "Spindle turns", {"ask": "not said yet", "M03": "M03, clockwise", "M04": "M04, counter-clockwise"},
+    "For the boring tool that will be called",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -143,11 +163,45 @@ class Jaws(Checked):
     tool_clearance_mm: Annotated[
         float, Quantity("Tool clearance", "mm", "Tool to jaw face, per side", low=0, high=20)
     ] = 1.0
+    tooth: Annotated[
+        int | None, Quantity("Tooth", "", "Counted from 0 at the centre; empty: the best", low=0, high=500, whole=True)
+    ] = None
+    position: Annotated[
+        float, Quantity("Bored at", "", "Share of the stroke used toward clamped; mid-stroke is 0.5", low=0, high=1)
+    ] = 0.5
+    cleanup_mm: Annotated[float, Quantity("Clean-up", "mm", "Least metal to take at the corners", low=0, high=20)] = 1.0
+    ring_clearance_mm: Annotated[
+        float, Quantity("Clearance to the ring", "mm", "Boring tool to ring or plug, per side", low=0, high=50)
+    ] = 3.0
+    feeler_mm: Annotated[
+        float | None,
+        Quantity("Feeler at the tip", "mm", "Measured at full pressure, per side", low=0, high=2, places=(3, 4)),
+    ] = None
+    blue: Annotated[Literal["none", "base", "tip", "even"], BLUE] = "none"
+    taper_step_mm: Annotated[
+        float,
+        Quantity("Taper step", "mm", "One correction after the blue, on diameter", low=0.001, high=0.1, places=(3, 4)),
+    ] = 0.02
+    reading_mm: Annotated[
+        float | None, Quantity("Touch-off X", "mm", "Diameter read, with paper between", above=0, high=DIAMETER_MOST)
+    ] = None
+    paper_mm: Annotated[float, Quantity("Paper", "mm", "Thickness of the slip", low=0, high=2)] = 0.08
+    recut_limit_mm: Annotated[float, Quantity("Most to take", "mm", "Per side at a re-cut", above=0, high=20)] = 1.0
+    program: Annotated[
+        int | None, Quantity("Program number", "", "Of the jaw-boring program", low=1, high=99_999_999, whole=True)
+    ] = None
+    spindle: Annotated[Literal["ask", "M03", "M04"], SPINDLE] = "ask"
+    boring_speed_m_min: Annotated[
+        float, Quantity("Boring speed", "m/min", "Jaws are an interrupted cut", above=0, high=600)
+    ] = 80.0
+    boring_feed_mm_rev: Annotated[float, Quantity("Boring feed", "mm/rev", "", above=0, high=1)] = 0.12
+    boring_depth_mm: Annotated[float, Quantity("Boring depth", "mm", "Of one pass, per side", above=0, high=5)] = 1.0
 
 
 CONDITION = Choice(
     "Chuck condition",
     {
+        "auto": "the best that is known",
         "unknown": "longer or unknown",
         "week": "greased within a week",
         "today": "greased today",
@@ -164,15 +218,25 @@ class Force(Checked):
     pressure_bar: Annotated[float | None, Quantity("Gauge pressure", "bar", "At the cylinder", above=0, high=400)] = (
         None
     )
-    condition: Annotated[Literal["unknown", "week", "today", "measured"], CONDITION] = "unknown"
+    condition: Annotated[Literal["auto", "unknown", "week", "today", "measured"], CONDITION] = "unknown"
     condition_measured: Annotated[
         float | None, Quantity("Measured factor", "", "Measured ÷ charted grip", above=0.05, high=1.2)
     ] = None
     condition_date: Annotated[str | None, Text("Measured on", "Such as 2026-11-20", most=10)] = None
-    safety: Annotated[float, Quantity("Safety", "", "On the grip; 1.5 is the least", low=1.5, high=10)] = 2.0
     user_max_rpm: Annotated[float | None, Quantity("Own speed limit", "rpm", "Empty: none", above=0, high=20_000)] = (
         None
     )
+    wanted_rpm: Annotated[
+        float | None, Quantity("Wanted speed", "rpm", "Empty: the program's top speed", above=0, high=20_000)
+    ] = None
+    offset_mm: Annotated[
+        float,
+        Quantity("Out of balance", "mm", "The part's centre of mass off the axis", low=0, high=100, places=(3, 4)),
+    ] = 0.0
+    brake_s: Annotated[
+        float | None,
+        Quantity("Spindle stops in", "s", "From the program's top speed; empty: not counted", low=0.1, high=600),
+    ] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.condition_date is not None and not _is_date(self.condition_date):
@@ -189,7 +253,13 @@ def _is_date(text: str) -> bool:
     return len(text) == 10
 
 
-KIND = Choice("Kind", {"turn": "turning", "face": "facing", "bore": "boring"}, "What the tool does")
+KIND = Choice(
+    "Kind",
+    {"turn": "turning", "face": "facing", "bore": "boring", "drill": "drilling on centre", "groove": "grooving",
+     "thread": "threading", "part": "parting off"},
+    "What the tool does",
+)  # fmt: skip
+Kind = Literal["turn", "face", "bore", "drill", "groove", "thread", "part"]
 TOWARD = Choice(
     "Feeds", {"chuck": "toward the chuck", "away": "away from the chuck"}, "Away pulls the part off its seat"
 )
@@ -200,7 +270,7 @@ class PlannedCut(Checked):
     """One cut of the set-up. A fixed rpm rules while there is one; else the surface speed does."""
 
     name: Name
-    kind: Annotated[Literal["turn", "face", "bore"], KIND]
+    kind: Annotated[Kind, KIND]
     from_diameter_mm: Annotated[
         float | None, Quantity("From diameter", "mm", "Before the cut", low=0, high=DIAMETER_MOST)
     ] = None
@@ -218,15 +288,22 @@ class PlannedCut(Checked):
     rake_deg: Annotated[float, Quantity("Effective rake", "deg", "The chip-breaker's", low=-30, high=40)] = 6.0
     interrupted: Annotated[bool, Flag("Interrupted", "Counts a quarter more")] = False
     feeds: Annotated[Literal["chuck", "away"], TOWARD] = "chuck"
+    width_mm: Annotated[float | None, Quantity("Blade width", "mm", "Of a groover or a blade", above=0, high=50)] = None
+    point_deg: Annotated[float, Quantity("Point angle", "deg", "Of the drill", low=60, high=180)] = 140.0
+    passes: Annotated[
+        int, Quantity("Passes", "", "Of the thread, each with the same chip", low=1, high=60, whole=True)
+    ] = 6
 
     def contradictions(self) -> Iterator[FieldError]:
         a, b = self.from_diameter_mm, self.to_diameter_mm
         if a is None or b is None:
             return
-        if self.kind == "bore" and a >= b:
-            yield FieldError("to_diameter_mm", _said("Boring ends larger than it starts: give more than {x}.", a))
-            yield FieldError("from_diameter_mm", _said("Boring starts smaller than it ends: give less than {x}.", b))
-        if self.kind != "bore" and a <= b:
+        if self.kind == "thread":  # outside or inside
+            return
+        if self.kind in ("bore", "drill") and a >= b:
+            yield FieldError("to_diameter_mm", _said("This ends larger than it starts: give more than {x}.", a))
+            yield FieldError("from_diameter_mm", _said("This starts smaller than it ends: give less than {x}.", b))
+        if self.kind not in ("bore", "drill") and a <= b:
             yield FieldError("to_diameter_mm", _said("This cut ends smaller than it starts: give less than {x}.", a))
             yield FieldError("from_diameter_mm", _said("This cut starts larger than it ends: give more than {x}.", b))
 
@@ -243,65 +320,81 @@ class Setup(Checked):
     cuts: Annotated[tuple[PlannedCut, ...], Group("Cuts", most=40)] = ()
 
 
+FIRST = Choice("Made first", {"proposed": "as proposed", "a": "end A", "b": "end B"}, "The other end is held meanwhile")
+
+
+@dataclass(frozen=True)
+class Sides(Checked):
+    """Which end first, and whether both sides share one set of jaws."""
+
+    first_end: Annotated[Literal["proposed", "a", "b"], FIRST] = "proposed"
+    two_step: Annotated[
+        bool, Flag("One set, two pockets", "The outer pocket takes the stock, the inner one the half-finished part")
+    ] = False
+
+
+_RULES = {f.name: f for f in fields_of(Rules)}
+RULE = Choice("House rule", {name: _RULES[name].spec.label for name in PLAN_RULES}, "What this plan departs from")
+
+
+@dataclass(frozen=True)
+class Departure(Checked):
+    """Where this plan departs from a house rule, and why. `name` is the written reason."""
+
+    name: Annotated[str, Text("Reason", "Why this plan departs from the house rule", most=120)]
+    rule: Annotated[str, RULE]
+    value: Annotated[float, Quantity("Instead", "", "What counts in this plan")]
+
+    def contradictions(self) -> Iterator[FieldError]:
+        if len(self.name.strip()) < REASON_LEAST:
+            yield FieldError(
+                "name", Sentence("Write the reason in a few words: who reads the plan next must understand it.")
+            )
+        spec = _RULES[self.rule].spec
+        assert isinstance(spec, Quantity)
+        try:
+            check_range("value", spec, self.value)
+        except CalcError as error:
+            yield from error.errors
+
+
 @dataclass(frozen=True)
 class Document(Checked):
     """A whole plan's inputs."""
 
     part: Annotated[Part, Group("Part")]
-    setups: Annotated[tuple[Setup, ...], Group("Set-ups", least=1, most=1)]
+    setups: Annotated[tuple[Setup, ...], Group("Set-ups", least=1, most=2)]
+    sides: Annotated[Sides, Group("Sides")] = field(default_factory=Sides)
+    rules: Annotated[Rules, Group("House rules")] = field(default_factory=Rules)
+    departures: Annotated[
+        tuple[Departure, ...], Group("Departures", "From the house rules, each with its reason", most=len(PLAN_RULES))
+    ] = ()
     version: Annotated[int, Quantity("Version", "", "", low=VERSION, high=VERSION, whole=True)] = VERSION
 
+    def contradictions(self) -> Iterator[FieldError]:
+        seen: set[str] = set()
+        for i, one in enumerate(self.departures):
+            if one.rule in seen:
+                yield FieldError(f"departures.{i}.rule", Sentence("This plan departs from this rule already."))
+            seen.add(one.rule)
 
-def new_document(grip_diameter_mm: float | None, length_mm: float | None, quantity: int | None) -> Document:
+    @cached_property
+    def in_force(self) -> Rules:
+        """The house rules with this plan's departures put in."""
+        changed: dict[str, Any] = {d.rule: d.value for d in self.departures}
+        return replace(self.rules, **changed)
+
+    @property
+    def one_set(self) -> bool:
+        """Both sides are held in one set of jaws with two pockets."""
+        return self.sides.two_step and len(self.setups) > 1
+
+    def jaws_of(self, index: int) -> int:
+        """The set-up whose chuck and jaws a set-up is held in: the first's, where both share one set."""
+        return 0 if self.one_set else index
+
+
+def new_document(diameter_mm: float | None, length_mm: float | None, quantity: int | None) -> Document:
     """The plan of a new run: what is known of the part, and nothing else decided. Raises CalcError."""
-    grip = OutsideStep("Grip", grip_diameter_mm, length_mm)
-    part = Part(Profile((grip,), (InsideStep(),)), quantity)
-    return Document(part, (Setup("Side 1"),))
-
-
-# One way only to write an index, so that a fact has one path.
-_INDEX = re.compile("0|[1-9][0-9]{0,3}", re.ASCII)
-
-
-def parts_of(path: str) -> list[str | int]:
-    """A dotted path as keys and list indices."""
-    return [int(p) if _INDEX.fullmatch(p) else p for p in path.split(".")]
-
-
-def value_at(document: Any, path: str) -> Any:
-    """The plain value at a dotted path. Raises KeyError when there is no such fact."""
-    here = document
-    for part in parts_of(path):
-        try:
-            here = here[part]
-        except (KeyError, IndexError, TypeError) as error:
-            raise KeyError(path) from error
-    return here
-
-
-def replaced(document: Document, path: str, value: Any) -> Document:
-    """The document with one fact changed; what is not on the way to it is shared. Raises CalcError."""
-
-    def put(here: Any, keys: list[str | int]) -> Any:
-        if not keys:
-            return value
-        key, *rest = keys
-        if isinstance(key, int):
-            return (*here[:key], put(here[key], rest), *here[key + 1 :])
-        return replace(here, **{key: put(getattr(here, key), rest)})
-
-    return put(document, parts_of(path))  # type: ignore[no-any-return]
-
-
-def with_value(document: Any, path: str, value: Any) -> Any:
-    """A copy of plain data with the value at a dotted path replaced. Raises KeyError."""
-    value_at(document, path)
-
-    def put(here: Any, keys: list[str | int]) -> Any:
-        if not keys:
-            return value
-        copy: Any = dict(here) if isinstance(here, dict) else list(here)
-        copy[keys[0]] = put(here[keys[0]], keys[1:])
-        return copy
-
-    return put(document, parts_of(path))
+    grip = TurnedStep("Body", diameter_mm, length_mm)
+    return Document(Part(Profile((grip,)), quantity=quantity), (Setup("Side 1", force=Force(condition="auto")),))

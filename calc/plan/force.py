@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import cached_property
 
-from calc.chuck.demand import GripDemandInput, GripDemandResult, grip_demand
+from calc.chuck.demand import CutLoad, GripDemandInput, GripDemandResult, grip_demand, required_at
 from calc.chuck.grip import ChuckGripInput, ChuckGripResult, chuck_grip
+from calc.chuck.pressure import PressureNeededInput, PressureNeededResult, pressure_needed
 from calc.chuck.speed import (
     GripAtSpeedInput,
     GripAtSpeedResult,
@@ -17,20 +20,24 @@ from calc.chuck.speed import (
     speed_limit,
 )
 from calc.errors import CalcError, FieldError
+from calc.plan.condition import Condition, Known, condition_of
 from calc.plan.cuts import CutsFigures, load_of
 from calc.plan.document import Force, Setup
 from calc.plan.hold import HoldFigures
 from calc.plan.jaws import JawsFigures
 from calc.plan.part import PartFigures
 from calc.plan.stops import Missing, naming
+from calc.plan.wall import WallFigures, solve_wall
 from calc.quantities import Figure, Sentence
+from calc.rules import Rules
 from calc.working import Note, Source, Step, Working, derived, typical
 
-CONDITION_TYPICAL = {"unknown": 0.5, "week": 0.85, "today": 1.0}
-CORNER_CONDITION, CORNER_FRICTION, CORNER_FORCE = 0.85, 0.75, 1.20  # typical: the worst credible corner
 NEAR_OVERLOAD = 0.95  # more pressure is never offered from here up
-CORNER = typical("condition −15 %, friction −25 %, cutting force +20 %")
+CORNER = typical("the worst credible corner of the house rules")
 HOLDING = derived("Margins")
+BESIDE = derived("Loads beside the cuts")
+BRAKING = "Braking"
+DEMAND_MOST = 1e7  # N: no chuck comes near, and what is above is stopped all the same
 
 
 @dataclass(frozen=True)
@@ -40,6 +47,7 @@ class ForceFigures:
     pressure_bar: float
     condition: float
     condition_source: Source
+    transmission: float
     grip: ChuckGripResult
     demand: GripDemandResult
     stack: tuple[StackPart, ...]
@@ -47,35 +55,27 @@ class ForceFigures:
     at_top: GripAtSpeedResult
     top_rpm: float
     safety: float
+    corner_condition: float
     corner_grip_n: float
-    corner_demand_n: float
+    asked: DemandFigures
     held: float
     held_corner: float
     margin_steps: tuple[Step, ...]
+    wall: WallFigures | None
+    wanted_rpm: float
+    wanted: PressureNeededResult
     notes: tuple[Note, ...]
+
+    @property
+    def window_bar(self) -> tuple[float, float] | None:
+        """Pressures [bar] that hold the worst cut and that every limit allows, at the wanted speed; None where there are none."""
+        low = self.wanted.pressure_bar
+        return None if low is None else (low, self.wanted.highest_bar)
 
     @property
     def stopped(self) -> bool:
         """Something here is unsafe or impossible."""
         return any(n.level == "stop" for n in self.notes)
-
-
-def condition_of(at: str, force: Force) -> tuple[float, Source]:
-    """The condition factor in use and where it comes from. Raises Missing."""
-    if force.condition != "measured":
-        return CONDITION_TYPICAL[force.condition], typical(
-            {"unknown": "grease unknown or older", "week": "greased within a week", "today": "greased today"}[
-                force.condition
-            ]
-        )
-    missing = []
-    if force.condition_measured is None:
-        missing.append((f"{at}.force.condition_measured", "Measured factor"))
-    if force.condition_date is None:
-        missing.append((f"{at}.force.condition_date", "Measured on"))
-    if missing or force.condition_measured is None:
-        raise Missing(*missing)
-    return force.condition_measured, Source("measured", f"measured {force.condition_date}")
 
 
 def _grip(at: str, pressure: float, condition: float, hold: HoldFigures) -> ChuckGripResult:
@@ -101,78 +101,239 @@ def _stack(hold: HoldFigures, jaws: JawsFigures) -> tuple[StackPart, ...]:
 
 @dataclass(frozen=True)
 class DemandFigures:
-    """What the cuts ask, as planned and at the worst credible corner."""
+    """What the loads ask at the program's top speed, as planned and at the worst credible corner [N]."""
 
+    asked: GripDemandInput
     nominal: GripDemandResult
-    corner_n: float
+    corner_asked: GripDemandInput
+    corner: GripDemandResult
+    braking: tuple[Step, ...]
+
+    @cached_property
+    def at(self) -> Callable[[float], float]:
+        """The grip needed [N] at a speed [rpm]."""
+        return required_at(self.nominal, self.asked)
+
+    @cached_property
+    def at_corner(self) -> Callable[[float], float]:
+        """The same at the worst credible corner."""
+        return required_at(self.corner, self.corner_asked)
+
+    @property
+    def grows(self) -> bool:
+        """The part's imbalance makes the demand rise with speed."""
+        return self.asked.offset_mm > 0 and self.asked.part_mass_kg > 0 and not self.asked.tailstock
 
 
-def solve_demand(setup: Setup, part: PartFigures, hold: HoldFigures, cuts: CutsFigures) -> DemandFigures:
-    """What every cut asks of the grip. Raises CalcError."""
-    asked = GripDemandInput(
-        cuts=tuple(load_of(c, part, hold, setup.hold.seat) for c in cuts.cuts),
-        grip_diameter_mm=part.grip_diameter_mm, grip_length_mm=hold.pocket.grip_length_mm, friction=hold.friction,
-        safety=setup.force.safety, tailstock=setup.hold.live_centre,
+def _braking(seconds: float, rpm: float, part: PartFigures, hold: HoldFigures) -> tuple[CutLoad, tuple[Step, ...]]:
+    """Stopping the part with the spindle: a torque that the grip passes on."""
+    w = Working()
+    inertia = w.step("J", "Inertia of the part as it is held", "m * (r_o**2 + r_i**2) / 2 / 1e6", "kg*m2", BESIDE,
+                     m=part.held_mass_kg, r_o=part.held_radii_mm[0], r_i=part.held_radii_mm[1])  # fmt: skip
+    torque = w.step("M", "Torque that stops it", "J * 2*pi*n/60 / t", "N*m", BESIDE, J=inertia, n=rpm, t=seconds)
+    across = w.step("F_t", "At the grip's diameter", "2000 * M / d_g", "N", BESIDE, M=torque, d_g=hold.grip.diameter_mm)
+    return CutLoad(BRAKING, across, 0, 0, hold.grip.diameter_mm, 0, torque_only=True), tuple(w.steps)
+
+
+def _centre_lever(part: PartFigures, hold: HoldFigures) -> float:
+    """From the middle of the grip to the centre of mass [mm]: of the finished part or of its middle, the farther."""
+    middle = hold.grip.offset_mm + hold.held_mm / 2
+    finished = part.figures.centre_mm if hold.held_end == "a" else part.length_mm - part.figures.centre_mm
+    return max(abs(finished - middle), abs(part.length_mm / 2 - middle))
+
+
+def solve_demand(
+    at: str, setup: Setup, part: PartFigures, hold: HoldFigures, cuts: CutsFigures, rules: Rules
+) -> DemandFigures:
+    """What every load asks of the grip, at the program's top speed. Raises CalcError."""
+    force = setup.force
+    loads = tuple(load_of(c, part, hold, setup.hold.seat) for c in cuts.cuts)
+    braking: tuple[Step, ...] = ()
+    if force.brake_s is not None:
+        with naming({"tangential_n": f"{at}.force.brake_s"}):
+            stopping, braking = _braking(force.brake_s, cuts.top_rpm, part, hold)
+        loads += (stopping,)
+    with naming({"jaws": f"{at}.chuck"}):
+        asked = GripDemandInput(
+            cuts=loads, grip_diameter_mm=hold.grip.diameter_mm, grip_length_mm=hold.pocket.grip_length_mm,
+            friction=hold.friction, safety=rules.safety, tailstock=setup.hold.live_centre, jaws=hold.chuck.jaws,
+            part_mass_kg=part.held_mass_kg, offset_mm=force.offset_mm, centre_overhang_mm=_centre_lever(part, hold),
+            rpm=cuts.top_rpm,
+        )  # fmt: skip
+    worse = _at_corner(asked, len(cuts.cuts), rules)
+    return DemandFigures(asked, grip_demand(asked), worse, grip_demand(worse), braking)
+
+
+def _at_corner(asked: GripDemandInput, cuts: int, rules: Rules) -> GripDemandInput:
+    """The same with less friction and more cutting force in the first `cuts` loads; braking and weight stay."""
+    more_force = 1 + rules.corner_force_pct / 100
+    more = tuple(
+        replace(c, tangential_n=c.tangential_n * more_force, axial_n=c.axial_n * more_force,
+                radial_n=c.radial_n * more_force, unseated_axial_n=c.unseated_axial_n * more_force)
+        for c in asked.cuts[:cuts]
     )  # fmt: skip
-    nominal = grip_demand(asked)
-    return DemandFigures(nominal, corner_demand(nominal, asked))
+    return replace(
+        asked, cuts=(*more, *asked.cuts[cuts:]), friction=asked.friction * (1 - rules.corner_friction_pct / 100)
+    )
+
+
+def _crossing(static: float, loss: float, needed: Callable[[float], float], most: float) -> float | None:
+    """The speed [rpm] up to `most` where a falling grip meets a rising demand; None where it does not.
+
+    Grip is static − loss·n², demand rises with n: their difference falls, so halving the interval finds its one root.
+    """
+
+    def short(n: float) -> bool:
+        return static - loss * n * n < needed(n)
+
+    if short(0.0):
+        return 0.0
+    if not short(most):
+        return None
+    low, high = 0.0, most
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (low, middle) if short(middle) else (middle, high)
+    return low  # the last speed that holds
 
 
 def solve_force(
     at: str, setup: Setup, part: PartFigures, hold: HoldFigures, jaws: JawsFigures, cuts: CutsFigures,
-    asked: DemandFigures,
+    asked: DemandFigures, known: Known,
 ) -> ForceFigures:  # fmt: skip
     """Figures of the force. Raises Missing or CalcError."""
     force = setup.force
     if force.pressure_bar is None:
         raise Missing((f"{at}.force.pressure_bar", "Gauge pressure"))
-    condition, source = condition_of(at, force)
+    rules, found = known.rules, condition_of(at, force, known)
+    condition, transmission = found.factor, found.transmission
     grip = _grip(at, force.pressure_bar, condition, hold)
-    demand, corner_demand = asked.nominal, asked.corner_n
+    demand = asked.nominal
     stack = _stack(hold, jaws)
+    made = frozenset((c.planned.kind, c.planned.to_diameter_mm or 0.0) for c in cuts.cuts)
+    standing = solve_wall(part, hold, grip.grip_n, made, rules.wall_share_pct / 100)
+    meets = _meets(grip.grip_n, asked, hold, part, stack, transmission)
     limit = speed_limit(
         SpeedLimitInput(
-            static_grip_n=grip.grip_n, required_grip_n=demand.required_grip_n, side="od", stack=stack,
+            static_grip_n=grip.grip_n, required_grip_n=min(DEMAND_MOST, asked.at(meets) if meets is not None else demand.required_grip_n),
+            side=hold.side, stack=stack, demand_max_rpm=meets,
             chuck_max_rpm=hold.chuck.max_rpm, machine_max_rpm=part.machine.max_rpm, user_max_rpm=force.user_max_rpm,
-            jaws=hold.chuck.jaws,
+            jaws=hold.chuck.jaws, wall_limit_n=standing.limit_n if standing else None, transmission=transmission,
+            guides_max_rpm=_guides_rpm(grip, stack, hold, transmission),
         )
     )  # fmt: skip
     at_top = grip_at_speed(
-        GripAtSpeedInput(static_grip_n=grip.grip_n, side="od", stack=stack, rpm=cuts.top_rpm, jaws=hold.chuck.jaws)
+        GripAtSpeedInput(
+            static_grip_n=grip.grip_n,
+            side=hold.side,
+            stack=stack,
+            rpm=cuts.top_rpm,
+            jaws=hold.chuck.jaws,
+            transmission=transmission,
+        )
     )
     w = Working()
-    s = force.safety
+    s = rules.safety
+    # Inside grip gains with speed, but guides stick: the gain is never credited toward the demand.
+    taken = transmission * at_top.centrifugal_n if hold.side == "od" else 0.0
+    counted = at_top.grip_n if hold.side == "od" else grip.grip_n
     corner_grip = w.step(
-        "F_n′", "Grip at top speed, worst corner", "max(0, k_c*F_0 - F_c)", "N", CORNER,
-        k_c=CORNER_CONDITION, F_0=grip.grip_n, F_c=at_top.centrifugal_n,
+        "F_n′", "Grip counted at top speed, worst corner", "max(0, k_c*F_0 - F_c)", "N", CORNER,
+        k_c=1 - rules.corner_condition_pct / 100, F_0=grip.grip_n, F_c=taken,
     )  # fmt: skip
     held = w.step("S_n", "Holds times what the worst cut asks", "F_n / (F_req / S)", "", HOLDING,
-                  F_n=at_top.grip_n, F_req=demand.required_grip_n, S=s)  # fmt: skip
+                  F_n=counted, F_req=demand.required_grip_n, S=s)  # fmt: skip
     held_corner = w.step("S_c", "The same at the worst credible corner", "F_n / (F_req / S)", "", CORNER,
-                         F_n=corner_grip, F_req=corner_demand, S=s)  # fmt: skip
+                         F_n=corner_grip, F_req=asked.corner.required_grip_n, S=s)  # fmt: skip
+    wall = (
+        standing
+        if hold.side == "od"
+        else solve_wall(
+            part, hold, grip.grip_n + max(1.0, transmission) * at_top.centrifugal_n, made, rules.wall_share_pct / 100
+        )
+    )
+    wanted_rpm = force.wanted_rpm or cuts.top_rpm
+    wanted = pressure_needed(
+        PressureNeededInput(
+            required_grip_n=min(DEMAND_MOST, asked.at(wanted_rpm)), side=hold.side, stack=stack, rpm=wanted_rpm, grip_height_mm=hold.grip_height_mm,
+            chuck=hold.chuck.force, condition_factor=condition, jaws=hold.chuck.jaws, transmission=transmission,
+            wall_limit_n=standing.limit_n if standing else None,
+            jaw_height_mm=hold.chuck.guide_to_jaw_base_mm + hold.jaw_height_mm / 2,
+        )
+    )  # fmt: skip
     return ForceFigures(
-        pressure_bar=force.pressure_bar, condition=condition, condition_source=source, grip=grip, demand=demand,
-        stack=stack, limit=limit, at_top=at_top, top_rpm=cuts.top_rpm, safety=s, corner_grip_n=corner_grip,
-        corner_demand_n=corner_demand, held=held, held_corner=held_corner, margin_steps=tuple(w.steps),
-        notes=_notes(force, grip, limit, at_top, cuts, held_corner),
+        pressure_bar=force.pressure_bar, condition=condition, condition_source=found.source, transmission=transmission, grip=grip, demand=demand,
+        stack=stack, limit=limit, at_top=at_top, top_rpm=cuts.top_rpm, safety=s, corner_condition=1 - rules.corner_condition_pct / 100, corner_grip_n=corner_grip,
+        asked=asked, held=held, held_corner=held_corner, margin_steps=tuple(w.steps),
+        wall=wall, wanted_rpm=wanted_rpm, wanted=wanted,
+        notes=(*_notes(force, found, known, grip, limit, at_top, cuts, held_corner), *_inside_notes(grip, at_top, hold, cuts, transmission),
+               *(wall.notes if wall else ())),
     )  # fmt: skip
 
 
-def corner_demand(nominal: GripDemandResult, asked: GripDemandInput) -> float:
-    """The demand [N] with less friction and more cutting force, safety included.
+def _rated_moment(hold: HoldFigures) -> float:
+    return hold.chuck.force.max_grip_n * hold.chuck.force.reference_height_mm
 
-    All three terms grow with the force; slip also with 1/μ, and tilt with the part of its arm
-    that is friction.
+
+def _static_moment(grip: ChuckGripResult, hold: HoldFigures) -> float:
+    """The guide moment standing still [N·mm], without the condition factor: grease must not hide an overload."""
+    return grip.charted_n * grip.height_factor * hold.grip_height_mm
+
+
+def _lever(hold: HoldFigures) -> float:
+    """From the jaw's centre to the grip, along the spindle [mm].
+
+    The centre is counted at half the jaw's height: turning takes metal off its top, so it lies no higher.
     """
-    arm, rubbing = asked.grip_length_mm / 4, asked.friction * asked.grip_diameter_mm / 4
-    slip = CORNER_FORCE / CORNER_FRICTION
-    tilt = CORNER_FORCE * (arm + rubbing) / (arm + CORNER_FRICTION * rubbing)
-    worst = max(math.hypot(slip * d.slip_n, tilt * d.tilt_n, CORNER_FORCE * d.side_n) for d in nominal.cuts)
-    return asked.safety * worst
+    return max(0.0, hold.grip_height_mm - hold.chuck.guide_to_jaw_base_mm - hold.jaw_height_mm / 2)
+
+
+def _guides_rpm(
+    grip: ChuckGripResult, stack: tuple[StackPart, ...], hold: HoldFigures, transmission: float
+) -> float | None:
+    """Inside grip: the speed where the guides carry their rated moment; None where speed adds none, or not that much."""
+    pull = (
+        max(1.0, transmission) * hold.chuck.jaws * sum(p.mass_kg * p.radius_mm for p in stack) / 1000 * _lever(hold)
+    )  # N·mm per (rad/s)²
+    room = _rated_moment(hold) - _static_moment(grip, hold)
+    if hold.side == "od" or pull <= 0:
+        return None
+    return min(100_000.0, 60 / (2 * math.pi) * math.sqrt(max(0.0, room) / pull))
+
+
+def _inside_notes(
+    grip: ChuckGripResult, at_top: GripAtSpeedResult, hold: HoldFigures, cuts: CutsFigures, transmission: float
+) -> tuple[Note, ...]:  # fmt: skip
+    """Inside grip: what the jaws' own pull at speed adds to the moment on the guides."""
+    if hold.side == "od":
+        return ()
+    rated, moment = (
+        _rated_moment(hold),
+        _static_moment(grip, hold) + max(1.0, transmission) * at_top.centrifugal_n * _lever(hold),
+    )
+    if moment > rated * (1 + 1e-9):
+        return (
+            Note("stop", "guide-moment", "At {n} the guides carry {m} of the moment they are rated for: lower the pressure or the speed, or take a lower jaw.",
+                 n=Figure(cuts.top_rpm, "rpm", "up"), m=Figure(100 * moment / rated, "%", "up")),
+        )  # fmt: skip
+    return ()
+
+
+def _meets(
+    static: float, asked: DemandFigures, hold: HoldFigures, part: PartFigures, stack: tuple[StackPart, ...], transmission: float
+) -> float | None:  # fmt: skip
+    """Where a demand that grows with speed meets the grip [rpm]; None where it does not grow, or not that far."""
+    if not asked.grows:
+        return None
+    most = min(hold.chuck.max_rpm, part.machine.max_rpm)
+    moment = sum(p.mass_kg * p.radius_mm for p in stack) / 1000
+    # Inside, the gain of speed is not credited: the grip counts as level.
+    loss = transmission * hold.chuck.jaws * moment * (2 * math.pi / 60) ** 2 if hold.side == "od" else 0.0
+    return _crossing(static, loss, asked.at, most)
 
 
 def _notes(
-    force: Force, grip: ChuckGripResult, limit: SpeedLimitResult, at_top: GripAtSpeedResult, cuts: CutsFigures,
+    force: Force, found: Condition, known: Known, grip: ChuckGripResult, limit: SpeedLimitResult, at_top: GripAtSpeedResult, cuts: CutsFigures,
     held_corner: float,
 ) -> tuple[Note, ...]:  # fmt: skip
     notes = [*grip.notes, *limit.notes, *at_top.notes]
@@ -188,10 +349,28 @@ def _notes(
                  "At the worst credible corner the grip is {held} of what the worst cut asks: it could slip.",
                  held=Figure(100 * held_corner, "%", "down"))
         )  # fmt: skip
-    notes.append(
-        Note("info", "not-counted", "The part's imbalance and the spindle's braking are not counted in the demand yet.")
-    )
-    if force.condition == "unknown":
+    if force.brake_s is None:
+        notes.append(
+            Note("info", "braking-not-counted", "The spindle's braking is not counted: give the time it takes to stop.")
+        )
+    if found.is_expired:
+        notes.append(
+            Note(
+                "caution", "gauge-expired", "The last gauge run of this chuck no longer counts: measure its grip again."
+            )
+        )
+    if force.condition == "auto" and found.source.basis != "measured" and known.grease == "week":
+        notes.append(
+            Note(
+                "info",
+                "grease-due",
+                "The chuck was greased on {on}, not today: grease it before the run.",
+                on=known.greased_on or "",
+            )
+        )
+    if force.condition == "unknown" or (
+        force.condition == "auto" and found.source.basis != "measured" and known.grease == "unknown"
+    ):
         notes.append(
             Note("caution", "condition-unknown",
                  "The chuck's condition is not known and half its force is counted. Grease it, or measure the grip.")
@@ -201,4 +380,11 @@ def _notes(
     return tuple(notes)
 
 
-BY = {"grip": "the grip", "chuck": "the chuck", "machine": "the machine", "user": "your own limit"}
+BY = {
+    "wall": "the wall",
+    "guides": "the guides",
+    "grip": "the grip",
+    "chuck": "the chuck",
+    "machine": "the machine",
+    "user": "your own limit",
+}

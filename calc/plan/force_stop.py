@@ -2,19 +2,51 @@
 
 from __future__ import annotations
 
-from calc.chuck.speed import KEPT_LEAST
-from calc.fields import Text
+from calc.fields import Choice, Quantity, fields_of
 from calc.plan.cuts import CutsFigures
-from calc.plan.document import Setup
+from calc.plan.document import Document, Setup
 from calc.plan.force import BY, ForceFigures
 from calc.plan.hold import HoldFigures
-from calc.plan.stops import Answer, Bar, Fact, Help, Outcome, Stop, computed, entered
+from calc.plan.stops import Answer, Bar, Fact, Help, Outcome, Row, Stop, Table, computed, entered
 from calc.quantities import Bare, Beside, Figure, Sentence
+from calc.rules import Rules
 
+LIMITS = {
+    "moment": "the guides' rated moment", "chuck": "the chuck's highest grip", "cylinder": "the cylinder's highest pressure",
+    "chart": "the end of the chart", "draw": "the draw-bar's limit", "wall": "the wall",
+}  # fmt: skip
 HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
 
 
-def _makes(at: str, setup: Setup, f: ForceFigures | None) -> list[Fact]:
+def _rules(document: Document) -> tuple[list[Fact], Table]:
+    """The house rules in force: what this plan departs from, with its reason, and all of them side by side."""
+    rules, own = document.rules, {d.rule: (i, d) for i, d in enumerate(document.departures)}
+    number = str(rules.number)
+    facts, rows = [], []
+    for field in fields_of(Rules):
+        name, spec = field.name, field.spec
+        value = getattr(document.in_force, name)
+        if name == "number":
+            continue
+        shown = (
+            Figure(value, spec.unit, places=(2, 2)) if isinstance(spec, Quantity) else
+            Sentence("{x}", x=spec.options[value] if isinstance(spec, Choice) else str(value))
+        )  # fmt: skip
+        if name in own:
+            i, departure = own[name]
+            why = Sentence("this plan: {why}", why=departure.name)
+            said = Sentence("house rule {x}; {why}", x=Figure(getattr(rules, name), spec.unit if isinstance(spec, Quantity) else "", places=(2, 2)),
+                            why=departure.name)  # fmt: skip
+            facts.append(
+                entered(f"departure_{i}", f"departures.{i}.value", departure.value, label=spec.label, source=said)
+            )
+        else:
+            why = Sentence("house rules, revision {n}", n=number)
+        rows.append(Row(spec.label, (shown, why), chosen=name in own))
+    return facts, Table("rules", "House rules in force", ("rule", "value", "from"), tuple(rows))
+
+
+def _makes(at: str, setup: Setup, document: Document, f: ForceFigures | None) -> list[Fact]:
     """What makes the grip."""
     force = setup.force
     charted = Sentence("at the cylinder")
@@ -24,18 +56,30 @@ def _makes(at: str, setup: Setup, f: ForceFigures | None) -> list[Fact]:
     facts = [
         entered("pressure", f"{at}.force.pressure_bar", force.pressure_bar, source=charted),
         entered("condition", f"{at}.force.condition", force.condition,
-                source=Sentence("counts {c}", c=Figure(f.condition, "", "down")) if f else None,
-                basis="measured" if force.condition == "measured" else "typical"),
+                source=Sentence("counts {c}: {why}", c=Figure(f.condition, "", "down"), why=f.condition_source.text.removeprefix("typical: ")) if f else None,
+                basis="measured" if f is not None and f.condition_source.basis == "measured" else "typical"),
     ]  # fmt: skip
     if force.condition == "measured":
         facts += [
             entered("condition_measured", f"{at}.force.condition_measured", force.condition_measured, basis="measured"),
             entered("condition_date", f"{at}.force.condition_date", force.condition_date, basis="measured"),
         ]
-    facts.append(
-        entered("safety", f"{at}.force.safety", force.safety, source=Sentence("1.5 is the least"), basis="typical")
-    )
-    facts.append(entered("own_limit", f"{at}.force.user_max_rpm", force.user_max_rpm))
+    safety = next((d for d in document.departures if d.rule == "safety"), None)
+    facts += [
+        computed(
+            "safety",
+            "Safety",
+            document.in_force.safety,
+            "",
+            Sentence("this plan: {why}", why=safety.name)
+            if safety
+            else Sentence("house rules, revision {n}", n=str(document.rules.number)),
+            "entered" if safety else "typical",
+            rounding="down",
+        ),
+        entered("own_limit", f"{at}.force.user_max_rpm", force.user_max_rpm),
+        entered("wanted", f"{at}.force.wanted_rpm", force.wanted_rpm),
+    ]
     if f:
         costs = Figure(100 * (1 - f.grip.height_factor), "%", "up")
         facts += [
@@ -49,6 +93,17 @@ def _makes(at: str, setup: Setup, f: ForceFigures | None) -> list[Fact]:
     return facts
 
 
+def _beside(at: str, setup: Setup, f: ForceFigures) -> list[Fact]:
+    """Loads that are no cuts."""
+    asked = f.asked.asked
+    weight = Sentence("{m} chucked; its pull at {n} and its weight add to every cut",
+                      m=Figure(asked.part_mass_kg, "kg", "up"), n=Figure(f.top_rpm, "rpm", "up"))  # fmt: skip
+    return [
+        entered("offset", f"{at}.force.offset_mm", setup.force.offset_mm, source=weight),
+        entered("brake", f"{at}.force.brake_s", setup.force.brake_s),
+    ]
+
+
 def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
     """What takes the grip, and what is asked of it."""
     stack = sum(p.mass_kg for p in f.stack)
@@ -56,54 +111,72 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
     facts = [
         computed("stack", "One jaw stack", stack, "kg",
                  Sentence("centre at Ø{d}", d=Figure(2 * centre, "mm", places=(0, 2))), rounding="up"),
-        computed("centrifugal", "Speed takes", f.at_top.centrifugal_n, "N",
+        computed("centrifugal", "Speed takes" if hold.side == "od" else "Speed adds, not credited", f.at_top.centrifugal_n, "N",
                  Sentence("at the program's {n}", n=Figure(f.top_rpm, "rpm", "up")), rounding="up"),
         computed("friction", "Friction", hold.friction, "", "typical for the pair", "typical", rounding="down",
                  places=(3, 3)),
     ]  # fmt: skip
+    if hold.side == "od":
+        facts.append(computed("kept", "Grip kept at that speed", 100 * f.at_top.kept_fraction, "%",
+                              Sentence("{g} of {g0}; a third is the least that is usual", g=Figure(f.at_top.grip_n, "N", "down"),
+                                       g0=Figure(f.grip.grip_n, "N", "down")),
+                              rounding="down"))  # fmt: skip
     for i, d in enumerate(f.demand.cuts):
         detail = Sentence("slip {a}, tilt {b}, side {c}", a=Bare(Figure(d.slip_n, "N", "up")),
                           b=Bare(Figure(d.tilt_n, "N", "up")), c=Bare(Figure(d.side_n, "N", "up")))  # fmt: skip
         facts.append(computed(f"demand_{i}", f"{d.name} needs", d.required_n, "N", detail, rounding="up"))
-    facts.append(
-        Fact("not_counted", "Not counted yet", "imbalance, braking", Text("Not counted yet"),
-             source=Sentence("loads beside the cuts"), basis="derived")
-    )  # fmt: skip
     facts.append(computed("top_rpm", "Program's top speed", cuts.top_rpm, "rpm", cuts.fastest.name, rounding="up"))
     return facts
 
 
-def _answers(f: ForceFigures) -> tuple[Answer, ...]:
+def _wanted(f: ForceFigures, hold: HoldFigures) -> Answer:
+    """The other way round: from the speed to the pressure; inside, the window of pressures."""
+    at, found = Figure(f.wanted_rpm, "rpm", "up"), f.wanted
+    window = f.window_bar
+    room = Sentence(
+        "{m} of room, then {by}",
+        m=Figure(max(0.0, found.margin_n), "N", "down"),
+        by=LIMITS[found.limited_by or "chuck"],
+    )
+    if window is None:
+        return Answer("wanted", "Pressure for the speed wanted", None, words=Sentence("none"), steps=found.working,
+                      below=Sentence("{n}: {why}", n=at, why=found.notes[0].sentence))  # fmt: skip
+    if hold.side == "id":
+        return Answer("wanted", "Pressures that hold and that the wall stands", Figure(window[0], "bar", "up"), steps=found.working,
+                      below=Sentence("up to {high} at {n}; {room}", high=Figure(window[1], "bar", "down"), n=at, room=room))  # fmt: skip
+    return Answer("wanted", "Least pressure for the speed wanted", Figure(window[0], "bar", "up"), steps=found.working,
+                  below=Sentence("at {n}; {room}", n=at, room=room))  # fmt: skip
+
+
+def _answers(f: ForceFigures, hold: HoldFigures) -> tuple[Answer, ...]:
     cap = f.limit.speed_cap_rpm
-    kept = f.at_top.kept_fraction
     held = Figure(f.held, "", "down", places=(2, 2))
     return (
-        Answer("cap", "Never above", Figure(cap, "rpm", "down"), steps=(*f.demand.working, *f.limit.working),
+        Answer("cap", "Never above", Figure(cap, "rpm", "down"), steps=(*f.asked.braking, *f.demand.working, *f.limit.working),
                below=Sentence("set by {by}; {cut} asks {need} by {mode}", by=BY[f.limit.capped_by],
                               cut=f.demand.governing_cut, need=Figure(f.demand.required_grip_n, "N", "up"),
                               mode=f.demand.governing_mode)),
-        Answer("kept", "Grip kept at the program's speed", Figure(100 * kept, "%", "down"),
-               below=Sentence("{g} of {g0} at {n}", g=Figure(f.at_top.grip_n, "N", "down"),
-                              g0=Figure(f.grip.grip_n, "N", "down"), n=Figure(f.top_rpm, "rpm", "up")),
-               steps=(*f.grip.working, *f.at_top.working),
-               bar=Bar(min(1.0, kept), KEPT_LEAST, Sentence("a third is the least that is usual"))),
-        Answer("held", "Holds the worst cut", held, words=Sentence("×"), steps=f.margin_steps,
+        Answer("held", "Holds the worst cut", held, words=Sentence("×"), steps=(*f.grip.working, *f.at_top.working, *f.margin_steps),
                below=Sentence("worst credible corner: {c} ×", c=Figure(f.held_corner, "", "down", places=(2, 2))),
                bar=Bar(min(1.0, f.held / HELD_SCALE), min(1.0, f.safety / HELD_SCALE),
                        Sentence("{s} × is wanted", s=Figure(f.safety, "")))),
+        _wanted(f, hold),
     )  # fmt: skip
 
 
 def force_stop(
     at: str, setup: Setup, hold: HoldFigures | None, cuts: CutsFigures | None, outcome: Outcome[ForceFigures],
-    helps: tuple[Help, ...],
+    helps: tuple[Help, ...], document: Document,
 ) -> Stop:  # fmt: skip
     """The stop as it is shown."""
     f = outcome.value
-    facts = _makes(at, setup, f)
+    departures, table = _rules(document)
+    facts = _makes(at, setup, document, f) + departures
     if f is None or hold is None or cuts is None:
-        return Stop("force", "Force", outcome.state(()), outcome.line, tuple(facts), problems=outcome.problems)
-    facts += _takes(f, hold, cuts)
+        return Stop(
+            "force", "Force", outcome.state(()), outcome.line, tuple(facts), problems=outcome.problems, tables=(table,)
+        )
+    facts += [*_takes(f, hold, cuts), *_beside(at, setup, f)]
     cap = f.limit.speed_cap_rpm
     line = Sentence("{p} · cap {n} — {by}", p=Figure(f.pressure_bar, "bar"), n=Figure(cap, "rpm", "down"),
                     by=f.limit.capped_by if f.limit.capped_by != "user" else "own limit")  # fmt: skip
@@ -116,4 +189,6 @@ def force_stop(
                 "{top} is over the cap of {cap}", top=Figure(f.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down")
             )
         )
-    return Stop("force", "Force", outcome.state(f.notes), line, tuple(facts), _answers(f), f.notes, helps)
+    return Stop(
+        "force", "Force", outcome.state(f.notes), line, tuple(facts), _answers(f, hold), f.notes, helps, tables=(table,)
+    )

@@ -1,61 +1,194 @@
-"""Stop Hold: outside grip in soft jaws; which jaw, how deep, seated on what, with which friction."""
+"""Stop Hold: what is gripped, in which jaw and tooth, how deep, seated on what, with which friction."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
+from math import asin, degrees, radians, sin, sqrt
+from typing import Literal
 
-from calc.errors import FieldProblem
+from calc.chuck.speed import Side
+from calc.errors import CalcError, FieldProblem
 from calc.jaws.bore import JawBoreInput, JawBoreResult, jaw_bore
-from calc.plan.document import FRICTION, SEAT, Setup
-from calc.plan.part import OUTSIDE, PartFigures
-from calc.plan.shelf import Chuck, JawBlank, SetupShelf
-from calc.plan.stops import Answer, Bar, Fact, Missing, Outcome, Stop, chosen, computed, entered, naming
+from calc.jaws.contact import JawContactInput, JawContactResult, jaw_contact
+from calc.jaws.position import JawPositionInput, JawPositionResult, jaw_position
+from calc.plan.document import FRICTION, Document, Setup
+from calc.plan.part import PartFigures
+from calc.plan.sides import POCKETS_APART_MM, SidesFigures
+from calc.plan.stops import Missing, naming
+from calc.profile.body import End
+from calc.profile.grips import Grip
 from calc.quantities import Figure, Sentence
+from calc.shelf.taken import SetupShelf
+from calc.shelf.workholding import Chuck, JawBlank
 from calc.working import Note, Step, Working, derived, typical
 
-FRICTION_TYPICAL = {"turned": 0.10, "ground": 0.07, "rough": 0.15}
+OF_STOCK: dict[str, Literal["turned", "ground", "rough"]] = {"rough": "rough", "drawn": "ground", "turned": "turned"}
 HEIGHT = derived("Where the grip acts")
-JAW_NOTES = ("floor-too-thin", "no-metal", "large-groove")  # these belong to the stop Jaws
+JAW_NOTES = ("floor-too-thin", "deeper-than-jaw", "no-metal", "large-groove")  # these belong to the stop Jaws
+TIGHT_MM = 0.0254  # a tolerance below 0.001 in is printed with one place more
+TEETH_UNKNOWN = Note(
+    "caution", "teeth-unknown", "The chuck's teeth and T-nut are not on record: the jaws are planned as in tooth 0."
+)
 
 
 @dataclass(frozen=True)
 class HoldFigures:
-    """What the other stops need of the hold."""
+    """What the other stops need of the hold. Lengths in mm."""
 
     chuck: Chuck
     blank: JawBlank
+    grip: Grip
+    held_end: End
     jaw_height_mm: float
     usable_height_mm: float
+    mount: JawPositionResult | None
+    face_radius_mm: float
+    wrap_deg: float
     pocket: JawBoreResult
+    mouth_mm: float
+    other: JawBoreResult | None
     held_mm: float
+    work_length_mm: float
     grip_height_mm: float
+    surfaces: str
     friction: float
     height_steps: tuple[Step, ...]
     friction_steps: tuple[Step, ...]
     notes: tuple[Note, ...]
 
+    @property
+    def side(self) -> Side:
+        """Outside or inside grip."""
+        return self.grip.side
 
-def _pocket(at: str, setup: Setup, blank: JawBlank, usable: float, part: PartFigures) -> JawBoreResult:
-    paths = {
-        "depth_mm": f"{at}.hold.depth_mm", "plain_length_mm": f"{OUTSIDE}.0.length_mm",
-        "jaw_height_mm": f"{at}.hold.jaw_height_mm", "edge_mm": "part.edge_mm",
-        "grip_diameter_mm": f"{OUTSIDE}.0.diameter_mm", "floor_min_mm": f"{at}.jaws.floor_min_mm",
-        "tool_clearance_mm": f"{at}.jaws.tool_clearance_mm",
+    @property
+    def removed_mm(self) -> float:
+        """Metal this side's pocket takes at mid-jaw, per side."""
+        return abs(self.pocket.bore_diameter_mm / 2 - self.face_radius_mm)
+
+    @property
+    def places(self) -> tuple[int, int]:
+        """Decimal places its diameter is printed with."""
+        return (3, 4) if 0 < self.grip.largest_mm - self.grip.smallest_mm < TIGHT_MM else (2, 3)
+
+    @property
+    def width_mm(self) -> float:
+        """Width of a jaw across its middle line; a pie jaw's is its chord at the grip."""
+        if self.blank.width_mm is not None:
+            return self.blank.width_mm
+        return self.pocket.bore_diameter_mm * sin(radians(self.wrap_deg / 2))
+
+    def contact(self, diameter_mm: float) -> JawContactResult | None:
+        """How a piece of this size sits in the jaws; None where it cannot, which the stroke or the tooth tells."""
+        given = (self.side, self.pocket.bore_diameter_mm, diameter_mm, self.width_mm + 1e-9, self.wrap_deg)
+        try:
+            return jaw_contact(JawContactInput(*given))
+        except CalcError:
+            return None
+
+    # Asked for by what is shown alone: the jaws that are only compared never need it.
+    @cached_property
+    def contacts(self) -> tuple[JawContactResult | None, ...]:
+        """How the smallest, the nominal and the largest piece sit."""
+        sizes = (self.grip.smallest_mm, self.grip.diameter_mm, self.grip.largest_mm)
+        return tuple(self.contact(size) for size in sizes)
+
+
+def grip_of(document: Document, sides: SidesFigures, index: int) -> Grip:
+    """What a set-up grips: as decided, else the best that is fit. Raises Missing or CalcError."""
+    path, grips = f"setups.{index}.hold.grip", sides.grips(index)
+    key = document.setups[index].hold.grip
+    if key:
+        found = next((g for g in grips if g.key == key), None)
+        if found is None:
+            words = "There is no such place on the part any more: choose what is gripped."
+            if key.startswith("stock"):
+                raise Missing(("part.stock.diameter_mm", "Stock diameter"))
+            raise FieldProblem(path, words)
+    else:
+        found = next((g for g in grips if g.fit), None)
+        if found is None and index == 0 and document.part.stock.diameter_mm is None:
+            raise Missing(("part.stock.diameter_mm", "Stock diameter"))
+    if found is None:
+        raise FieldProblem(
+            path, "Nothing on this end is fit to be gripped: see why at Sides, and choose the other end first."
+        )
+    if not found.fit:
+        raise FieldProblem(
+            path, Sentence("{g} cannot be gripped from this end: {why}.", g=found.name, why=found.why_not or "")
+        )
+    return found
+
+
+def two_pockets(document: Document, sides: SidesFigures) -> tuple[int, int]:
+    """(set-up of the outer pocket, of the inner one) of two that share one set of jaws. Raises Missing or CalcError."""
+    one, two = (grip_of(document, sides, i) for i in (0, 1))
+    path = "sides.two_step"
+    if one.side != "od" or two.side != "od":
+        raise FieldProblem(path, "Two pockets in one set are for outside grips on both sides.")
+    if abs(one.diameter_mm - two.diameter_mm) < POCKETS_APART_MM:
+        raise FieldProblem(path, "Both sides are held on about the same diameter: one pocket does for both.")
+    return (0, 1) if one.diameter_mm > two.diameter_mm else (1, 0)
+
+
+def _mount(at: str, setup: Setup, chuck: Chuck, blank: JawBlank, grip: Grip) -> JawPositionResult | None:
+    """The tooth, None for pie jaws and where the chuck's teeth are not on record."""
+    if blank.kind == "pie" or blank.width_mm is None or chuck.teeth is None or chuck.tnut_radius_0_mm is None:
+        return None
+    names = {
+        "tooth": f"{at}.jaws.tooth", "cleanup_mm": f"{at}.jaws.cleanup_mm", "grip_diameter_mm": f"{at}.hold.grip",
+        "jaw_length_mm": f"{at}.jaw_blank", "face_radius_0_mm": f"{at}.jaw_blank",
     }  # fmt: skip
-    with naming(paths):
-        return jaw_bore(
-            JawBoreInput(
-                side="od", grip_diameter_mm=part.grip_diameter_mm, part_length_mm=part.length_mm,
-                jaw_height_mm=usable, face_radius_mm=blank.face_radius_mm, plain_length_mm=part.plain_length_mm,
-                floor_min_mm=setup.jaws.floor_min_mm, edge_mm=part.edge_mm,
-                tool_clearance_mm=setup.jaws.tool_clearance_mm, depth_mm=setup.hold.depth_mm,
-                seat="face" if setup.hold.seat == "face" else "floor",
+    with naming(names):
+        return jaw_position(
+            JawPositionInput(
+                side=grip.side, grip_diameter_mm=grip.diameter_mm, jaw_width_mm=blank.width_mm,
+                face_radius_0_mm=blank.face_radius_mm if grip.side == "od" else blank.outer_radius_mm,
+                tnut_radius_0_mm=chuck.tnut_radius_0_mm, pitch_mm=chuck.serration_pitch_mm, teeth=chuck.teeth,
+                body_radius_mm=chuck.body_diameter_mm / 2, cleanup_mm=setup.jaws.cleanup_mm, jaws=chuck.jaws,
+                closing_travel_mm=chuck.jaw_stroke_mm * (1 - setup.jaws.position), jaw_length_mm=blank.length_mm,
+                tooth=setup.jaws.tooth,
             )
         )  # fmt: skip
 
 
-def solve_hold(at: str, setup: Setup, shelf: SetupShelf, part: PartFigures) -> HoldFigures:
-    """Figures of the hold; `at` is the set-up's path. Raises Missing or CalcError."""
+def _faces(mount: JawPositionResult | None, blank: JawBlank, grip: Grip) -> tuple[float, float]:
+    """(radius of the face that is bored or turned [mm], wrap of one jaw [deg])."""
+    outside = grip.side == "od"
+    if mount is not None:
+        return mount.face_radius_mm, mount.wrap_deg
+    face = blank.face_radius_mm if outside else blank.outer_radius_mm
+    if blank.kind == "pie":
+        assert blank.angle_deg is not None
+        return face, blank.angle_deg
+    radius, half = grip.diameter_mm / 2, (blank.width_mm or 0.0) / 2
+    chord = min(half, sqrt(max(0.0, radius**2 - face**2))) if outside else min(half, radius)
+    return face, 2 * degrees(asin(min(1.0, chord / radius)))
+
+
+def _pocket(
+    at: str, setup: Setup, usable: float, part: PartFigures, grip: Grip, work_length: float, face: float
+) -> JawBoreResult:
+    paths = {
+        "depth_mm": f"{at}.hold.depth_mm", "plain_length_mm": f"{at}.hold.grip", "offset_mm": f"{at}.hold.grip",
+        "jaw_height_mm": f"{at}.hold.jaw_height_mm", "edge_mm": "part.edge_mm", "grip_diameter_mm": f"{at}.hold.grip",
+        "floor_min_mm": f"{at}.jaws.floor_min_mm", "tool_clearance_mm": f"{at}.jaws.tool_clearance_mm",
+    }  # fmt: skip
+    with naming(paths):
+        return jaw_bore(
+            JawBoreInput(
+                side=grip.side, grip_diameter_mm=grip.diameter_mm, part_length_mm=work_length,
+                jaw_height_mm=usable, face_radius_mm=face, plain_length_mm=min(grip.plain_mm, work_length),
+                floor_min_mm=setup.jaws.floor_min_mm, edge_mm=grip.edge_mm or (part.edge_mm if grip.finished else 0.0),
+                tool_clearance_mm=setup.jaws.tool_clearance_mm, depth_mm=setup.hold.depth_mm,
+                seat="face" if setup.hold.seat == "face" else "floor", offset_mm=grip.offset_mm,
+            )
+        )  # fmt: skip
+
+
+def _chosen(at: str, setup: Setup, shelf: SetupShelf, part: PartFigures) -> tuple[Chuck, JawBlank, float]:
+    """(chuck, blank, jaw height). Raises Missing or CalcError."""
     chuck, blank = shelf.chuck, shelf.blank
     if chuck is None or blank is None:
         wanted = [(f"{at}.chuck", "Chuck")] if chuck is None else []
@@ -66,105 +199,93 @@ def solve_hold(at: str, setup: Setup, shelf: SetupShelf, part: PartFigures) -> H
     if blank.key not in {b.key for b in shelf.blanks}:
         words = Sentence("{b} does not fit {c}; choose one that does.", b=blank.name, c=chuck.name)
         raise FieldProblem(f"{at}.jaw_blank", words)
-    height = setup.hold.jaw_height_mm or blank.height_mm
+    height, path = setup.hold.jaw_height_mm or blank.height_mm, f"{at}.hold.jaw_height_mm"
     if height > blank.height_mm:
-        raise FieldProblem(
-            f"{at}.hold.jaw_height_mm",
-            Sentence("The blank is {h} high; give that or less.", h=Figure(blank.height_mm, "mm", "down", exact=True)),
+        words = Sentence(
+            "The blank is {h} high; give that or less.", h=Figure(blank.height_mm, "mm", "down", exact=True)
         )
+        raise FieldProblem(path, words)
     if height <= blank.bolt_head_mm:
-        raise FieldProblem(
-            f"{at}.hold.jaw_height_mm",
-            Sentence(
-                "The bolt heads reach to {h}; the jaw must be higher.",
-                h=Figure(blank.bolt_head_mm, "mm", "up", exact=True),
-            ),
+        words = Sentence(
+            "The bolt heads reach to {h}; the jaw must be higher.", h=Figure(blank.bolt_head_mm, "mm", "up", exact=True)
         )
-    pocket = _pocket(at, setup, blank, height - blank.bolt_head_mm, part)
-    held = min(part.plain_length_mm, pocket.bore_depth_mm)
+        raise FieldProblem(path, words)
+    return chuck, blank, height
+
+
+def _pair(setup: Setup, grip: Grip, part: PartFigures) -> str:
+    if setup.hold.friction != "auto":
+        return setup.hold.friction
+    return "turned" if grip.finished else OF_STOCK[part.stock.surface]
+
+
+def _bore_in_bore(hold: HoldFigures, document: Document, part: PartFigures) -> list[Note]:
+    """What stands in the way of a part that sits in the inner pocket of two."""
+    body, start = part.body, hold.pocket.bore_depth_mm
+    end = start + hold.mouth_mm
+    place = (start, end) if hold.held_end == "a" else (body.length_mm - end, body.length_mm - start)
+    over = [s for s in body.outside if s.end > place[0] + 1e-9 and s.start < place[1] - 1e-9]
+    widest = max((max(s.step.diameter_mm or 0.0, s.step.last_diameter_mm or 0.0) for s in over), default=0.0)
+    assert hold.other is not None
+    notes = []
+    if widest > hold.other.bore_diameter_mm + 1e-9:
+        notes.append(Note("stop", "outer-pocket-small", "Ø{d} of the part does not go into the outer pocket of Ø{p}: bore the inner one deeper.",
+                          d=Figure(widest, "mm", exact=True), p=Figure(hold.other.bore_diameter_mm, "mm")))  # fmt: skip
+    elif widest > hold.grip.diameter_mm + 1e-9:
+        inside = end - min(
+            s.start if hold.held_end == "a" else body.length_mm - s.end
+            for s in over
+            if (s.step.diameter_mm or 0) > hold.grip.diameter_mm
+        )
+        notes.append(Note("caution", "inside-outer-pocket", "{x} of Ø{d} stands inside the outer pocket: it cannot be turned from this side.",
+                          x=Figure(inside, "mm", "up"), d=Figure(widest, "mm", exact=True)))  # fmt: skip
+    return notes
+
+
+def solve_hold(
+    document: Document, shelf: SetupShelf, part: PartFigures, sides: SidesFigures, index: int, *,
+    outer: HoldFigures | None = None, smallest: Grip | None = None,
+) -> HoldFigures:  # fmt: skip
+    """Figures of one set-up's hold. Raises Missing or CalcError.
+
+    `outer`: the hold in the outer pocket, where this one sits in the inner pocket of the same jaws;
+    `smallest`: the smallest diameter bored into these jaws, which rules the tooth.
+    """
+    at, setup = f"setups.{index}", document.setups[index]
+    grip = grip_of(document, sides, index)
+    chuck, blank, height = _chosen(at, setup, shelf, part)
+    work_length = part.length_mm + (2 if index == 0 and grip.key.startswith("stock") else 1) * part.face_stock_mm
+    mount = _mount(at, setup, chuck, blank, smallest or grip)
+    face, wrap = _faces(mount, blank, grip)
+    if smallest is not None and mount is not None and smallest is not grip:
+        _, wrap = _faces(None, replace(blank, face_radius_mm=face), grip)
+    mouth = outer.pocket.bore_depth_mm if outer else 0.0
+    usable = height - blank.bolt_head_mm
+    pocket = _pocket(at, setup, usable - mouth, part, grip, work_length, face)
+    held = min(grip.plain_mm, pocket.bore_depth_mm) - grip.offset_mm
     w = Working()
     grip_height = w.step(
-        "h", "Middle of the grip above the guide", "h_b + H - t/2", "mm", HEIGHT,
-        h_b=chuck.guide_to_jaw_base_mm, H=height, t=held,
+        "h", "Middle of the grip above the guide", "h_b + H - m - t/2", "mm", HEIGHT,
+        h_b=chuck.guide_to_jaw_base_mm, H=height, m=mouth, t=held,
     )  # fmt: skip
-    f = Working()
-    pair = setup.hold.friction
+    f, pair = Working(), _pair(setup, grip, part)
     friction = f.step(
         "μ", "Friction of the pair", "μ_0 * k_m", "", typical(FRICTION.options[pair]),
-        μ_0=FRICTION_TYPICAL[pair], k_m=part.material.friction_multiplier,
+        μ_0=getattr(document.in_force, f"friction_{pair}"), k_m=part.material.friction_multiplier,
     )  # fmt: skip
     notes = [n for n in pocket.notes if n.code not in JAW_NOTES]
     if setup.hold.seat == "none":
         notes.append(
             Note("caution", "not-seated", "Nothing carries the axial force but grip: it counts against slipping.")
         )
-    return HoldFigures(
-        chuck=chuck, blank=blank, jaw_height_mm=height, usable_height_mm=height - blank.bolt_head_mm, pocket=pocket,
-        held_mm=held, grip_height_mm=grip_height, friction=friction, height_steps=tuple(w.steps),
-        friction_steps=tuple(f.steps), notes=tuple(notes),
+    if index == 0 and grip.finished:
+        notes.append(
+            Note("info", "held-finished", "{g} must be finished before this side: it is held on.", g=grip.name)
+        )
+    made = HoldFigures(
+        chuck=chuck, blank=blank, grip=grip, held_end=sides.held_end(index), jaw_height_mm=height, usable_height_mm=usable,
+        mount=mount, face_radius_mm=face, wrap_deg=wrap, pocket=pocket, mouth_mm=mouth, other=outer.pocket if outer else None,
+        held_mm=held, work_length_mm=work_length, grip_height_mm=grip_height, surfaces=pair, friction=friction,
+        height_steps=tuple(w.steps), friction_steps=tuple(f.steps), notes=tuple(notes),
     )  # fmt: skip
-
-
-def _facts(
-    at: str, setup: Setup, shelf: SetupShelf, figures: HoldFigures | None, chucks: dict[str, str]
-) -> tuple[Fact, ...]:
-    hold, blank, chuck = setup.hold, shelf.blank, shelf.chuck
-    blanks = {b.key: b.name for b in shelf.blanks}
-    facts = [
-        chosen("chuck", "Chuck", f"{at}.chuck", chuck.key if chuck else None, chucks,
-               Sentence("{rpm}, {bar}, {grip}", rpm=Figure(chuck.max_rpm, "rpm"),
-                        bar=Figure(chuck.force.max_pressure_bar, "bar", "down"),
-                        grip=Figure(chuck.force.max_grip_n, "N", "down")) if chuck else Sentence("choose one")),
-        chosen("blank", "Jaw blank", f"{at}.jaw_blank", blank.key if blank else None, blanks,
-               Sentence("{m}, {w} × {l}", m=blank.metal, w=Figure(blank.width_mm, "mm", exact=True, places=(2, 3)),
-                        l=Figure(blank.length_mm, "mm", exact=True, places=(2, 3))) if blank else Sentence("choose one")),
-        entered("jaw_height", f"{at}.hold.jaw_height_mm", hold.jaw_height_mm,
-                source=Sentence("the blank is {h}", h=Figure(blank.height_mm, "mm")) if blank else None),
-        entered("depth", f"{at}.hold.depth_mm", hold.depth_mm,
-                source=Sentence("{got} here; a third rule", got=Figure(figures.pocket.bore_depth_mm, "mm"))
-                if figures and hold.depth_mm is None else Sentence("a third of the part is the rule")),
-        entered("seat", f"{at}.hold.seat", hold.seat),
-        entered("live_centre", f"{at}.hold.live_centre", hold.live_centre),
-        entered("friction_pair", f"{at}.hold.friction", hold.friction),
-    ]  # fmt: skip
-    if figures:
-        facts += [
-            computed("friction", "Friction", figures.friction, "", "typical for the pair, × material", "typical",
-                     rounding="down", places=(3, 3)),
-            computed("grip_length", "Touches over", figures.pocket.grip_length_mm, "mm", "depth less groove and edge",
-                     rounding="down"),
-            computed("grip_height", "Grip height", figures.grip_height_mm, "mm", "middle of the grip above the guide",
-                     rounding="up"),
-        ]  # fmt: skip
-    return tuple(facts)
-
-
-def hold_stop(at: str, setup: Setup, shelf: SetupShelf, outcome: Outcome[HoldFigures], chucks: dict[str, str]) -> Stop:
-    """The stop as it is shown."""
-    figures = outcome.value
-    facts = _facts(at, setup, shelf, figures, chucks)
-    if figures is None:
-        return Stop("hold", "Hold", outcome.state(()), outcome.line, facts, problems=outcome.problems)
-    pocket = figures.pocket
-    third = pocket.step("t/L")
-    answers = (
-        Answer(
-            "depth", "Grip deep", Figure(figures.held_mm, "mm"),
-            below=Sentence("{share} of the part's length", share=Figure(100 * third.value, "%", "down")),
-            steps=tuple(s for s in pocket.working if s.symbol in ("t", "t/L", "l_g")),
-            bar=Bar(min(1.0, third.value), 1 / 3, Sentence("a third is the rule")),
-        ),
-        Answer("friction", "Friction", Figure(figures.friction, "", "down", places=(3, 3)), steps=figures.friction_steps,
-               below=Sentence("typical, {pair}", pair=FRICTION.options[setup.hold.friction])),
-        Answer("grip_height", "Grip acts at", Figure(figures.grip_height_mm, "mm", "up"), steps=figures.height_steps,
-               below=Sentence("above the guide; chuck rated at {h}",
-                              h=Figure(figures.chuck.force.reference_height_mm, "mm"))),
-    )  # fmt: skip
-    line = Sentence(
-        "outside Ø {d} · {m} jaws",
-        d=Figure(pocket.bore_diameter_mm, "mm", exact=True, places=(2, 3)),
-        m=figures.blank.metal,
-    )
-    seat = Note("info", "seat", "Seated on {seat}.", seat=SEAT.options[setup.hold.seat])
-    notes = figures.notes if setup.hold.seat == "none" else (*figures.notes, seat)
-    return Stop("hold", "Hold", outcome.state(notes), line, facts, answers, notes)
+    return replace(made, notes=(*notes, *_bore_in_bore(made, document, part))) if outer else made

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
+from calc.errors import CalcError
 from calc.fields import Choice, Flag, Quantity, Spec
-from calc.plan.document import parts_of, value_at
+from calc.plan.lists import LISTS, line_of
+from calc.plan.paths import parts_of, value_at
 from calc.plan.stops import field_at
+from calc.profile.lines import write_line
+from calc.profile.steps import TurnedStep
 from calc.quantities import Figure, System
-
-LISTS = {"outside": "Steps", "cuts": "Cuts"}
-STEP_WORDS = {"part.profile.outside": "{name} {label}", "setups.0.cuts": "{name}: {label}"}
+from calc.reading import read
 
 
 def _owner(document: Any, path: str) -> tuple[str, str] | None:
@@ -32,18 +34,33 @@ def label_of(document: Any, path: str) -> str:
     `document` is plain data; a fact of an item that is no longer there is called by its field alone.
     """
     last = parts_of(path)[-1]
-    if last in LISTS:
-        return LISTS[str(last)]
+    if path in LISTS:
+        return LISTS[path].title
+    if line_of(path) is not None:
+        try:
+            return str(value_at(document, path)["name"])
+        except KeyError:
+            return "A step"
     try:
         label = field_at(path).spec.label
     except KeyError:
         return path
     owner = _owner(document, path)
-    if owner is None or owner[0] not in STEP_WORDS:
+    if owner is None or owner[0] not in LISTS:
         return label
     if last == "name":
         return f"Name of {owner[1]}"
-    return STEP_WORDS[owner[0]].format(name=owner[1], label=label[:1].lower() + label[1:])
+    if owner[0] == "setups":
+        return f"{label}, {owner[1].lower()}" if len(document["setups"]) > 1 else label
+    return f"{owner[1]}{'' if LISTS[owner[0]].lines else ':'} {label[:1].lower()}{label[1:]}"
+
+
+def _line(item: dict[str, Any], system: System) -> str:
+    """A step as its line; what is no step any more, by its name."""
+    try:
+        return write_line(read(TurnedStep, item), system, named=False)
+    except CalcError:
+        return str(item.get("name", "?"))
 
 
 def value_text(spec: Spec | None, value: Any, system: System) -> str:
@@ -57,6 +74,8 @@ def value_text(spec: Spec | None, value: Any, system: System) -> str:
             return spec.options.get(value, str(value))
         case Flag():
             return "yes" if value else "no"
+    if isinstance(value, dict):
+        return _line(value, system)
     if isinstance(value, list):
         return ", ".join(str(item.get("name", "?")) for item in value) or "none"
     return str(value)

@@ -10,7 +10,8 @@ from typing import Any, Generic, Literal, TypeVar
 
 from calc.errors import CalcError, FieldError
 from calc.fields import Choice, FieldSpec, Quantity, Spec, fields_of
-from calc.plan.document import Document, parts_of
+from calc.plan.document import Document
+from calc.plan.paths import parts_of
 from calc.quantities import Figure, Sentence
 from calc.working import Basis, Note, Step
 
@@ -72,8 +73,39 @@ class Help:
 
 
 @dataclass(frozen=True)
+class Row:
+    """One line of a table. With a `path` it can be taken; `why_not` tells what speaks against it."""
+
+    label: str
+    cells: tuple[Figure | Sentence, ...]
+    chosen: bool = False
+    path: str | None = None
+    value: Any = None
+    why_not: Sentence | None = None
+
+
+@dataclass(frozen=True)
+class Table:
+    """Things side by side, with the one in force marked; `group` is the heading of the facts it belongs to."""
+
+    name: str
+    title: str
+    head: tuple[str, ...]
+    rows: tuple[Row, ...]
+    group: str = ""
+
+
+@dataclass(frozen=True)
+class Procedure:
+    """What to do at the machine, in order."""
+
+    title: str
+    steps: tuple[Sentence, ...]
+
+
+@dataclass(frozen=True)
 class Stop:
-    """One stop of the route."""
+    """One stop of the route; `setup` is the side it belongs to, None for the whole part's."""
 
     name: str
     title: str
@@ -84,6 +116,14 @@ class Stop:
     notes: tuple[Note, ...] = ()
     helps: tuple[Help, ...] = ()
     problems: tuple[FieldError, ...] = ()
+    tables: tuple[Table, ...] = ()
+    procedures: tuple[Procedure, ...] = ()
+    setup: int | None = None
+
+    @property
+    def key(self) -> str:
+        """Its name in an address: "part", "hold-1", "hold-2"."""
+        return self.name if self.setup is None else f"{self.name}-{self.setup + 1}"
 
 
 class Missing(Exception):
@@ -102,7 +142,7 @@ class Waiting(Exception):
         super().__init__(on)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)  # one that is kept is itself
 class Outcome(Generic[T]):
     """A stop's figures, or why there are none."""
 

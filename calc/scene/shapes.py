@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from calc.quantities import Figure, Sentence
 
 Point = tuple[float, float]
 Role = Literal[
-    "chuck", "master", "jaw", "bolt", "hole", "part", "outline", "hidden", "cut", "removed", "axis", "centre", "grip"
-]
+    "chuck", "master", "jaw", "bolt", "hole", "part", "outline", "hidden", "cut", "removed", "axis", "centre", "grip",
+    "keepout", "path", "ghost", "wall", "track", "piece", "gap",
+]  # fmt: skip
 Stops = tuple[str, ...]  # the stops at which an item is shown; empty means always
 
 
@@ -49,13 +52,28 @@ class Dimension:
 
 
 @dataclass(frozen=True)
+class Label:
+    """Words on the drawing, at a point."""
+
+    point: Point
+    text: Sentence
+    fact: str = ""
+    stops: Stops = ()
+    anchor: Literal["start", "middle", "end"] = "start"
+
+
+@dataclass(frozen=True)
 class Scene:
-    """All shapes and dimensions, the box they need and the same in words."""
+    """A view: its shapes, dimensions and labels, the box they need and the same in words."""
 
     shapes: tuple[Shape, ...]
     dimensions: tuple[Dimension, ...]
     box: tuple[float, float, float, float]  # least x, least y, greatest x, greatest y
     words: tuple[Sentence, ...]
+    name: str = "section"
+    title: str = "Section"
+    stops: Stops = ()
+    labels: tuple[Label, ...] = ()
 
 
 def rectangle(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
@@ -66,6 +84,21 @@ def rectangle(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
 def mirrored(points: tuple[Point, ...]) -> tuple[Point, ...]:
     """The same below the axis."""
     return tuple((x, -y) for x, y in points)
+
+
+# Most edits leave most of the geometry as it was.
+@lru_cache(maxsize=4096)
+def arc(radius: float, start_deg: float, end_deg: float, every_deg: float = 3.0) -> tuple[Point, ...]:
+    """Points of an arc about the origin, both ends included."""
+    count = max(2, math.ceil(abs(end_deg - start_deg) / every_deg))
+    angles = (math.radians(start_deg + (end_deg - start_deg) * i / count) for i in range(count + 1))
+    return tuple((radius * math.cos(a), radius * math.sin(a)) for a in angles)
+
+
+def turned(points: tuple[Point, ...], angle_deg: float) -> tuple[Point, ...]:
+    """The points turned about the origin."""
+    c, s = math.cos(math.radians(angle_deg)), math.sin(math.radians(angle_deg))
+    return tuple((x * c - y * s, x * s + y * c) for x, y in points)
 
 
 def box_of(shapes: tuple[Shape, ...], dimensions: tuple[Dimension, ...]) -> tuple[float, float, float, float]:

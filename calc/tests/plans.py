@@ -7,19 +7,14 @@ from typing import Any
 
 from calc.chuck.grip import ChartPoint, ChuckForce
 from calc.plan.compute import PlanResult, compute
-from calc.plan.document import (
-    Document,
-    Force,
-    Hold,
-    InsideStep,
-    OutsideStep,
-    Part,
-    PlannedCut,
-    Profile,
-    Setup,
-    replaced,
-)
-from calc.plan.shelf import Chuck, JawBlank, Machine, Material, SetupShelf, Shelf
+from calc.plan.document import Document, Force, Hold, Part, PlannedCut, Profile, Setup, Sides, Stock
+from calc.plan.paths import replaced
+from calc.profile.lines import read_line
+from calc.profile.steps import TurnedStep
+from calc.shelf.machine import Machine
+from calc.shelf.material import Material
+from calc.shelf.taken import SetupShelf, Shelf
+from calc.shelf.workholding import Chuck, JawBlank
 
 MACHINE = Machine("m", "Test lathe", 4000, 20, 300)
 MATERIAL = Material("c45", "carbon steel C45", "P", 2220, 0.14, 100, 320, 7.85, 210)
@@ -34,18 +29,19 @@ DOCUMENT = Document(
     part=Part(
         profile=Profile(
             outside=(
-                OutsideStep("Spigot", 84.0, 40.0, 0.0, -0.035),
-                OutsideStep("Flange", 118.0, 14.0, stock_diameter_mm=122.0),
+                TurnedStep("Spigot", 84.0, 40.0, 0.0, -0.035),
+                TurnedStep("Flange", 118.0, 14.0),
             ),
-            inside=(InsideStep(52.0),),
+            inside=(TurnedStep("Bore", 52.0),),
         ),
+        stock=Stock(diameter_mm=122.0),
         quantity=100,
         face_stock_mm=2.0,
     ),
     setups=(
         Setup(
             "Side 2",
-            hold=Hold(depth_mm=20.0),
+            hold=Hold(grip="outside:Spigot", depth_mm=20.0),
             force=Force(pressure_bar=32.0, condition="today"),
             clamp_rpm=1000.0,
             cuts=(
@@ -54,6 +50,7 @@ DOCUMENT = Document(
             ),
         ),
     ),
+    sides=Sides("b"),
 )
 
 
@@ -81,3 +78,34 @@ def shelf_with(**changes: Any) -> Shelf:
 def codes(result: PlanResult, stop: str, level: str = "stop") -> set[str]:
     """Codes of a stop's notes at a level."""
     return {n.code for n in result.stop(stop).notes if n.level == level}
+
+
+TOOTHED = replace(CHUCK, teeth=24, tnut_radius_0_mm=60.0)
+IN_TOOTH_0 = replace(STEEL, face_radius_mm=20.0)
+PIE = JawBlank("pie", "pie", "aluminium", None, 60, 50, 2.7, 20, 20, "pie", 118.0)
+
+
+def steps(*lines: str) -> tuple[TurnedStep, ...]:
+    """Steps as a setter writes them."""
+    return tuple(read_line(line, "metric", f"Step {i}") for i, line in enumerate(lines, 1))
+
+
+def ring_inputs(blank: JawBlank | None, pressure: float = 3.0, **facts: Any) -> tuple[Document, Shelf]:
+    """A thin ring gripped inside while its rim is finished; without a blank, in regular jaws."""
+    part = Part(Profile(steps("Rim: 168 h8 x 32"), steps("Bore: 148 H7 through")), quantity=10)
+    cut = PlannedCut("Rim", "turn", 169.0, 168.0, speed_m_min=200.0, feed_mm_rev=0.1, depth_mm=0.5)
+    setup = Setup(
+        "Two", Hold(grip="inside:Bore", depth_mm=12.0), force=Force(pressure, "today"), clamp_rpm=400.0, cuts=(cut,)
+    )
+    document = Document(part, (setup,), Sides("b"))
+    for path, value in facts.items():
+        document = replaced(document, path.replace("__", "."), value)
+    low, high = FORCE.chart
+    chuck = replace(CHUCK, force=replace(FORCE, chart=(replace(low, pressure_bar=1.0, grip_n=2_500.0), high)))
+    regular = replace(STEEL, face_radius_mm=20.0, length_mm=56.0)
+    return document, Shelf(MACHINE, MATERIAL, (SetupShelf(chuck, blank or regular, (regular, PIE)),))
+
+
+def ring_plan(blank: JawBlank | None, pressure: float = 3.0, **facts: Any) -> PlanResult:
+    """`ring_inputs`, computed."""
+    return compute(*ring_inputs(blank, pressure, **facts))

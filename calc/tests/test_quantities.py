@@ -94,6 +94,7 @@ def test_a_bound_told_in_the_other_system_is_one_that_is_taken(bound, unit):
 def test_rounding_up_ignores_the_noise_of_floats():
     assert Figure(2350.0000000001, "rpm", "up").number() == "2\u202f350"
     assert Figure(math.nextafter(100.0, 200), "rpm", "up").number() == "100"
+    assert Figure(9.35e130, "N", "down").number() == "9.350e+127"  # beyond all figures, and still told
 
 
 def test_a_sentence_follows_the_unit_system():

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.core.exceptions import RequestDataTooBig
 from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
@@ -13,6 +14,8 @@ from ninja.security import django_auth
 from calc.errors import CalcError
 from calc.quantities import System
 from server.apps.calculators.api import router as calculators
+from server.apps.gauge.api import router as gauge
+from server.apps.house.api import router as house
 from server.apps.runs.api import router as runs
 from server.apps.shelf.api import router as shelf
 from server.foundation.api import router as session
@@ -38,6 +41,8 @@ class Api(NinjaAPI):
 api = Api(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None)
 api.add_router("", session)
 api.add_router("", calculators)
+api.add_router("", gauge)
+api.add_router("", house)
 api.add_router("", runs)
 api.add_router("", shelf)
 
@@ -86,6 +91,11 @@ def _not_found(request: HttpRequest, error: NotFound) -> HttpResponse:
 @api.exception_handler(Conflict)
 def _conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
     return problem(409, str(error), **error.details)
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_large(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+    return problem(413, "This is too large to be read. Of a drawing, save the part alone, without its frame and views.")
 
 
 @api.exception_handler(HttpError)

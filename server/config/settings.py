@@ -18,6 +18,10 @@ def _env(name: str, default: str = "") -> str:
 SECRET_KEY = _env("SECRET_KEY", "only-for-tests-and-tools")
 DEBUG = False
 DEMO = _env("DEMO") == "1"
+# Grip gauges that may be connected to: "name=host:port", parted by commas.
+GAUGES = _env("GAUGES")
+# A drawing of five million characters, as JSON writes them.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 12_000_000
 # Loopback names only, unless the shop that hosts it says otherwise.
 ALLOWED_HOSTS = _env("HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 
@@ -31,6 +35,8 @@ INSTALLED_APPS = [
     "ninja",
     "server.foundation",
     "server.apps.shelf",
+    "server.apps.gauge",
+    "server.apps.house",
     "server.apps.runs",
     "server.apps.calculators",
     "server.apps.demo",

@@ -17,6 +17,17 @@ def has_role(person: Any, roles: tuple[Person.Role, ...]) -> bool:
     return isinstance(person, Person) and person.role in roles
 
 
+def sees_drafts(person: Any) -> bool:
+    """Whether this is somebody who sees plans that are not released."""
+    return has_role(person, SETS)
+
+
+def require_sees_drafts(person: Any) -> None:
+    """Raise NotAllowed for who sees only what is released."""
+    if not sees_drafts(person):
+        raise NotAllowed("Operators see what is released. Ask a setter or a planner for the rest.")
+
+
 def require_planner(person: Any) -> Person:
     """The person, if they plan. Raises NotAllowed."""
     if not has_role(person, PLANS):
@@ -28,4 +39,11 @@ def require_owner(person: Any) -> Person:
     """The person, if they are an owner. Raises NotAllowed."""
     if not has_role(person, (Role.OWNER,)):
         raise NotAllowed("Only an owner manages people. Ask one, or sign in as one.")
+    return person  # type: ignore[no-any-return]
+
+
+def require_setter(person: Any) -> Person:
+    """The person, who may note what was found at the machine. Raises NotAllowed."""
+    if not has_role(person, SETS):
+        raise NotAllowed("Only a setter or a planner notes this. Ask one, or sign in as one.")
     return person  # type: ignore[no-any-return]

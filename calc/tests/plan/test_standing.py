@@ -6,11 +6,11 @@ from calc.errors import CalcError
 from calc.fields import Choice, Flag, Quantity, Text
 from calc.plan.document import Document, new_document
 from calc.plan.labels import label_of, value_text
-from calc.plan.lists import LISTS, with_item, without_item
-from calc.plan.shelf import Shelf
-from calc.plan.shelf_items import KINDS, item_fields, read_item
+from calc.plan.lists import LISTS, as_lines, line_value, lines_value, with_item, without_item
 from calc.plan.standing import headline_text, moved, standing, standing_of
 from calc.reading import read, write
+from calc.shelf.items import KINDS, item_fields, read_item
+from calc.shelf.taken import Shelf
 from calc.tests.plans import CHUCK, DOCUMENT, MACHINE, MATERIAL, SHELF, STEEL, plan, with_facts
 from calc.typed import typed_value
 
@@ -42,7 +42,7 @@ def test_a_new_run_has_no_figures_and_raises_nothing():
     empty = standing(new_document(None, None, None), Shelf())
     assert (empty.verdict, set(empty.headlines.values())) == ("open", {None})
     begun = standing(new_document(84.0, 54.0, 10), SHELF)
-    assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "open", "open"]
+    assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "settled", "open", "open"]
     assert begun.headlines["bore"] == 84.0
 
 
@@ -64,12 +64,13 @@ def test_headlines_that_moved():
         ("part.quantity", "Quantity"),
         ("part.profile.outside.0.diameter_mm", "Spigot diameter"),
         ("part.profile.outside.1.name", "Name of Flange"),
-        ("part.profile.inside.0.diameter_mm", "Bore"),
+        ("part.profile.inside.0.diameter_mm", "Bore diameter"),
         ("setups.0.force.pressure_bar", "Gauge pressure"),
         ("setups.0.cuts.1.feed_mm_rev", "Turn: feed"),
         ("setups.0.cuts.9.feed_mm_rev", "Feed"),
         ("setups.0.cuts", "Cuts"),
-        ("part.profile.outside", "Steps"),
+        ("part.profile.outside", "Outside steps"),
+        ("part.profile.outside.1", "Flange"),
         ("nothing.here", "nothing.here"),
     ],
 )
@@ -117,7 +118,13 @@ def test_an_item_goes_in_at_the_end_and_comes_out_by_its_place():
         (lambda: with_item(PLAIN, "part", "Skim", None), "no such list"),
         (lambda: without_item(PLAIN, CUTS, 2), "no such cut"),
         (lambda: without_item(PLAIN, CUTS, -1), "no such cut"),
-        (lambda: without_item(PLAIN, STEPS, 0), "gripped"),
+        (lambda: without_item(PLAIN, "setups", 0), "stays"),
+        (lambda: with_item(PLAIN, STEPS, "spigot: 90 x 3", None), "already"),
+        (lambda: with_item(PLAIN, STEPS, "90 q7 x 3", None), "tolerance class"),
+        (lambda: line_value(PLAIN, STEPS + ".0", "84,5 x 3", "metric"), "two ways"),
+        (lambda: line_value(PLAIN, STEPS + ".9", "84 x 3", "metric"), "no such step"),
+        (lambda: lines_value(STEPS, "84 x 3\nfoo", "metric"), "Line 2"),
+        (lambda: lines_value(STEPS, "", "metric"), "1 to 30 lines"),
     ],
 )
 def test_what_a_list_refuses(change, says):
@@ -126,13 +133,23 @@ def test_what_a_list_refuses(change, says):
     assert says in caught.value.errors[0].message
 
 
+def test_a_line_makes_the_step_and_the_list_reads_back():
+    line = line_value(PLAIN, STEPS + ".0", "84 h7 x 40 Ra 1.6", "metric")
+    assert (line["name"], line["fit"], line["length_mm"]) == ("Spigot", "h7", 40.0)  # its name stays
+    assert line_value(PLAIN, STEPS + ".0", "Hub: 84 x 40", "metric")["name"] == "Hub"
+    steps = PLAIN["part"]["profile"]["outside"]
+    assert lines_value(STEPS, as_lines(steps, "metric"), "metric") == steps
+    assert with_item(PLAIN, STEPS, "90 x 3", None)[2]["name"] == "Step 3"
+    assert [s["name"] for s in with_item(PLAIN, "setups", "The other", None)] == ["Side 2", "The other"]
+
+
 def test_a_list_has_an_end():
     full = PLAIN
     for i in range(LISTS[STEPS].most - 2):
-        full = {"part": {"profile": {"outside": with_item(full, STEPS, f"Step {i}", None)}}}
+        full = {"part": {"profile": {"outside": with_item(full, STEPS, f"Ring {i}: 90 x 1", None)}}}
     with pytest.raises(CalcError) as caught:
-        with_item(full, STEPS, "One more", None)
-    assert "20" in caught.value.errors[0].message
+        with_item(full, STEPS, "90 x 1", None)
+    assert "30" in caught.value.errors[0].message
 
 
 def flat(value):

@@ -5,12 +5,16 @@ import pytest
 from calc.tests.plans import CHUCK, plan, shelf_with
 
 
+def view(result, name="section"):
+    return next(s for s in result.sides[0].scenes if s.name == name)
+
+
 def dimensions(result):
-    return {d.name: d for d in result.scene.dimensions}
+    return {d.name: d for scene in result.sides[0].scenes for d in scene.dimensions}
 
 
 def shape(result, name):
-    return next(s for s in result.scene.shapes if s.name == name)
+    return next(s for s in view(result).shapes if s.name == name)
 
 
 # (fact, new value, dimension that shows it, what it must measure)
@@ -21,8 +25,8 @@ MOVES = [
     ("part__profile__outside__0__length_mm", 44.0, "length", 58.0),
     ("part__profile__outside__1__length_mm", 20.0, "length-1", 20.0),
     ("part__profile__outside__1__diameter_mm", 110.0, "diameter-1", 110.0),
-    ("part__profile__outside__1__stock_diameter_mm", 130.0, "stock-1", 130.0),
-    ("part__profile__inside__0__diameter_mm", 40.0, "bore", 40.0),
+    ("part__stock__diameter_mm", 130.0, "stock", 130.0),
+    ("part__profile__inside__0__diameter_mm", 40.0, "inside-0", 40.0),
     ("setups__0__hold__depth_mm", 16.0, "depth", 16.0),
     ("setups__0__hold__depth_mm", 16.0, "floor", 14.0),
     ("setups__0__hold__depth_mm", 16.0, "grip-height", 57.0),
@@ -68,21 +72,21 @@ def test_cut_regions_are_the_metal_that_goes():
 
 
 def test_a_live_centre_is_drawn_when_there_is_one():
-    assert "live-centre" not in {s.name for s in plan().scene.shapes}
-    assert "live-centre" in {s.name for s in plan(setups__0__hold__live_centre=True).scene.shapes}
+    assert "live-centre" not in {s.name for s in view(plan()).shapes}
+    assert "live-centre" in {s.name for s in view(plan(setups__0__hold__live_centre=True)).shapes}
 
 
 def test_what_has_no_figures_is_left_out_and_said():
-    nothing = plan(part__profile__outside__0__diameter_mm=None).scene
+    nothing = view(plan(part__profile__outside__0__diameter_mm=None))
     assert [s.name for s in nothing.shapes] == ["axis"]
     assert "Part" in str(nothing.words[0])
-    no_jaw = plan(shelf_with(chuck=None)).scene
+    no_jaw = view(plan(shelf_with(chuck=None)))
     assert "part" in {s.name for s in no_jaw.shapes}
     assert "jaw" not in {s.name for s in no_jaw.shapes}
 
 
 def test_words_tell_the_same():
-    said = " ".join(w.text("inch") for w in plan().scene.words)
+    said = " ".join(w.text("inch") for w in view(plan()).words)
     assert "3.307\xa0in" in said
     assert "Turn" in said
 

@@ -3,11 +3,23 @@
 from __future__ import annotations
 
 from typing import Any
+from uuid import UUID
 
 INCH = 25.4
 
 MACHINES: list[dict[str, Any]] = [
-    {"key": "lathe-3", "name": "Lathe 3", "max_rpm": 4500, "power_kw": 15, "torque_nm": 180, "turret_stations": 12},
+    {
+        "key": "lathe-3",
+        "name": "Lathe 3",
+        "max_rpm": 4500,
+        "power_kw": 15,
+        "torque_nm": 180,
+        "turret_stations": 12,
+        "feed_word": "G95",
+        "clamp_word": "G92",
+        "program_word": "O",
+        "end_word": "M30",
+    },
     {"key": "lathe-5", "name": "Lathe 5", "max_rpm": 3500, "power_kw": 22, "torque_nm": 420, "turret_stations": 12},
     {"key": "twin-2", "name": "Twin 2", "max_rpm": 5000, "power_kw": 11, "torque_nm": 70, "turret_stations": 16},
 ]
@@ -17,7 +29,7 @@ CHUCKS: list[dict[str, Any]] = [
         "key": "lathe-3-chuck", "name": "Lathe 3 chuck, 8-inch class", "machine": "lathe-3", "max_grip_n": 108_000,
         "max_pressure_bar": 32, "max_rpm": 4500, "reference_height_mm": 50, "guide_length_mm": 82,
         "body_diameter_mm": 210, "body_length_mm": 84, "guide_to_jaw_base_mm": 12, "jaw_stroke_mm": 5.5,
-        "serration_pitch_mm": 1.5, "heaviest_jaw_kg": 2.2, "master_mass_kg": 1.35, "master_radius_mm": 72,
+        "serration_pitch_mm": 1.5, "teeth": 24, "tnut_radius_0_mm": 60, "heaviest_jaw_kg": 2.2, "master_mass_kg": 1.35, "master_radius_mm": 72,
         "bolt_size": "M12", "bolt_torque_steel_nm": 100, "bolt_torque_aluminium_nm": 70,
         "chart": [(4, 13_000), (10, 33_500), (20, 67_500), (30, 101_000), (32, 107_500)],
     },
@@ -26,14 +38,14 @@ CHUCKS: list[dict[str, Any]] = [
         "max_pressure_bar": 30, "max_rpm": 3500, "reference_height_mm": 60, "guide_length_mm": 100,
         "piston_area_mm2": 16_200, "force_ratio": 3.0, "efficiency": 0.95, "max_draw_n": 50_000,
         "body_diameter_mm": 254, "body_length_mm": 100, "guide_to_jaw_base_mm": 14, "jaw_stroke_mm": 6.4,
-        "serration_pitch_mm": 1.5, "heaviest_jaw_kg": 3.6, "master_mass_kg": 2.3, "master_radius_mm": 88,
+        "serration_pitch_mm": 1.5, "teeth": 32, "tnut_radius_0_mm": 62, "heaviest_jaw_kg": 3.6, "master_mass_kg": 2.3, "master_radius_mm": 88,
         "bolt_size": "M16", "bolt_torque_steel_nm": 210, "bolt_torque_aluminium_nm": 150, "chart": [],
     },
     {
         "key": "twin-2-chuck", "name": "Twin 2 main chuck, 6-inch class", "machine": "twin-2", "max_grip_n": 57_000,
         "max_pressure_bar": 27, "max_rpm": 6000, "reference_height_mm": 40, "guide_length_mm": 62,
         "body_diameter_mm": 165, "body_length_mm": 70, "guide_to_jaw_base_mm": 10, "jaw_stroke_mm": 2.75,
-        "serration_pitch_mm": 1.5, "heaviest_jaw_kg": 1.0, "master_mass_kg": 0.62, "master_radius_mm": 55,
+        "serration_pitch_mm": 1.5, "teeth": 18, "tnut_radius_0_mm": 45, "heaviest_jaw_kg": 1.0, "master_mass_kg": 0.62, "master_radius_mm": 55,
         "bolt_size": "M10", "bolt_torque_steel_nm": 60, "bolt_torque_aluminium_nm": 42,
         "chart": [(4, 7_500), (10, 20_500), (20, 42_000), (27, 56_500)],
     },
@@ -41,87 +53,182 @@ CHUCKS: list[dict[str, Any]] = [
 
 
 def _blank(
-    key: str, metal: str, size: tuple[float, float, float], heads: float, face: float, chuck: str
+    key: str, metal: str, size: tuple[float, float, float], heads: float, face: float, chuck: str, word: str = ""
 ) -> dict[str, Any]:
     width, length, height = size
     return {
-        "key": key, "name": f"{metal} {height:g} high, face Ø{2 * face:g}", "metal": metal, "width_mm": width,
+        "key": key, "name": f"{metal} {height:g} high{word}", "metal": metal, "width_mm": width,
         "length_mm": length, "height_mm": height, "density_kg_dm3": 7.85 if metal == "steel" else 2.7,
         "bolt_head_mm": heads, "face_radius_mm": face, "chucks": [chuck],
     }  # fmt: skip
 
 
 BLANKS: list[dict[str, Any]] = [
-    _blank(f"{tag}-{metal}-{height:g}", metal, (width, length, height), heads, face, chuck)
+    _blank(f"{tag}-{metal}-{height:g}", metal, (width, length, height), heads, face, chuck, f", {tag.upper()}")
     for tag, chuck, width, length, heads, face, heights in (
-        ("l3", "lathe-3-chuck", 40, 75, 20, 35, (50, 64)),
-        ("l5", "lathe-5-chuck", 50, 90, 24, 60, (56, 72)),
-        ("t2", "twin-2-chuck", 26, 55, 16, 12, (38, 50)),
+        ("l3", "lathe-3-chuck", 40, 75, 20, 20, (50, 64)),
+        ("l5", "lathe-5-chuck", 50, 90, 24, 40, (56, 72)),
+        ("t2", "twin-2-chuck", 26, 55, 16, 8, (38, 50)),
     )
     for metal in ("steel", "aluminium")
     for height in heights
+] + [
+    _blank(f"l5-inside-{metal}", metal, (50, 50, 56), 24, 15, "lathe-5-chuck", ", L5 inside") for metal in ("steel", "aluminium")
+] + [
+    _blank(key, "aluminium", (50, 60, 56), 24, face, "lathe-5-chuck", f" pie, L5 {word}") | {"kind": "pie", "width_mm": None, "angle_deg": 118}
+    for key, face, word in (("l5-pie", 20, "inside"), ("l5-pie-outside", 58, "outside"))
+]  # fmt: skip
+
+RINGS: list[dict[str, Any]] = [
+    {"key": "ring-a", "name": "Ring A", "inner_mm": 85, "outer_mm": 130, "max_bar": 6, "max_rpm": 800, "chucks": ["lathe-3-chuck"]},
+    {"key": "ring-b", "name": "Ring B", "inner_mm": 95, "outer_mm": 140, "max_bar": 6, "max_rpm": 750, "chucks": ["lathe-3-chuck"]},
+    {"key": "ring-d", "name": "Ring D", "inner_mm": 134, "outer_mm": 188, "max_bar": 5, "max_rpm": 600, "chucks": ["lathe-3-chuck"]},
+    {"key": "ring-e", "name": "Ring E", "inner_mm": 80, "outer_mm": 138, "max_bar": 6, "max_rpm": 700, "chucks": ["lathe-5-chuck"]},
+    {"key": "ring-f", "name": "Ring F, old", "inner_mm": 150, "outer_mm": 210, "max_bar": None, "max_rpm": None,
+     "chucks": ["lathe-5-chuck"]},
+    {"key": "ring-t", "name": "Ring T", "inner_mm": 48, "outer_mm": 88, "max_bar": 5, "max_rpm": 1200, "chucks": ["twin-2-chuck"]},
+]  # fmt: skip
+
+PLUGS: list[dict[str, Any]] = [
+    {"key": f"plug-{d}", "name": f"Plug {d}", "diameter_mm": d, "chucks": chucks}
+    for d, chucks in (
+        (60, ["lathe-3-chuck", "lathe-5-chuck"]),
+        (100, ["lathe-3-chuck", "lathe-5-chuck"]),
+        (25, ["twin-2-chuck"]),
+    )
 ]
 
+SETS: list[dict[str, Any]] = [
+    {"key": "set-7", "name": "Set 7, spigot", "chuck": "lathe-3-chuck", "blank": "l3-steel-50", "side": "od", "bored_mm": 84.0,
+     "depth_mm": 22, "wall_left_mm": 6.4, "tooth": 10, "damage_mm": 0, "numbers": "1-1 2-2 3-3", "stored": "cabinet 2, drawer 4",
+     "lent_to": "", "life": [(212, "bored", 83.7, None, "first cut, ring B"), (96, "recut", 83.85, 0.15, "marks after a crash"),
+                             (40, "recut", 84.0, 0.15, "new batch"), (12, "refit", 84.0, None, "runout 0.01")]},
+    {"key": "set-9", "name": "Set 9, spigot", "chuck": "lathe-3-chuck", "blank": "l3-aluminium-50", "side": "od", "bored_mm": 84.02,
+     "depth_mm": 22, "wall_left_mm": 4.1, "tooth": 10, "damage_mm": 0.1, "numbers": "1-1 2-2 3-3", "stored": "cabinet 2, drawer 5",
+     "lent_to": "Lathe 5", "life": [(150, "bored", 83.9, None, "first cut"), (61, "recut", 84.02, 0.12, ""),
+                                    (9, "lent", None, None, "to Lathe 5, a pump cover")]},
+    {"key": "set-4", "name": "Set 4, spigot", "chuck": "lathe-3-chuck", "blank": "l3-steel-50", "side": "od", "bored_mm": 84.1,
+     "depth_mm": 22, "wall_left_mm": 0.12, "tooth": 10, "damage_mm": 0.08, "numbers": "1-1 2-2 3-3", "stored": "cabinet 1, drawer 1",
+     "lent_to": "", "life": [(700, "bored", 82.5, None, "first cut"), (520, "recut", 82.9, 0.2, ""), (410, "recut", 83.3, 0.2, ""),
+                             (300, "recut", 83.7, 0.2, ""), (120, "recut", 84.1, 0.2, ""), (30, "damaged", None, None, "chip under a jaw")]},
+    {"key": "set-15", "name": "Set 15, ring inside", "chuck": "lathe-5-chuck", "blank": "l5-pie", "side": "id", "bored_mm": 148.0,
+     "depth_mm": 12, "wall_left_mm": 9.0, "tooth": None, "damage_mm": 0, "numbers": "1-1 2-2 3-3", "stored": "rack 3", "lent_to": "",
+     "life": [(80, "bored", 148.4, None, "first cut, ring E"), (20, "recut", 148.0, 0.2, "")]},
+    {"key": "set-21", "name": "Set 21, bar 1 1/2", "chuck": "twin-2-chuck", "blank": "t2-steel-38", "side": "od", "bored_mm": 38.1,
+     "depth_mm": 15.875, "wall_left_mm": 3.0, "tooth": 3, "damage_mm": 0, "numbers": "1-1 2-2 3-3", "stored": "rack 1", "lent_to": "",
+     "life": [(33, "bored", 38.1, None, "first cut, ring T"), (5, "refit", 38.1, None, "runout 0.02")]},
+]  # fmt: skip
+
+
+def _cut(
+    name: str, kind: str, sizes: tuple[float, float], speed: float, feed: float, depth: float, **more: Any
+) -> dict[str, Any]:
+    return {"name": name, "kind": kind, "from_diameter_mm": sizes[0], "to_diameter_mm": sizes[1], "speed_m_min": speed,
+            "feed_mm_rev": feed, "depth_mm": depth} | more  # fmt: skip
+
+
 SEAL_CARRIER: dict[str, Any] = {
-    "version": 1,
+    "version": 2,
     "part": {
         "quantity": 240, "edge_mm": 0.3, "face_stock_mm": 2.0,
         "profile": {
             "outside": [
-                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "upper_mm": 0.0, "lower_mm": -0.035,
-                 "stock_diameter_mm": None},
-                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "upper_mm": None, "lower_mm": None,
-                 "stock_diameter_mm": 122.0},
+                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "fit": "h7", "ra_um": 1.6, "corner_mm": 0.8, "chamfer_mm": 0.5},
+                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "chamfer_mm": 0.5},
             ],
-            "inside": [{"diameter_mm": 52.0}],
+            "inside": [{"name": "Bore", "diameter_mm": 52.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
         },
+        "stock": {"form": "slug", "surface": "rough", "diameter_mm": 122.0, "smallest_mm": 121.4, "largest_mm": 123.2},
     },
+    "sides": {"first_end": "a", "two_step": True},
     "setups": [
         {
+            "name": "Side 1, spigot end",
+            "hold": {"grip": "stock", "depth_mm": 14.0},
+            "jaws": {"program": 2041, "spindle": "M03"},
+            "force": {"pressure_bar": 24.0, "condition": "auto"},
+            "clamp_rpm": 900.0,
+            "cuts": [
+                _cut("Face", "face", (122.0, 48.0), 90.0, 0.15, 1.0),
+                _cut("Rough spigot", "turn", (122.0, 85.0), 90.0, 0.2, 1.5),
+                _cut("Finish spigot", "turn", (85.0, 84.0), 110.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
+                _cut("Bore", "bore", (48.0, 52.0), 90.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
+            ],
+        },
+        {
             "name": "Side 2, flange end",
-            "hold": {"jaw_height_mm": None, "depth_mm": 22.0, "seat": "floor", "live_centre": False,
-                     "friction": "turned"},
-            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
-            "force": {"pressure_bar": 28.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
-                      "safety": 2.0, "user_max_rpm": None},
+            "hold": {"grip": "outside:Spigot", "depth_mm": 22.0},
+            "jaws": {"program": 2042, "spindle": "M03"},
+            "force": {"pressure_bar": 24.0, "condition": "auto"},
             "clamp_rpm": 600.0,
             "cuts": [
-                {"name": "Face", "kind": "face", "from_diameter_mm": 122.0, "to_diameter_mm": 52.0, "speed_m_min": 90.0,
-                 "rpm": None, "feed_mm_rev": 0.15, "depth_mm": 1.0, "corner_radius_mm": 0.8, "approach_deg": 95.0,
-                 "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
-                {"name": "Rough flange", "kind": "turn", "from_diameter_mm": 122.0, "to_diameter_mm": 119.0,
-                 "speed_m_min": 90.0, "rpm": None, "feed_mm_rev": 0.15, "depth_mm": 1.5, "corner_radius_mm": 0.8,
-                 "approach_deg": 95.0, "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
-                {"name": "Finish flange", "kind": "turn", "from_diameter_mm": 119.0, "to_diameter_mm": 118.0,
-                 "speed_m_min": 110.0, "rpm": None, "feed_mm_rev": 0.12, "depth_mm": 0.5, "corner_radius_mm": 0.4,
-                 "approach_deg": 93.0, "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
+                _cut("Face flange", "face", (122.0, 52.0), 90.0, 0.15, 1.0),
+                _cut("Rough flange", "turn", (122.0, 119.0), 90.0, 0.15, 1.5),
+                _cut("Finish flange", "turn", (119.0, 118.0), 110.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
             ],
-        }
+        },
+    ],
+}  # fmt: skip
+
+WEAR_RING: dict[str, Any] = {
+    "version": 2,
+    "part": {
+        "quantity": 90, "edge_mm": 0.5, "face_stock_mm": 1.5,
+        "profile": {
+            "outside": [{"name": "Rim", "diameter_mm": 168.0, "length_mm": 32.0, "fit": "h8", "ra_um": 1.6}],
+            "inside": [{"name": "Bore", "diameter_mm": 148.0, "fit": "H7", "ra_um": 1.6}],
+        },
+        "stock": {"form": "casting", "surface": "rough", "diameter_mm": 174.0, "smallest_mm": 173.0, "largest_mm": 175.5, "bore_mm": 140.0},
+    },
+    "sides": {"first_end": "a"},
+    "setups": [
+        {
+            "name": "Side 1, bored",
+            "hold": {"grip": "stock", "depth_mm": 11.0},
+            "jaws": {"program": 2106},
+            "force": {"pressure_bar": 8.0, "condition": "today"},
+            "clamp_rpm": 600.0,
+            "cuts": [
+                _cut("Face", "face", (174.0, 140.0), 180.0, 0.15, 0.8),
+                _cut("Rough bore", "bore", (140.0, 147.0), 180.0, 0.18, 1.0),
+                _cut("Finish bore", "bore", (147.0, 148.0), 200.0, 0.1, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
+            ],
+        },
+        {
+            "name": "Side 2, outside",
+            "hold": {"grip": "inside:Bore", "depth_mm": 12.0},
+            "jaws": {"program": 2107},
+            "force": {"pressure_bar": 5.0, "condition": "today"},
+            "clamp_rpm": 500.0,
+            "cuts": [
+                _cut("Face back", "face", (174.0, 148.0), 180.0, 0.12, 0.5),
+                _cut("Finish rim", "turn", (169.0, 168.0), 200.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
+            ],
+        },
     ],
 }  # fmt: skip
 
 VENT_PLUG: dict[str, Any] = {
-    "version": 1,
+    "version": 2,
     "part": {
         "quantity": 600, "edge_mm": 0.01 * INCH, "face_stock_mm": 0.0,
         "profile": {
             "outside": [
                 {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "upper_mm": 0.0,
-                 "lower_mm": -0.003 * INCH, "stock_diameter_mm": None},
-                {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.75 * INCH, "upper_mm": None,
-                 "lower_mm": None, "stock_diameter_mm": 1.5 * INCH},
+                 "lower_mm": -0.003 * INCH},
+                {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.75 * INCH},
             ],
-            "inside": [{"diameter_mm": None}],
         },
+        "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 1.5 * INCH},
     },
+    "sides": {"first_end": "b"},
     "setups": [
         {
             "name": "Body end",
-            "hold": {"jaw_height_mm": None, "depth_mm": 0.625 * INCH, "seat": "floor", "live_centre": False,
-                     "friction": "ground"},
+            "hold": {"grip": "outside:Bar", "depth_mm": 0.625 * INCH, "friction": "ground"},
             "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
             "force": {"pressure_bar": 18.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
-                      "safety": 2.0, "user_max_rpm": None},
+                      "user_max_rpm": None},
             "clamp_rpm": 1900.0,
             "cuts": [
                 {"name": "Turn body", "kind": "turn", "from_diameter_mm": 1.5 * INCH, "to_diameter_mm": 1.25 * INCH,
@@ -135,8 +242,31 @@ VENT_PLUG: dict[str, Any] = {
 
 RUNS: list[dict[str, Any]] = [
     {"drawing_number": "LH-2041", "name": "Seal carrier", "machine": "lathe-3", "material": "1-4462", "units": "metric",
-     "document": SEAL_CARRIER, "chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-50", "typed": {}},
+     "document": SEAL_CARRIER, "typed": {},
+     "setups": [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-64"}] * 2},
+    {"drawing_number": "LH-2107", "name": "Wear ring", "machine": "lathe-5", "material": "cual10ni5fe4", "units": "metric",
+     "document": WEAR_RING, "typed": {},
+     "setups": [{"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie-outside"}, {"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie"}]},
     {"drawing_number": "LH-2215", "name": "Vent plug", "machine": "twin-2", "material": "6082-t6", "units": "inch",
-     "document": VENT_PLUG, "chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38",
+     "document": VENT_PLUG, "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38", "jaw_set": "set-21"}],
      "typed": {"part.profile.outside.0.diameter_mm": "1 1/2 in", "setups.0.cuts.0.depth_mm": "1/16"}},
+]  # fmt: skip
+
+# The grip of Lathe 3's chuck as it was measured: it loses a little every week, and comes back when it is greased.
+GREASED_DAYS_AGO = (150, 78, 4)
+_BOOK_24_BAR_N = 80_900.0  # the chuck's chart at 24 bar
+
+
+def _measured(days: int, condition: float, *, sticking: float = 0.012) -> dict[str, Any]:
+    model = {"static_n": _BOOK_24_BAR_N * condition, "loss": 0.0058, "sticking": sticking, "top_rpm": 2400.0}
+    return {
+        "days": days, "side": "od", "pressure_bar": 24.0, "grip_height_mm": 60.0, "jaw_mass_kg": 1.45, "jaw_radius_mm": 72.0,
+        "key": UUID(int=0x6E0B1E000 + days), "model": model,
+    }  # fmt: skip
+
+
+GAUGE_RUNS = [
+    _measured(149, 0.96), _measured(128, 0.93), _measured(107, 0.89, sticking=0.02), _measured(86, 0.84, sticking=0.03),
+    _measured(77, 0.96), _measured(56, 0.93), _measured(35, 0.90, sticking=0.02), _measured(14, 0.86, sticking=0.03),
+    _measured(3, 0.95),
 ]  # fmt: skip

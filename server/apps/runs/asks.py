@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Literal
 from uuid import UUID
 
 from ninja import Field, Schema
@@ -15,7 +16,7 @@ class EntryIn(Schema):
     """A fact's new value: typed text in the units shown, or a picked value."""
 
     path: str = Field(max_length=120)
-    text: str | None = Field(default=None, max_length=200)
+    text: str | None = Field(default=None, max_length=8000)
     value: str | bool | float | None = None
     units: Units = "metric"
 
@@ -40,6 +41,25 @@ class PlanAsk(Schema):
 
     units: Units = "metric"
     at: int | None = Field(None, ge=0, le=REVISION_MOST)
+    release: int | None = Field(None, ge=1, le=REVISION_MOST)
+
+
+class UnitsAsk(Schema):
+    """In which units."""
+
+    units: Units = "metric"
+
+
+class ProgramAsk(UnitsAsk):
+    """The draft's program, or a release's."""
+
+    release: int | None = Field(None, ge=1, le=REVISION_MOST)
+
+
+class CompareAsk(UnitsAsk):
+    """With which other release; without one, with the draft there is."""
+
+    other: int | None = Field(None, ge=1, le=REVISION_MOST)
 
 
 class HistoryAsk(Schema):
@@ -95,6 +115,31 @@ class ItemOut(Keyed):
 
     path: str = Field(max_length=120)
     index: int = Field(ge=0, le=1000)
+    base_revision: int = Field(ge=0, le=REVISION_MOST)
+
+
+class ReleaseIn(Keyed):
+    """What was confirmed, by code, and which draft was looked at."""
+
+    base_revision: int = Field(ge=0, le=REVISION_MOST)
+    confirmed: list[str] = Field(max_length=200)
+    note: str = Field(default="", max_length=200)
+
+
+class DrawingIn(Schema):
+    """A DXF drawing, with the layer and unit chosen for it."""
+
+    text: str = Field(max_length=5_000_000)
+    name: str = Field(default="", max_length=120)
+    layer: str | None = Field(default=None, max_length=255)
+    unit: Literal["mm", "in"] | None = None
+    units: Units = "metric"
+
+
+class DrawingKeep(DrawingIn):
+    """A drawing to take into the plan."""
+
+    key: UUID
     base_revision: int = Field(ge=0, le=REVISION_MOST)
 
 

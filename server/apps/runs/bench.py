@@ -20,17 +20,29 @@ def _found(words: str) -> QuerySet[Run]:
     return rows
 
 
-def bench(words: str, put_away: bool, page: int) -> dict[str, Any]:
+def bench(words: str, put_away: bool, page: int, *, released_only: bool = False) -> dict[str, Any]:
     """One page of the bench: stopped runs first, then open ones, then settled; the last changed of each first."""
     found = _found(words)
+    if released_only:
+        found = found.filter(released_at__isnull=False)
     counts = found.aggregate(away=Count("pk", filter=Q(put_away=True)), planning=Count("pk", filter=Q(put_away=False)))
     rows = found.filter(put_away=put_away).order_by("attention", "-changed_at", "-pk")
     here = rows[page * PAGE : (page + 1) * PAGE]
     on_shelf = shelf.current()
     return {
-        "rows": [convert.bench_row(run, on_shelf) for run in here],
+        "rows": [_released_row(run, on_shelf) if released_only else convert.bench_row(run, on_shelf) for run in here],
         "total": counts["away"] if put_away else counts["planning"], "page": page, "page_size": PAGE, **counts,
     }  # fmt: skip
+
+
+def _released_row(run: Run, on_shelf: shelf.Snapshot) -> dict[str, Any]:
+    """A run as who sees only releases is shown it: the lines of what is released."""
+    release = run.releases.first()
+    row = convert.bench_row(run, on_shelf)
+    if release is None:
+        return row
+    lines = [{k: s[k] for k in ("key", "title", "state", "line")} for s in release.views[run.units]["stops"]]
+    return row | {"needs": f"release {release.number}", "verdict": "settled", "lines": lines}
 
 
 def find(words: str, most: int = 8) -> list[dict[str, Any]]:

@@ -3,20 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 
 from calc.errors import FieldError
-from calc.fields import Choice, Flag, Quantity
+from calc.fields import Choice, Flag, Group, Quantity
 from calc.plan.chart import ForceChart
 from calc.plan.compute import Carry, PlanResult
-from calc.plan.document import Document, value_at
-from calc.plan.lists import LISTS, ListRule
-from calc.plan.shelf import Shelf
-from calc.plan.stops import Answer, Fact, Stop
-from calc.quantities import Beside, Figure, Shown, System, exact_text, from_core, grouped, shown_as
+from calc.plan.document import Document
+from calc.plan.lists import LISTS, ListRule, as_lines
+from calc.plan.paths import value_at
+from calc.plan.stops import Answer, Fact, Stop, Table
+from calc.profile.lines import write_line
+from calc.quantities import Beside, Figure, Sentence, Shown, System, exact_text, from_core, grouped, shown_as
 from calc.reading import read
 from calc.scene.shapes import Scene
+from calc.shelf.taken import Shelf
 from calc.working import Step
+from server.apps.gauge.known import measured, today
+from server.apps.runs import facts
 from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
@@ -31,11 +36,19 @@ def document_of(run: Run) -> Document:
 
 def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:
     """What the run takes from the shelf, as values."""
+    found = measured(on_shelf.token)
     return Shelf(
         None if run.machine_id is None else on_shelf.machines[run.machine_id],
         None if run.material_id is None else on_shelf.materials[run.material_id],
-        tuple(shelf.setup_shelf(on_shelf, run.machine_id, s.chuck_id, s.jaw_blank_id) for s in run.setups.all()),
-    )
+        tuple(
+            replace(
+                shelf.setup_shelf(on_shelf, run.machine_id, s.chuck_id, s.jaw_blank_id, s.jaw_set_id),
+                calibration=found.calibration(s.chuck_id, s.jaw_set_id), greased_on=found.greased.get(s.chuck_id or 0),
+            )
+            for s in facts.setups_of(run)
+        ),
+        today(),
+    )  # fmt: skip
 
 
 May = Callable[[str], bool]
@@ -59,6 +72,12 @@ def _fact(fact: Fact, system: System, typed: dict[str, str], may: May) -> dict[s
                 out["text"] = Figure(value, spec.unit, exact=True).number(system) if whole else figure.number(system)
                 if fact.path:
                     out["edit_text"] = exact_text(from_core(value, spec.unit, shown_as(spec.unit, system)))
+        case Group():
+            out |= {
+                "kind": "line",
+                "text": write_line(value, system, named=False),
+                "edit_text": write_line(value, system),
+            }
         case Choice():
             out |= {"kind": "choice", "value": value, "text": spec.options.get(value, "") if value else ""}
             out["options"] = [{"value": k, "label": v} for k, v in spec.options.items()]
@@ -93,11 +112,13 @@ def messages(problems: tuple[FieldError, ...], system: System) -> list[dict[str,
     return [{"field": p.field, "message": p.sentence.text(system)} for p in problems]
 
 
-def _list(rule: ListRule, run: Run, may: May) -> dict[str, Any]:
-    names = [item["name"] for item in value_at(run.document, rule.path)]
+def _list(rule: ListRule, run: Run, system: System, may: May) -> dict[str, Any]:
+    items = value_at(run.document, rule.path)
+    names = [item["name"] for item in items]
     may_here = may(rule.path)
     return {
-        "path": rule.path, "noun": rule.noun, "items": names, "may_add": may_here and len(names) < rule.most,
+        "path": rule.path, "noun": rule.noun, "named": rule.named, "kind_label": rule.kind_label, "title": rule.title, "items": names,
+        "lines": as_lines(items, system) if rule.lines else None, "may_add": may_here and len(names) < rule.most,
         "removable_from": max(rule.fixed, rule.least) if may_here else len(names),
         "kinds": [{"value": k, "label": v} for k, v in rule.kinds.items()],
     }  # fmt: skip
@@ -105,8 +126,11 @@ def _list(rule: ListRule, run: Run, may: May) -> dict[str, Any]:
 
 def _stop(stop: Stop, system: System, run: Run, may: May) -> dict[str, Any]:
     return {
-        "name": stop.name, "title": stop.title, "state": stop.state, "line": stop.line.text(system),
-        "lists": [_list(rule, run, may) for rule in LISTS.values() if rule.stop == stop.name],
+        "key": stop.key, "name": stop.name, "setup": stop.setup, "title": stop.title, "state": stop.state,
+        "line": stop.line.text(system),
+        "lists": [_list(rule, run, system, may) for rule in LISTS.values() if rule.stop == stop.name and rule.setup in (None, stop.setup)],
+        "tables": [_table(t, system, may) for t in stop.tables],
+        "procedures": [{"title": p.title, "steps": [s.text(system) for s in p.steps]} for p in stop.procedures],
         "facts": [_fact(f, system, run.typed, may) for f in stop.facts],
         "answers": [_answer(a, system) for a in stop.answers],
         "notes": [{"level": n.level, "code": n.code, "text": n.sentence.text(system)} for n in stop.notes],
@@ -115,6 +139,26 @@ def _stop(stop: Stop, system: System, run: Run, may: May) -> dict[str, Any]:
              "settles": h.settles, "takable": may(h.path)} for h in stop.helps
         ],
         "problems": messages(stop.problems, system),
+    }  # fmt: skip
+
+
+def _cell(cell: Figure | Sentence, system: System) -> str:
+    return cell.text(system)
+
+
+def table_view(table: Table, system: System) -> dict[str, Any]:
+    """A table to look at."""
+    return _table(table, system, lambda _: False)
+
+
+def _table(table: Table, system: System, may: May) -> dict[str, Any]:
+    return {
+        "name": table.name, "title": table.title, "group": table.group, "head": list(table.head),
+        "rows": [
+            {"label": r.label, "cells": [_cell(c, system) for c in r.cells], "chosen": r.chosen, "path": r.path, "value": r.value,
+             "takable": r.path is not None and not r.chosen and may(r.path), "why_not": r.why_not.text(system) if r.why_not else ""}
+            for r in table.rows
+        ],
     }  # fmt: skip
 
 
@@ -133,28 +177,45 @@ def _scene(scene: Scene, system: System) -> dict[str, Any]:
              "text": f"{d.prefix}{d.figure.number(system)}{d.suffix}", "stops": list(d.stops), "outside": d.outside}
             for d in scene.dimensions
         ],
-        "words": [w.text(system) for w in scene.words],
+        "labels": [
+            {"point": _point(x.point), "text": x.text.text(system), "fact": x.fact, "stops": list(x.stops), "anchor": x.anchor}
+            for x in scene.labels
+        ],
+        "words": [w.text(system) for w in scene.words], "name": scene.name, "title": scene.title, "stops": list(scene.stops),
     }  # fmt: skip
 
 
-def _chart(chart: ForceChart, system: System) -> dict[str, Any]:
+def _chart(chart: ForceChart, system: System, may: May) -> dict[str, Any]:
     shown: Shown = shown_as("N", system)
 
     def force(n: float) -> float:
         return round(from_core(n, "N", shown), 4)
 
+    def line(points: tuple[tuple[float, float], ...]) -> list[list[float]]:
+        return [[round(x, 2), force(y)] for x, y in points]
+
+    bar = shown_as("bar", system)
     return {
         "unit": shown.unit, "rpm_most": chart.rpm_most, "force_most": force(chart.force_most_n),
-        "curves": [
-            {"name": c.name, "label": c.label, "points": [[round(x, 2), force(y)] for x, y in c.points]}
-            for c in chart.curves
-        ],
-        "demand": force(chart.demand_n), "demand_text": Figure(chart.demand_n, "N", "up").text(system),
+        "curves": [{"name": c.name, "label": c.label, "points": line(c.points)} for c in chart.curves],
+        "demand": line(chart.demand), "demand_corner": line(chart.demand_corner),
+        "demand_text": Figure(chart.demand_n, "N", "up").text(system),
         "static_text": Figure(chart.curves[0].points[0][1], "N", "down").text(system),
+        "allowable": force(chart.allowable_n), "allowable_text": Figure(chart.allowable_n, "N", "down").text(system),
         "cap": chart.cap_rpm, "cap_force": force(chart.cap_n),
         "cap_text": Figure(chart.cap_rpm, "rpm", "down").number(),
+        "wall": None if chart.wall_n is None else force(chart.wall_n),
+        "wall_text": "" if chart.wall_n is None else Figure(chart.wall_n, "N", "down").text(system),
         "top": chart.top_rpm, "top_text": Figure(chart.top_rpm, "rpm", "up").number(),
+        "pressures": [[round(from_core(p, "bar", bar), 4), force(n)] for p, n in chart.pressures],
+        "pressure": round(from_core(chart.pressure_bar, "bar", bar), 4), "pressure_unit": bar.unit,
+        "pressure_path": may_take(chart.pressure_path, may), "speed_path": may_take(chart.speed_path, may),
     }  # fmt: skip
+
+
+def may_take(path: str | None, may: May) -> str | None:
+    """The path where it may be changed, else None."""
+    return path if path is not None and may(path) else None
 
 
 def _carry(carry: Carry, system: System) -> dict[str, str | None]:
@@ -169,10 +230,13 @@ def plan_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, 
     return {
         "run": run_view(run, on_shelf), "revision": run.revision, "units": system, "verdict": result.verdict,
         "may_edit": may("plan"),
-        "carry": _carry(result.carry, system),
         "stops": [_stop(s, system, run, may) for s in result.stops],
-        "scene": _scene(result.scene, system),
-        "chart": _chart(result.chart, system) if result.chart else None,
+        "sides": [
+            {"index": s.index, "title": s.title, "end": s.end, "verdict": s.verdict, "carry": _carry(s.carry, system),
+             "scenes": [_scene(x, system) for x in s.scenes], "chart": _chart(s.chart, system, may) if s.chart else None,
+             "program": {"ready": s.program.ready, "reasons": [r.text(system) for r in s.program.reasons]}}
+            for s in result.sides
+        ],
     }  # fmt: skip
 
 
@@ -180,7 +244,8 @@ def run_view(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
     """The run's name plate."""
     return _plate(run) | {
         "machine": "" if run.machine_id is None else on_shelf.machines[run.machine_id].name,
-        "quantity": run.document["part"].get("quantity"), "setup": run.document["setups"][0]["name"],
+        "quantity": run.document["part"].get("quantity"),
+        "setup": ", ".join(s["name"] for s in run.document["setups"]),
     }  # fmt: skip
 
 

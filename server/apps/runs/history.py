@@ -8,7 +8,7 @@ from calc.plan.standing import HEADLINES, headline_text
 from calc.quantities import System
 from server.apps.runs import facts
 from server.apps.runs.models import Edit, Run
-from server.apps.runs.paths import PLAN, PUT_AWAY
+from server.apps.runs.paths import PLAN, PROFILE, PUT_AWAY
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
 
@@ -23,6 +23,8 @@ def _what(edit: Edit, on_shelf: Snapshot, system: System) -> str:
     """What the edit itself did."""
     if edit.path == PLAN:
         return "the whole plan put back" if edit.reverses_id else f"back to {edit.typed}"
+    if edit.path == PROFILE:
+        return f"{edit.label} put back" if edit.reverses_id else f"{edit.label} read from {edit.typed or 'a drawing'}"
     if edit.path == PUT_AWAY:
         return "put away" if edit.new else "brought back to the bench"
     if isinstance(edit.new, list) and isinstance(edit.old, list):

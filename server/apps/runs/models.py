@@ -45,10 +45,34 @@ class RunSetup(models.Model):
     position = models.PositiveSmallIntegerField()
     chuck = models.ForeignKey("shelf.Chuck", null=True, blank=True, on_delete=models.PROTECT)
     jaw_blank = models.ForeignKey("shelf.JawBlank", null=True, blank=True, on_delete=models.PROTECT)
+    jaw_set = models.ForeignKey("shelf.JawSet", null=True, blank=True, on_delete=models.PROTECT)
 
     class Meta:
         ordering = ["position"]
         constraints = [models.UniqueConstraint(fields=["run", "position"], name="run_setup_once")]
+
+
+class Release(models.Model):
+    """A plan as it went to the machine: every figure, word and working in both unit systems. Never altered."""
+
+    run = models.ForeignKey(Run, on_delete=models.PROTECT, related_name="releases")
+    number = models.PositiveIntegerField(help_text="Of the run, from 1")
+    revision = models.PositiveIntegerField(help_text="The draft that it is")
+    rules = models.PositiveIntegerField(help_text="Revision of the house rules it was computed under")
+    document = models.JSONField(help_text="calc.plan.document.Document")
+    views = models.JSONField(help_text="Units -> the plan as the screen showed it")
+    programs = models.JSONField(
+        default=dict, help_text="Units -> side -> the jaw-boring program's text, where it could be written"
+    )
+    confirmed = models.JSONField(help_text="The cautions that were confirmed: code, text and where")
+    note = models.CharField(max_length=200, blank=True)
+    key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice releases once")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["run", "number"], name="release_number_once")]
 
 
 class Edit(models.Model):

@@ -9,16 +9,18 @@ from server.foundation.problems import NotAllowed
 from server.foundation.roles import PLANS, SETS, has_role
 
 PLAN = "plan"  # the whole plan, as a restored draft replaces it
+RULES = "rules"  # as the shop's own of today replace them
+PROFILE = "part.profile"  # as a drawing replaces it
 PUT_AWAY = "put_away"
 NAMES = ("name", "drawing_number")
 OF_THE_RUN = (*NAMES, PUT_AWAY)
-REFERENCE = re.compile(r"^(?:(machine|material)|setups\.(\d+)\.(chuck|jaw_blank))$")
+REFERENCE = re.compile(r"^(?:(machine|material)|setups\.(\d+)\.(chuck|jaw_blank|jaw_set))$")
 # What a setter finds out at the machine.
-MEASURED = re.compile(r"^setups\.\d+\.force\.condition(_measured|_date)?$")
+MEASURED = re.compile(r"^setups\.\d+\.(force\.condition(_measured|_date)?|jaws\.(feeler_mm|blue|reading_mm|paper_mm))$")
 
 
 def reference_kind(path: str) -> str | None:
-    """ "machine", "material", "chuck" or "jaw_blank" when the path points into the shelf."""
+    """ "machine", "material", "chuck", "jaw_blank" or "jaw_set" when the path points into the shelf."""
     found = REFERENCE.match(path)
     return (found[1] or found[3]) if found else None
 
@@ -36,10 +38,12 @@ def may_change(person: Any, path: str) -> bool:
     return has_role(person, SETS if MEASURED.match(path) else PLANS)
 
 
-def require_may_change(person: Any, path: str) -> None:
-    """Raise NotAllowed where this person may not change what is at the path."""
+def require_may_change(person: Any, path: str) -> Any:
+    """The person, where they may change what is at the path. Raises NotAllowed."""
     if may_change(person, path):
-        return
+        return person
     if has_role(person, SETS):
-        raise NotAllowed("A setter changes the chuck's condition and what is measured. Ask a planner for the rest.")
+        raise NotAllowed(
+            "A setter changes the chuck's condition and what is measured at the machine. Ask a planner for the rest."
+        )
     raise NotAllowed("Only a planner changes a plan. Ask one, or sign in as one.")

@@ -12,6 +12,7 @@ from uuid import UUID
 
 from pydantic import BaseModel
 
+from server.apps.runs.drawn import ChartOut, SceneOut
 from server.foundation.schemas import FieldMessage
 
 Units = Literal["metric", "inch"]
@@ -38,6 +39,7 @@ class RunOut(BaseModel):
 class LineOut(BaseModel):
     """A stop in one line."""
 
+    key: str
     title: str
     state: State
     line: str
@@ -77,7 +79,7 @@ class FactOut(BaseModel):
     path: str | None
     editable: bool
     group: str
-    kind: Literal["quantity", "choice", "flag", "text"]
+    kind: Literal["quantity", "choice", "flag", "text", "line"]
     value: Any
     text: str
     edit_text: str
@@ -148,16 +150,51 @@ class ListOut(BaseModel):
 
     path: str
     noun: str
+    named: str
+    kind_label: str
+    title: str
     items: list[str]
+    lines: str | None
     may_add: bool
     removable_from: int
     kinds: list[OptionOut]
 
 
-class StopOut(BaseModel):
-    """A stop of the route."""
+class RowOut(BaseModel):
+    """One line of a table; one that can be taken sets its path to its value."""
+
+    label: str
+    cells: list[str]
+    chosen: bool
+    path: str | None
+    value: Any
+    takable: bool
+    why_not: str
+
+
+class TableOut(BaseModel):
+    """Things side by side; `group` is the heading of the facts it belongs to."""
 
     name: str
+    title: str
+    group: str
+    head: list[str]
+    rows: list[RowOut]
+
+
+class ProcedureOut(BaseModel):
+    """What to do at the machine, in order."""
+
+    title: str
+    steps: list[str]
+
+
+class StopOut(BaseModel):
+    """A stop of the route; `setup` is its side, null for the whole part's."""
+
+    key: str
+    name: str
+    setup: int | None
     title: str
     state: State
     line: str
@@ -166,78 +203,9 @@ class StopOut(BaseModel):
     notes: list[NoteOut]
     helps: list[HelpOut]
     lists: list[ListOut]
+    tables: list[TableOut]
+    procedures: list[ProcedureOut]
     problems: list[FieldMessage]
-
-
-class ShapeOut(BaseModel):
-    """A shape of the drawing, in mm."""
-
-    name: str
-    role: Literal[
-        "chuck",
-        "master",
-        "jaw",
-        "bolt",
-        "hole",
-        "part",
-        "outline",
-        "hidden",
-        "cut",
-        "removed",
-        "axis",
-        "centre",
-        "grip",
-    ]
-    points: list[list[float]]
-    closed: bool
-    facts: list[str]
-    stops: list[str]
-
-
-class DimensionOut(BaseModel):
-    """A dimension of the drawing, in mm; its text in the units asked for."""
-
-    name: str
-    fact: str
-    start: list[float]
-    end: list[float]
-    offset: float
-    text: str
-    stops: list[str]
-    outside: Literal["before", "after"]
-
-
-class SceneOut(BaseModel):
-    """The drawing and the same in words."""
-
-    shapes: list[ShapeOut]
-    dimensions: list[DimensionOut]
-    words: list[str]
-
-
-class CurveOut(BaseModel):
-    """A line of the force chart."""
-
-    name: str
-    label: str
-    points: list[list[float]]
-
-
-class ChartOut(BaseModel):
-    """Grip against speed."""
-
-    unit: str
-    rpm_most: float
-    force_most: float
-    curves: list[CurveOut]
-    demand: float
-    demand_text: str
-    static_text: str
-    cap: float
-    cap_force: float
-    cap_text: str
-    top: float
-    top_text: str
 
 
 class CarryOut(BaseModel):
@@ -249,8 +217,86 @@ class CarryOut(BaseModel):
     depth: str | None
 
 
+class ProgramOut(BaseModel):
+    """Whether the jaw-boring program can be written, and what keeps it from being."""
+
+    ready: bool
+    reasons: list[str]
+
+
+class SideOut(BaseModel):
+    """One set-up as it is drawn and carried."""
+
+    index: int
+    title: str
+    end: str
+    verdict: State
+    carry: CarryOut
+    scenes: list[SceneOut]
+    chart: ChartOut | None
+    program: ProgramOut
+
+
+class PlanRulesOut(BaseModel):
+    """The house rules a plan was computed under; what today's change, and what that would move."""
+
+    number: int
+    today: int
+    changes: list[str]
+    moves: list[str]
+
+
+class ReleaseOut(BaseModel):
+    """Who released what, when, and what was confirmed."""
+
+    number: int
+    revision: int
+    rules: int
+    by: str
+    at: datetime
+    note: str
+    confirmed: list[str]
+
+
+class CautionOut(BaseModel):
+    """One thing to confirm by name."""
+
+    code: str
+    text: str
+    where: str
+
+
+class ReleasesOut(BaseModel):
+    """What releasing the plan as it is asks, and every release there was, the last first."""
+
+    run: RunOut
+    revision: int
+    rules: int
+    verdict: State
+    reasons: list[str]
+    cautions: list[CautionOut]
+    releases: list[ReleaseOut]
+
+
+class DifferenceOut(BaseModel):
+    """A figure that differs."""
+
+    stop: str
+    label: str
+    before: str
+    after: str
+
+
+class DifferencesOut(BaseModel):
+    """What changed from one release to another, or to the draft (`after` null)."""
+
+    before: int
+    after: int | None
+    rows: list[DifferenceOut]
+
+
 class PlanOut(BaseModel):
-    """A whole computed plan."""
+    """A whole computed plan: the part's stops, then each side's."""
 
     run: RunOut
     revision: int
@@ -260,10 +306,26 @@ class PlanOut(BaseModel):
     undo: bool
     redo: bool
     at: int | None
-    carry: CarryOut
+    rules: PlanRulesOut | None
+    release: ReleaseOut | None
     stops: list[StopOut]
-    scene: SceneOut
-    chart: ChartOut | None
+    sides: list[SideOut]
+
+
+class DrawingOut(BaseModel):
+    """What a drawing would make: what it leaves to be chosen, else the lines of its steps."""
+
+    layers: list[str]
+    units: list[str]
+    lines: dict[str, str]
+    notes: list[str]
+
+
+class CheckOut(BaseModel):
+    """A question solved by itself, of the draft it was asked for; no table where there is nothing to solve."""
+
+    revision: int
+    table: TableOut | None
 
 
 class RunMade(BaseModel):
@@ -301,7 +363,7 @@ class PulseOut(BaseModel):
 class HitOut(BaseModel):
     """Something found."""
 
-    kind: Literal["run", "machine", "chuck", "jaw_blank", "material"]
+    kind: Literal["run", "machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"]
     key: str
     title: str
     detail: str

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from calc.plan.standing import Standing
+from calc.plan.stops import Stop
 from calc.quantities import System
 from server.apps.runs.models import Run
 from server.apps.shelf.queries import Snapshot
@@ -16,7 +17,7 @@ def system_of(run: Run) -> System:
 
 
 def _words(run: Run, on_shelf: Snapshot, verdict: str) -> str:
-    names = [run.drawing_number, run.name, verdict, run.document["setups"][0]["name"]]
+    names = [run.drawing_number, run.name, verdict, *(s["name"] for s in run.document["setups"])]
     taken: list[tuple[dict[int, Any], int | None]] = [
         (on_shelf.machines, run.machine_id), (on_shelf.materials, run.material_id),
         *((on_shelf.chucks, s.chuck_id) for s in run.setups.all()),
@@ -24,6 +25,13 @@ def _words(run: Run, on_shelf: Snapshot, verdict: str) -> str:
     ]  # fmt: skip
     names += [rows[pk].name for rows, pk in taken if pk is not None]
     return " ".join(names).lower()
+
+
+def _where(stop: Stop, run: Run) -> str:
+    """A stop by its title, with its side where there are two."""
+    if stop.setup is None or len(run.document["setups"]) < 2:
+        return stop.title
+    return f"{stop.title}, side {stop.setup + 1}"
 
 
 def put_standing(run: Run, standing: Standing, on_shelf: Snapshot) -> dict[str, Any]:
@@ -36,8 +44,10 @@ def put_standing(run: Run, standing: Standing, on_shelf: Snapshot) -> dict[str, 
     run.words = _words(run, on_shelf, standing.verdict)
     run.standing = {
         "verdict": standing.verdict,
-        "needs": f"{needs.title}: {needs.line.text(system)}" if needs else "",
-        "lines": [{"title": s.title, "state": s.state, "line": s.line.text(system)} for s in standing.stops],
+        "needs": f"{_where(needs, run)}: {needs.line.text(system)}" if needs else "",
+        "lines": [
+            {"key": s.key, "title": s.title, "state": s.state, "line": s.line.text(system)} for s in standing.stops
+        ],
         "headlines": standing.headlines,
     }
     if not before:

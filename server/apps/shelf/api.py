@@ -9,6 +9,7 @@ from ninja import Router, Status
 
 from server.apps.shelf import files, items
 from server.apps.shelf.actions.keep_item import keep_item, remove_item
+from server.apps.shelf.actions.note_life import note_life
 from server.apps.shelf.actions.take_file import take_file
 from server.apps.shelf.form import Given
 from server.apps.shelf.schemas import (
@@ -18,6 +19,7 @@ from server.apps.shelf.schemas import (
     Item,
     KeepIn,
     Kind,
+    LifeIn,
     LineAnswer,
     PreviewIn,
     ShelfKind,
@@ -81,6 +83,13 @@ def remove(request: HttpRequest, kind: Kind, key: str) -> Status[None]:
     """Take an item off the shelf that no run takes."""
     remove_item(kind, key, request.user)
     return Status(204, None)
+
+
+@router.post("/shelf/jaw_set/items/{key}/life", response={200: Item, **CHANGES}, operation_id="noteLife")
+def life(request: HttpRequest, key: str, given: LifeIn) -> Item:
+    """Note what happened to a jaw set; its figures and the runs that take it follow."""
+    note_life(key, given.dict(), given.units, request.user)
+    return _item(items.item("jaw_set", key, given.units, request.user))
 
 
 CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}

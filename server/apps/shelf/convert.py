@@ -8,12 +8,15 @@ from typing import Any
 
 from calc.chuck.grip import ChartPoint as CorePoint
 from calc.chuck.grip import ChuckForce
-from calc.plan import shelf as core
-from calc.plan.shelf_items import item_fields
+from calc.shelf.items import item_fields
+from calc.shelf.machine import Machine
+from calc.shelf.material import Material
+from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
 from server.apps.shelf import models
 
 MODELS: dict[str, type[models.Item]] = {
-    "machine": models.Machine, "chuck": models.Chuck, "jaw_blank": models.JawBlank, "material": models.Material,
+    "machine": models.Machine, "chuck": models.Chuck, "jaw_blank": models.JawBlank, "jaw_set": models.JawSet,
+    "ring": models.Ring, "plug": models.Plug, "material": models.Material,
 }  # fmt: skip
 
 
@@ -28,26 +31,41 @@ def _same(kind: type[Any], row: Any, **more: Any) -> Any:
     return kind(**{n: getattr(row, n) for n in names}, **more)
 
 
-def machine(row: models.Machine) -> core.Machine:
+def machine(row: models.Machine) -> Machine:
     """A machine."""
-    return _same(core.Machine, row)  # type: ignore[no-any-return]
+    return _same(Machine, row)  # type: ignore[no-any-return]
 
 
-def material(row: models.Material) -> core.Material:
+def material(row: models.Material) -> Material:
     """A material."""
-    return _same(core.Material, row, typical="kc11" in row.typical)  # type: ignore[no-any-return]
+    return _same(Material, row, typical="kc11" in row.typical)  # type: ignore[no-any-return]
 
 
-def blank(row: models.JawBlank) -> core.JawBlank:
+def blank(row: models.JawBlank) -> JawBlank:
     """A jaw blank."""
-    return _same(core.JawBlank, row)  # type: ignore[no-any-return]
+    return _same(JawBlank, row)  # type: ignore[no-any-return]
 
 
-def chuck(row: models.Chuck) -> core.Chuck:
+def ring(row: models.Ring) -> Ring:
+    """A boring ring."""
+    return _same(Ring, row)  # type: ignore[no-any-return]
+
+
+def plug(row: models.Plug) -> Plug:
+    """A boring plug."""
+    return _same(Plug, row)  # type: ignore[no-any-return]
+
+
+def jaw_set(row: models.JawSet) -> JawSet:
+    """A jaw set, with the chuck and blank it belongs to by key."""
+    return _same(JawSet, row, chuck_key=row.chuck.key, blank_key=row.blank.key)  # type: ignore[no-any-return]
+
+
+def chuck(row: models.Chuck) -> Chuck:
     """A chuck with its chart."""
     points = tuple(CorePoint(p.pressure_bar, p.grip_n) for p in row.chart.all())
     force = _same(ChuckForce, row, chart=points)
-    return _same(core.Chuck, row, force=force)  # type: ignore[no-any-return]
+    return _same(Chuck, row, force=force)  # type: ignore[no-any-return]
 
 
 def flat(kind: str, row: models.Item) -> dict[str, Any]:
@@ -65,6 +83,8 @@ def links_of(row: models.Item) -> dict[str, Any]:
     match row:
         case models.Chuck():
             return {"machine": row.machine.key}
-        case models.JawBlank():
+        case models.JawSet():
+            return {"chuck": row.chuck.key, "blank": row.blank.key}
+        case models.JawBlank() | models.Ring() | models.Plug():
             return {"chucks": sorted(c.key for c in row.chucks.all())}
     return {}

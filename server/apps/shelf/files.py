@@ -7,7 +7,7 @@ import io
 from dataclasses import dataclass
 from typing import Any
 
-from calc.plan.shelf_items import item_fields
+from calc.shelf.items import item_fields
 from server.apps.shelf import convert, items
 from server.apps.shelf.form import LINKS
 from server.apps.shelf.models import Item
@@ -18,7 +18,7 @@ FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
 
 def columns(kind: str) -> list[str]:
     """The columns of a kind's file, in order."""
-    more = [LINKS[kind][0]] if kind in LINKS else []
+    more = [link.name for link in LINKS.get(kind, ())]
     return ["key", *(f.name for f in item_fields(kind)), *more, *(["chart"] if kind == "chuck" else [])]
 
 
@@ -75,9 +75,9 @@ def _given(kind: str, cells: dict[str, str]) -> tuple[dict[str, Any], str | None
     given: dict[str, Any] = {
         n: v[1:] if v.startswith("'") else v for n, v in cells.items() if n not in ("key", "chart")
     }
-    link = LINKS.get(kind)
-    if link and link[0] in given:
-        given[link[0]] = given[link[0]].split() if link[2] else given[link[0]]
+    for link in LINKS.get(kind, ()):
+        if link.many and link.name in given:
+            given[link.name] = given[link.name].split()
     chart = cells.get("chart")
     return given, None if chart is None else "\n".join(point.replace(":", "\t") for point in chart.split())
 

@@ -7,15 +7,28 @@ from typing import Any
 
 from calc.chuck.chart import read_chart
 from calc.errors import CalcError, FieldError
-from calc.plan.shelf_items import item_fields, read_item
 from calc.quantities import Sentence, System
+from calc.shelf.items import item_fields, read_item
 from calc.typed import typed_value
 from server.apps.shelf import convert
 from server.apps.shelf.models import Item
 from server.apps.shelf.snapshot import Snapshot
 
-# Kind -> (name of its link, kind linked to, whether several).
-LINKS = {"chuck": ("machine", "machine", False), "jaw_blank": ("chucks", "chuck", True)}
+
+@dataclass(frozen=True)
+class Link:
+    """What an item belongs to: the link's name, the kind linked to, whether there may be several."""
+
+    name: str
+    kind: str
+    many: bool = False
+
+
+CHUCKS = Link("chucks", "chuck", many=True)
+LINKS: dict[str, tuple[Link, ...]] = {
+    "chuck": (Link("machine", "machine"),), "jaw_blank": (CHUCKS,), "ring": (CHUCKS,), "plug": (CHUCKS,),
+    "jaw_set": (Link("chuck", "chuck"), Link("blank", "jaw_blank")),
+}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -56,8 +69,7 @@ class Form:
 def blank_form(kind: str) -> Form:
     """The form of an item that is not there yet: what has a usual value has that."""
     values = {f.name: None if f.field.required else f.field.default for f in item_fields(kind)}
-    link = LINKS.get(kind)
-    links: dict[str, Any] = {link[0]: [] if link[2] else None} if link else {}
+    links: dict[str, Any] = {link.name: [] if link.many else None for link in LINKS.get(kind, ())}
     return Form(kind, "new", values, [], links)
 
 
@@ -94,10 +106,11 @@ def take(form: Form, given: Given, on_shelf: Snapshot) -> None:
 
 
 def _take_link(form: Form, name: str, entry: Any, on_shelf: Snapshot) -> None:
-    _, linked, many = LINKS[form.kind]
+    link = next(link for link in LINKS[form.kind] if link.name == name)
     keys = entry if isinstance(entry, list) else [entry]
-    if not all(isinstance(k, str) and k in on_shelf.ids[linked] for k in keys) or (not many and len(keys) != 1):
+    known = on_shelf.ids[link.kind]
+    if not all(isinstance(k, str) and k in known for k in keys) or (not link.many and len(keys) != 1):
         form.errors.append(FieldError(name, Sentence("Choose what is on the shelf.")))
         return
-    form.links[name] = sorted(keys) if many else keys[0]
+    form.links[name] = sorted(keys) if link.many else keys[0]
     form.given.add(name)

@@ -4,29 +4,35 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.db.models import Count, QuerySet
+from django.db.models import Count, QuerySet, Value
 
 from calc.chuck.chart import HeightCurve, curves_at_heights, write_chart
 from calc.errors import CalcError
 from calc.fields import Choice, Quantity, Spec
 from calc.plan.labels import value_text as spec_text
-from calc.plan.shelf_items import KINDS, NOUNS, TITLES, item_fields
 from calc.plan.standing import HEADLINES, headline_text
 from calc.quantities import Figure, Sentence, System, exact_text, from_core, shown_as
+from calc.shelf.items import KINDS, NOUNS, TITLES, item_fields
 from server.apps.runs.actions.follow_shelf import Effect, effects
 from server.apps.runs.queries import runs_that_take
 from server.apps.shelf import convert
 from server.apps.shelf.form import LINKS, Form, Given, blank_form, form_of, take
-from server.apps.shelf.models import Item, ShelfChange
+from server.apps.shelf.models import Item, JawSet, ShelfChange
 from server.apps.shelf.snapshot import Snapshot, current
 from server.foundation.problems import NotFound
-from server.foundation.roles import PLANS, has_role
+from server.foundation.roles import PLANS, SETS, has_role
 
 CHANGES_SHOWN = 20
 LINK_LABELS = {
     "machine": ("On machine", "The lathe that it is mounted on", "Where you mounted it"),
     "chucks": ("Fits chucks", "The chucks whose master jaws take it", "Serration pitch and bolt spacing must agree"),
+    "chuck": ("Bored on", "The chuck it was cut on; only there is it refitted without cutting", "The jaws' own mark"),
+    "blank": ("Made from", "The blank it was", "Its size tells"),
 }
+TAKEN_BY = {"machine": "run", "material": "run", "chuck": "runsetup", "jaw_blank": "runsetup", "jaw_set": "runsetup"}
+LIFE_WORDS = {
+    "bored": "bored", "recut": "re-cut", "refit": "refitted", "lent": "lent", "back": "came back", "damaged": "damaged",
+}  # fmt: skip
 CHART_LABEL = "Chart of grip against pressure"
 
 
@@ -37,7 +43,9 @@ def rows_of(kind: str) -> QuerySet[Any]:
     rows: QuerySet[Any] = convert.MODELS[kind]._default_manager.all()
     if kind == "chuck":
         rows = rows.select_related("machine").prefetch_related("chart")
-    return rows.prefetch_related("chucks") if kind == "jaw_blank" else rows
+    if kind == "jaw_set":
+        rows = rows.select_related("chuck", "blank")
+    return rows.prefetch_related("chucks") if kind in ("jaw_blank", "ring", "plug") else rows
 
 
 def row_by_key(kind: str, key: str, *, lock: bool = False) -> Item:
@@ -73,8 +81,8 @@ def shelf() -> list[dict[str, Any]]:
     """Every kind with its items, how many of their figures are typical, and how many runs take each."""
     found = []
     for kind, title in TITLES.items():
-        taken = "runsetup" if kind in ("chuck", "jaw_blank") else "run"
-        rows = rows_of(kind).annotate(taken=Count(taken, distinct=True))
+        taken = TAKEN_BY.get(kind)
+        rows = rows_of(kind).annotate(taken=Count(taken, distinct=True) if taken else Value(0))
         found.append({
             "kind": kind, "title": title, "noun": NOUNS[kind],
             "items": [{"key": r.key, "name": r.name, "line": _line(kind, r), "typical": len(r.typical), "runs": r.taken}
@@ -91,8 +99,21 @@ def _line(kind: str, row: Any) -> str:
             grip, rpm = Figure(row.max_grip_n, "N", "down").text(), Figure(row.max_rpm, "rpm").text()
             return f"{row.machine.name} · {grip} · {rpm}"
         case "jaw_blank":
-            sizes = " × ".join(exact_text(v) for v in (row.width_mm, row.length_mm, row.height_mm))
-            return f"{row.metal} · {sizes} mm"
+            across = f"{exact_text(row.angle_deg)}° pie" if row.kind == "pie" else exact_text(row.width_mm)
+            return f"{row.metal} · {across} × {exact_text(row.length_mm)} × {exact_text(row.height_mm)} mm"
+        case "jaw_set":
+            held = f", since then on {row.lent_to}" if row.lent_to else ""
+            way = "outside" if row.side == "od" else "inside"
+            return f"{way} Ø{exact_text(row.bored_mm)} · {exact_text(row.wall_left_mm)} mm of wall left{held}"
+        case "ring":
+            limits = (
+                f"{Figure(row.max_bar, 'bar').text()}, {Figure(row.max_rpm, 'rpm').text()}"
+                if row.max_bar and row.max_rpm
+                else "no limits on record"
+            )
+            return f"Ø{exact_text(row.inner_mm)} / Ø{exact_text(row.outer_mm)} · {limits}"
+        case "plug":
+            return f"Ø{exact_text(row.diameter_mm)}"
     low, high = Figure(row.speed_low_m_min, "m/min").number(), Figure(row.speed_high_m_min, "m/min").text()
     return f"ISO {row.iso_group} · {low} to {high}"
 
@@ -119,18 +140,18 @@ def _field(
     return out
 
 
-def _link(kind: str, form: Form, on_shelf: Snapshot) -> list[dict[str, Any]]:
-    if kind not in LINKS:
-        return []
-    name, linked, many = LINKS[kind]
-    title, meaning, where = LINK_LABELS[name]
-    names, value = on_shelf.names[linked], form.links[name]
-    shown = ", ".join(names.get(k, k) for k in value) if many else names.get(value, "")
-    return [{
-        "name": name, "label": title, "help": meaning, "where": where, "group": item_fields(kind)[0].group,
-        "kind": "choices" if many else "choice", "unit": "", "value": value, "text": shown, "edit_text": "",
-        "options": [{"value": k, "label": v} for k, v in names.items()], "optional": many, "typical": False,
-    }]  # fmt: skip
+def _links(kind: str, form: Form, on_shelf: Snapshot) -> list[dict[str, Any]]:
+    fields = []
+    for link in LINKS.get(kind, ()):
+        title, meaning, where = LINK_LABELS[link.name]
+        names, value = on_shelf.names[link.kind], form.links[link.name]
+        shown = ", ".join(names.get(k, k) for k in value) if link.many else names.get(value, "")
+        fields.append({
+            "name": link.name, "label": title, "help": meaning, "where": where, "group": item_fields(kind)[0].group,
+            "kind": "choices" if link.many else "choice", "unit": "", "value": value, "text": shown, "edit_text": "",
+            "options": [{"value": k, "label": v} for k, v in names.items()], "optional": link.many, "typical": False,
+        })  # fmt: skip
+    return fields
 
 
 def _curve(curve: HeightCurve, system: System) -> dict[str, Any]:
@@ -189,7 +210,7 @@ def _view(form: Form, row: Item | None, system: System, person: Any, on_shelf: S
                f.name in typical, system)
         for f in item_fields(kind)
     ]  # fmt: skip
-    fields[1:1] = _link(kind, form, on_shelf)
+    fields[1:1] = _links(kind, form, on_shelf)
     taking = list(runs_that_take(kind, row.pk)[:12]) if row is not None else []
     return {
         "kind": kind, "noun": NOUNS[kind], "key": row.key if row is not None else "", "units": system,
@@ -199,7 +220,21 @@ def _view(form: Form, row: Item | None, system: System, person: Any, on_shelf: S
         "runs": [{"id": r.pk, "name": r.name, "drawing_number": r.drawing_number, "text": "put away" if r.put_away else "",
                   "verdict": r.standing.get("verdict", "open")} for r in taking],
         "changes": _changes(kind, row, system) if row is not None else [],
+        "life": _life(row, system) if isinstance(row, JawSet) else None, "may_note": has_role(person, SETS),
     }  # fmt: skip
+
+
+def _life(row: JawSet, system: System) -> list[dict[str, Any]]:
+    """What happened to a jaw set, the newest first."""
+    found = []
+    for e in row.life.select_related("by"):
+        size = f", to {Figure(e.size_mm, 'mm', places=(3, 4)).text(system)}" if e.size_mm is not None else ""
+        taken = f", {Figure(e.removal_mm, 'mm', places=(3, 4)).text(system)} a side" if e.removal_mm is not None else ""
+        said = f": {e.note}" if e.note else ""
+        found.append(
+            {"text": f"{LIFE_WORDS[e.what]}{size}{taken}{said}", "on": e.on, "by": e.by.username if e.by else ""}
+        )
+    return found
 
 
 def _changes(kind: str, row: Item, system: System) -> list[dict[str, Any]]:

@@ -39,6 +39,10 @@ class Machine(Item):
     power_kw = models.FloatField()
     torque_nm = models.FloatField(help_text="Below base speed")
     turret_stations = models.PositiveSmallIntegerField()
+    feed_word = models.CharField(max_length=8, blank=True)
+    clamp_word = models.CharField(max_length=8, blank=True)
+    program_word = models.CharField(max_length=8, blank=True)
+    end_word = models.CharField(max_length=8, blank=True)
 
     class Meta(Item.Meta):
         constraints = [
@@ -98,6 +102,8 @@ class Chuck(Item):
     bolt_size = models.CharField(max_length=20, blank=True)
     bolt_torque_steel_nm = models.FloatField(null=True, blank=True)
     bolt_torque_aluminium_nm = models.FloatField(null=True, blank=True)
+    teeth = models.PositiveSmallIntegerField(null=True, blank=True)
+    tnut_radius_0_mm = models.FloatField(null=True, blank=True)
 
 
 class ChartPoint(models.Model):
@@ -116,16 +122,80 @@ class JawBlank(Item):
     """A soft top jaw as it comes, and the chucks it fits."""
 
     metal = models.CharField(max_length=20, choices=[("steel", "steel"), ("aluminium", "aluminium")])
-    width_mm = models.FloatField()
+    kind = models.CharField(max_length=10, choices=[("block", "block"), ("pie", "pie")], default="block")
+    width_mm = models.FloatField(null=True, blank=True)
+    angle_deg = models.FloatField(null=True, blank=True)
     length_mm = models.FloatField()
     height_mm = models.FloatField()
     density_kg_dm3 = models.FloatField()
     bolt_head_mm = models.FloatField(help_text="Top of the bolt heads above the jaw base")
-    face_radius_mm = models.FloatField(help_text="As mounted, at mid-stroke")
+    face_radius_mm = models.FloatField(help_text="Inner end in tooth 0, at mid-stroke")
     chucks = models.ManyToManyField(Chuck, related_name="blanks")
 
     class Meta(Item.Meta):
         constraints = [models.CheckConstraint(condition=Q(metal__in=["steel", "aluminium"]), name="blank_metal_known")]
+
+
+class Ring(Item):
+    """A boring ring; without its limits it is never used."""
+
+    inner_mm = models.FloatField()
+    outer_mm = models.FloatField()
+    max_bar = models.FloatField(null=True, blank=True)
+    max_rpm = models.FloatField(null=True, blank=True)
+    chucks = models.ManyToManyField(Chuck, related_name="rings")
+
+    class Meta(Item.Meta):
+        constraints = [models.CheckConstraint(condition=Q(inner_mm__lt=models.F("outer_mm")), name="ring_has_metal")]
+
+
+class Plug(Item):
+    """A boring plug."""
+
+    diameter_mm = models.FloatField()
+    chucks = models.ManyToManyField(Chuck, related_name="plugs")
+
+    class Meta(Item.Meta):
+        constraints = [models.CheckConstraint(condition=Q(diameter_mm__gt=0), name="plug_has_size")]
+
+
+class JawSet(Item):
+    """One set of bored jaws: an individual with a life."""
+
+    chuck = models.ForeignKey(Chuck, on_delete=models.PROTECT, related_name="jaw_sets")
+    blank = models.ForeignKey(JawBlank, on_delete=models.PROTECT, related_name="jaw_sets")
+    side = models.CharField(max_length=2, choices=[("od", "outside"), ("id", "inside")])
+    bored_mm = models.FloatField()
+    depth_mm = models.FloatField()
+    wall_left_mm = models.FloatField()
+    tooth = models.PositiveSmallIntegerField(null=True, blank=True)
+    damage_mm = models.FloatField(default=0)
+    numbers = models.CharField(max_length=40, blank=True)
+    stored = models.CharField(max_length=60, blank=True)
+    lent_to = models.CharField(max_length=60, blank=True)
+
+    class Meta(Item.Meta):
+        constraints = [models.CheckConstraint(condition=Q(side__in=["od", "id"]), name="jaw_set_side_known")]
+
+
+class JawSetEvent(models.Model):
+    """Something that happened to a jaw set. Never altered."""
+
+    jaw_set = models.ForeignKey(JawSet, on_delete=models.CASCADE, related_name="life")
+    what = models.CharField(max_length=10)
+    on = models.DateField()
+    size_mm = models.FloatField(null=True, help_text="Bored to, after it")
+    removal_mm = models.FloatField(null=True, help_text="Per side")
+    note = models.CharField(max_length=120, blank=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.PROTECT)
+
+    class Meta:
+        ordering = ["-on", "-pk"]
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(what__in=["bored", "recut", "refit", "lent", "back", "damaged"]), name="jaw_set_event_known"
+            )
+        ]
 
 
 class ShelfChange(models.Model):

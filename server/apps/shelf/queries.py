@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from calc.plan import shelf as core
-from server.apps.shelf.snapshot import Snapshot, current, token
+from calc.shelf.taken import SetupShelf
+from server.apps.shelf.snapshot import NO_STATE, Snapshot, current, token
 
-__all__ = ["Snapshot", "chucks_of", "current", "find", "setup_shelf", "token"]
+__all__ = ["NO_STATE", "Snapshot", "chucks_of", "current", "find", "setup_shelf", "token"]
 
 
 def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
@@ -16,12 +16,23 @@ def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
     return {key: shelf.names["chuck"][key] for key in keys}
 
 
-def setup_shelf(shelf: Snapshot, machine_id: int | None, chuck_id: int | None, blank_id: int | None) -> core.SetupShelf:
-    """What one set-up takes from the shelf, with every blank its chuck could carry."""
-    return core.SetupShelf(
-        chuck=None if chuck_id is None else shelf.chucks[chuck_id],
-        blank=None if blank_id is None else shelf.blanks[blank_id],
+def setup_shelf(
+    shelf: Snapshot, machine_id: int | None, chuck_id: int | None, blank_id: int | None, set_id: int | None
+) -> SetupShelf:
+    """What one set-up takes from the shelf, with every blank, ring, plug and jaw set its chuck could carry.
+
+    A jaw set brings the blank it was made from.
+    """
+    chuck = None if chuck_id is None else shelf.chucks[chuck_id]
+    blank = shelf.blank_of_set(set_id) if set_id is not None else None if blank_id is None else shelf.blanks[blank_id]
+    return SetupShelf(
+        chuck=chuck,
+        blank=blank,
         blanks=() if chuck_id is None else shelf.blanks_of_chuck[chuck_id],
+        rings=() if chuck_id is None else shelf.rings_of_chuck[chuck_id],
+        plugs=() if chuck_id is None else shelf.plugs_of_chuck[chuck_id],
+        jaw_set=None if set_id is None else shelf.sets[set_id],
+        jaw_sets=() if chuck is None else shelf.sets_of_chuck(chuck.key),
         # Without a machine yet, no chuck is on the wrong one.
         on_machine=chuck_id is None or machine_id is None or shelf.machine_of_chuck[chuck_id] == machine_id,
     )

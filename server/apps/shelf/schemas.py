@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any, Literal
 
 from ninja import Field, Schema
@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from server.foundation.schemas import FieldMessage
 
 Units = Literal["metric", "inch"]
-Kind = Literal["machine", "chuck", "jaw_blank", "material"]
+Kind = Literal["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"]
 
 
 class ShelfRow(BaseModel):
@@ -95,6 +95,14 @@ class ItemChange(BaseModel):
     at: datetime
 
 
+class LifeEvent(BaseModel):
+    """Something that happened to a jaw set."""
+
+    text: str
+    on: date
+    by: str
+
+
 class Item(BaseModel):
     """A shelf item as its screen shows it."""
 
@@ -111,6 +119,8 @@ class Item(BaseModel):
     takes: int
     runs: list[RunMoved]
     changes: list[ItemChange]
+    life: list[LifeEvent] | None
+    may_note: bool
 
 
 Entries = dict[str, str | bool | float | list[str] | None]
@@ -135,6 +145,16 @@ class KeepIn(FormIn):
 
     base_revision: int = Field(default=0, ge=0, le=2**31)
     confirmed: list[str] = Field(default_factory=list, max_length=80)
+
+
+class LifeIn(Schema):
+    """What happened to a jaw set; which figures are needed depends on what it was."""
+
+    what: str = Field(max_length=20)
+    size: str | None = Field(default=None, max_length=60)
+    removal: str | None = Field(default=None, max_length=60)
+    note: str | None = Field(default=None, max_length=200)
+    units: Units = "metric"
 
 
 class FileIn(Schema):

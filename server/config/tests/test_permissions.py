@@ -20,8 +20,10 @@ LATHE = {"fields": {"name": "Lathe 9", "max_rpm": "3000", "power_kw": "10", "tor
 PERSON = {"username": "new", "password": "soft-jaws-and-tea", "role": "setter"}
 LOOK = (200, 200, 200, 200)
 PLAN = (403, 403, 200, 200)
+DRAFT = (403, 200, 200, 200)
 MAKE = (403, 403, 201, 201)
 GONE = (403, 403, 204, 204)
+GAUGE = {"source": "live", "side": "od", "pressure": "24", "height": "60"}
 # (method, path, body, what operator, setter, planner and owner get)
 ENDPOINTS = [
     ("get", "session", None, LOOK),
@@ -30,12 +32,25 @@ ENDPOINTS = [
     ("get", "people", None, (403, 403, 403, 200)),
     ("post", "people", PERSON, (403, 403, 403, 201)),
     ("patch", "people/{person}", {"role": "setter"}, (403, 403, 403, 200)),
+    ("get", "chucks/lathe-3-chuck/gauge", None, LOOK),
+    ("post", "chucks/lathe-3-chuck/greasings", {"note": "moly"}, (403, 200, 200, 200)),
+    ("post", "chucks/lathe-3-chuck/gauge-runs", GAUGE, (403, 201, 201, 201)),
+    ("get", "gauge-runs/{run}", None, (404, 404, 404, 404)),  # this is no gauge run's number
+    ("post", "gauge-runs/{run}/left-out", {"numbers": [], "left_out": True}, (403, 404, 404, 404)),
+    ("post", "gauge-runs/{run}/keep", None, (403, 404, 404, 404)),
+    ("delete", "gauge-runs/{run}", None, (403, 404, 404, 404)),
+    ("get", "gauge-runs/{run}/live", None, (422, 422, 422, 422)),  # which gauge?
+    ("get", "rules", None, LOOK),
+    ("post", "rules", {"base_number": 1, "values": {"safety": "2.5"}, "reason": "said why"}, PLAN),
     ("get", "runs", None, LOOK),
     ("post", "runs", NAMES, MAKE),
     ("post", "runs/{run}/copy", NAMES, MAKE),
-    ("get", "runs/{run}/plan", None, LOOK),
-    ("get", "runs/{run}/pulse", None, LOOK),
-    ("get", "runs/{run}/history", None, LOOK),
+    ("get", "runs/{run}/plan", None, (404, 200, 200, 200)),  # nothing is released yet
+    ("get", "runs/{run}/pulse", None, (404, 200, 200, 200)),
+    ("get", "runs/{run}/history", None, DRAFT),
+    ("get", "runs/{run}/releases", None, DRAFT),
+    ("post", "runs/{run}/releases", {"base_revision": 0, "confirmed": []}, (403, 403, 422, 422)),
+    ("get", "runs/{run}/releases/1/differences", None, (403, 404, 404, 404)),
     ("get", "find", None, LOOK),
     ("post", "runs/{run}/preview", KEEP, PLAN),
     ("post", "runs/{run}/preview", SET, (403, 200, 200, 200)),
@@ -46,6 +61,11 @@ ENDPOINTS = [
     ("post", "runs/{run}/undo", {}, (409, 409, 409, 409)),  # nobody has done anything yet
     ("post", "runs/{run}/redo", {}, (409, 409, 409, 409)),
     ("post", "runs/{run}/restore", {"revision": 0, "base_revision": 0}, PLAN),
+    ("get", "runs/{run}/sides/0/checks/contact", None, DRAFT),
+    ("get", "runs/{run}/sides/0/jaw-program", None, (404, 409, 409, 409)),  # nobody has given it a number yet
+    ("get", "runs/{run}/part.dxf", None, DRAFT),
+    ("post", "runs/{run}/drawing", {"text": "no drawing"}, (403, 403, 422, 422)),
+    ("post", "runs/{run}/profile", {"text": "no drawing", "base_revision": 0}, (403, 403, 422, 422)),
     ("delete", "runs/{run}", None, GONE),
     ("get", "shelf", None, LOOK),
     ("get", "shelf/machine/new", None, LOOK),
@@ -54,6 +74,7 @@ ENDPOINTS = [
     ("post", "shelf/machine/items", LATHE, MAKE),
     ("patch", "shelf/machine/items/lathe-3", {"fields": {"power_kw": "16"}}, PLAN),
     ("delete", "shelf/machine/items/spare", None, GONE),
+    ("post", "shelf/jaw_set/items/set-7/life", {"what": "refit"}, (403, 200, 200, 200)),
     ("get", "shelf/machine/file", None, LOOK),
     ("post", "shelf/machine/file", {"text": "name\nLathe 8"}, PLAN),
     ("get", "calc", None, LOOK),
@@ -64,7 +85,7 @@ ROLES = ("operator", "setter", "planner", "owner")
 
 
 def ask(client, run, method, path, body):
-    if path.startswith("runs/") and body is not None:
+    if path.startswith(("runs/", "chucks/")) and body is not None:
         body = {"key": str(uuid.uuid4())} | body
     person = Person.objects.get(username="operator").pk
     answer = client.generic(
@@ -90,7 +111,15 @@ def test_the_matrix_has_every_endpoint():
     for path, methods in api.get_openapi_schema()["paths"].items():
         name = path.removeprefix("/api/").replace("{run_id}", "{run}").replace("{person_id}", "{person}")
         name = "calc/{name}" if name.startswith("calc/") else name
-        name = name.replace("{kind}", "machine")
+        name = (
+            name.replace("{kind}", "machine")
+            .replace("{index}", "0")
+            .replace("{form}", "dxf")
+            .replace("checks/{name}", "checks/contact")
+            .replace("{number}", "1")
+            .replace("chucks/{key}", "chucks/lathe-3-chuck")
+        )
+        name = name.replace("jaw_set/items/{key}", "jaw_set/items/set-7")
         name = name.replace("{key}", "spare" if "delete" in methods and len(methods) == 1 else "lathe-3")
         described |= {(method, name.replace("lathe-3", "spare") if method == "delete" else name) for method in methods}
     assert described - {("post", "session")} == {(m, p) for m, p, *_ in ENDPOINTS}

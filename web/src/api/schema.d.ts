@@ -187,6 +187,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/grip-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The grip standing still and what speed takes from it (or adds), fitted to gauge readings. */
+        post: operations["calc-grip-fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/grip-demand": {
         parameters: {
             query?: never;
@@ -198,6 +215,23 @@ export interface paths {
         put?: never;
         /** The grip that the cuts of an operation need. */
         post: operations["calc-grip-demand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/grip-exact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The grip that the cuts of an operation need by limit analysis, beside the closed form. */
+        post: operations["calc-grip-exact"];
         delete?: never;
         options?: never;
         head?: never;
@@ -221,6 +255,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/pressure-needed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The least gauge pressure at which the grip meets a demand at a speed. */
+        post: operations["calc-pressure-needed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/jaw-bore": {
         parameters: {
             query?: never;
@@ -238,6 +289,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/jaw-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The serration tooth to mount a jaw in, with its neighbours compared. */
+        post: operations["calc-jaw-position"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-stroke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The opening left to load the largest piece and the closing left to grip the smallest. */
+        post: operations["calc-jaw-stroke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-backing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the jaws close on while they are bored, with pressure, speed, reasons and steps. */
+        post: operations["calc-jaw-backing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-contact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How bored jaws touch a piece that is not their size, and the gap that is left. */
+        post: operations["calc-jaw-contact"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-taper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The gap that opens at the jaw's tip under production force, and the taper that closes it. */
+        post: operations["calc-jaw-taper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-recut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The size a jaw set stands at, what to remove, and whether to move the jaws first. */
+        post: operations["calc-jaw-recut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/wall-lobing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Out-of-round of a wall machined while three (or z) jaws hold it, and the grip it would stand. */
+        post: operations["calc-wall-lobing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/wall-contact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Out-of-round of a wall in jaws bored to any diameter, from the real one-sided contact. */
+        post: operations["calc-wall-contact"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/cut": {
         parameters: {
             query?: never;
@@ -249,6 +436,174 @@ export interface paths {
         put?: never;
         /** Speed, chip, forces, power, torque and theoretical finish of a cut. */
         post: operations["calc-cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chucks/{key}/gauge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chuck Gauge
+         * @description A chuck's greasing log, its gauge runs, and where its condition is going.
+         */
+        get: operations["chuckGauge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chucks/{key}/greasings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Greasing
+         * @description Note that the chuck was greased.
+         */
+        post: operations["noteGreasing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chucks/{key}/gauge-runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Gauge Run
+         * @description Take a gauge run in: typed or pasted readings, or one that a gauge will fill.
+         */
+        post: operations["newGaugeRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge-runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Gauge Run
+         * @description A run with its readings and its fit.
+         */
+        get: operations["gaugeRun"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Take away a run that does not count.
+         */
+        delete: operations["removeGaugeRun"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge-runs/{run_id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave Out
+         * @description Leave readings out of the fit, or take them in again.
+         */
+        post: operations["leaveOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge-runs/{run_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Let plans count with this run.
+         */
+        post: operations["keepGaugeRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge-runs/{run_id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live Gauge
+         * @description Readings of a gauge as they arrive, as server-sent events; each is kept before it is sent.
+         */
+        get: operations["liveGauge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * House Rules
+         * @description The house rules with their history.
+         */
+        get: operations["houseRules"];
+        put?: never;
+        /**
+         * Change
+         * @description Change house rules: plans keep the rules they were computed under until they take these.
+         */
+        post: operations["changeRules"];
         delete?: never;
         options?: never;
         head?: never;
@@ -328,7 +683,7 @@ export interface paths {
         };
         /**
          * Plan
-         * @description A run's plan, computed, in the units asked for; with `at`, as it was at that draft.
+         * @description A run's plan in the units asked for: computed, at an earlier draft, or as released; operators see what is released.
          */
         get: operations["plan"];
         put?: never;
@@ -519,6 +874,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/sides/{index}/checks/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Check
+         * @description The real contact of wall and jaws, or the limit analysis of the grip: solved when asked, never within the plan.
+         */
+        get: operations["check"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Drawing
+         * @description Read a DXF half-profile: the lines it makes, or the layer and unit to choose first. Nothing is kept.
+         */
+        post: operations["lookAtDrawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/profile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Drawing
+         * @description Put a drawing's profile in place of the plan's, as one edit.
+         */
+        post: operations["takeDrawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/part.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Part Drawing
+         * @description The part's half-section as a DXF or SVG drawing, true to size in mm.
+         */
+        get: operations["partDrawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{index}/jaw-program": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Jaw Program
+         * @description The jaw-boring program of a side, in ISO 6983 words: the draft's, or a release's; refused with what keeps it from being written.
+         */
+        get: operations["jawProgram"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/releases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Releases Page
+         * @description What must be confirmed to release the plan as it is, and every release there was.
+         */
+        get: operations["releases"];
+        put?: never;
+        /**
+         * Release Plan
+         * @description Release a settled plan: every caution confirmed by name, every figure frozen.
+         */
+        post: operations["releasePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/releases/{number}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Releases
+         * @description What changed from a release to another one, or to the draft there is.
+         */
+        get: operations["compareReleases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find": {
         parameters: {
             query?: never;
@@ -641,6 +1140,26 @@ export interface paths {
          * @description Put a new item on the shelf.
          */
         post: operations["addItemToShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/jaw_set/items/{key}/life": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Life
+         * @description Note what happened to a jaw set; its figures and the runs that take it follow.
+         */
+        post: operations["noteLife"];
         delete?: never;
         options?: never;
         head?: never;
@@ -816,6 +1335,411 @@ export interface components {
             }[];
         };
         /**
+         * GaugeAsk
+         * @description In which units.
+         */
+        GaugeAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * ChuckGaugeOut
+         * @description A chuck's greasing and gauge runs; `counts` is the run that plans count with.
+         */
+        ChuckGaugeOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Gauges */
+            gauges: string[];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Greased */
+            greased: components["schemas"]["GreaseOut"][];
+            /** Grease */
+            grease: string;
+            /** Days */
+            days: number;
+            /** Runs */
+            runs: components["schemas"]["GaugeRunOut"][];
+            /** Counts */
+            counts: number | null;
+            /** Trend */
+            trend: components["schemas"]["TrendPoint"][];
+            /** Warning */
+            warning: string;
+            /** Jaw Sets */
+            jaw_sets: components["schemas"]["JawSetOption"][];
+        };
+        /**
+         * GaugeRunOut
+         * @description A gauge run in a line; figures are empty until it is kept.
+         */
+        GaugeRunOut: {
+            /** Id */
+            id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** By */
+            by: string;
+            /** Source */
+            source: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "od" | "id";
+            /** Note */
+            note: string;
+            /** Jaw Set */
+            jaw_set: string;
+            /** Kept */
+            kept: boolean;
+            /** Pressure */
+            pressure: string;
+            /** Static */
+            static: string;
+            /** Condition */
+            condition: string;
+            /** Transmission */
+            transmission: string;
+            /** R Squared */
+            r_squared: string;
+        };
+        /**
+         * GreaseOut
+         * @description An entry of the greasing log.
+         */
+        GreaseOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** By */
+            by: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * JawSetOption
+         * @description A jaw set that was bored on the chuck.
+         */
+        JawSetOption: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * TrendPoint
+         * @description The condition measured on a day.
+         */
+        TrendPoint: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Condition */
+            condition: number;
+        };
+        /**
+         * GreaseIn
+         * @description The chuck was greased.
+         */
+        GreaseIn: {
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * GaugeFigure
+         * @description A fitted figure in words.
+         */
+        GaugeFigure: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * GaugeNote
+         * @description What must be said about a fit.
+         */
+        GaugeNote: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "info" | "caution" | "stop";
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * GaugeRunPage
+         * @description A run with its readings, its curve and what is said about the fit.
+         */
+        GaugeRunPage: {
+            /** Id */
+            id: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** By */
+            by: string;
+            /** Source */
+            source: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "od" | "id";
+            /** Note */
+            note: string;
+            /** Jaw Set */
+            jaw_set: string;
+            /** Kept */
+            kept: boolean;
+            /** Pressure */
+            pressure: string;
+            /** Static */
+            static: string;
+            /** Condition */
+            condition: string;
+            /** Transmission */
+            transmission: string;
+            /** R Squared */
+            r_squared: string;
+            /** Unit */
+            unit: string;
+            /** Total */
+            total: number;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Curve */
+            curve: number[][];
+            /** Figures */
+            figures: components["schemas"]["GaugeFigure"][];
+            /** Outliers */
+            outliers: number[];
+            /** Notes */
+            notes: components["schemas"]["GaugeNote"][];
+            /** Usable */
+            usable: boolean;
+            /** Problem */
+            problem: string;
+        };
+        /**
+         * ReadingOut
+         * @description A reading.
+         */
+        ReadingOut: {
+            /** Number */
+            number: number;
+            /** Rpm */
+            rpm: number;
+            /** Grip */
+            grip: number;
+            /** Left Out */
+            left_out: boolean;
+        };
+        /**
+         * GaugeRunIn
+         * @description A new run: with typed readings, or to be read from a gauge.
+         */
+        GaugeRunIn: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "typed" | "live";
+            /** Side */
+            side: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** Pressure */
+            pressure: string;
+            /** Height */
+            height: string;
+            /**
+             * Jaw Mass
+             * @default
+             */
+            jaw_mass: string;
+            /**
+             * Jaw Radius
+             * @default
+             */
+            jaw_radius: string;
+            /**
+             * Jaw Set
+             * @default
+             */
+            jaw_set: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Readings
+             * @default
+             */
+            readings: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /**
+         * LeaveOutIn
+         * @description Readings to leave out of the fit, or to take in again.
+         */
+        LeaveOutIn: {
+            /** Numbers */
+            numbers: number[];
+            /** Left Out */
+            left_out: boolean;
+        };
+        /**
+         * LiveAsk
+         * @description Which of the shop's gauges.
+         */
+        LiveAsk: {
+            /** Gauge */
+            gauge: string;
+        };
+        /**
+         * ChangeOut
+         * @description A revision of the rules and what it changed.
+         */
+        ChangeOut: {
+            /** Number */
+            number: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Reason */
+            reason: string;
+            /** Changes */
+            changes: string[];
+        };
+        /**
+         * ChangedOut
+         * @description Who changed a rule, when and why.
+         */
+        ChangedOut: {
+            /** Number */
+            number: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * RuleOption
+         * @description One of a few answers.
+         */
+        RuleOption: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * RuleOut
+         * @description A rule: its meaning, what it is and what is usual.
+         */
+        RuleOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Help */
+            help: string;
+            /** Value */
+            value: number | string;
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+            /** Usual */
+            usual: string;
+            /** Options */
+            options: components["schemas"]["RuleOption"][] | null;
+            changed: components["schemas"]["ChangedOut"] | null;
+        };
+        /**
+         * RulesOut
+         * @description The page of the house rules.
+         */
+        RulesOut: {
+            /** Number */
+            number: number;
+            /** May Edit */
+            may_edit: boolean;
+            /** Rules */
+            rules: components["schemas"]["RuleOut"][];
+            /** History */
+            history: components["schemas"]["ChangeOut"][];
+        };
+        /**
+         * RulesIn
+         * @description Changed rules, as typed, with the reason.
+         */
+        RulesIn: {
+            /** Base Number */
+            base_number: number;
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
+            /** Reason */
+            reason: string;
+        };
+        /**
          * BenchAsk
          * @description Which part of the bench.
          */
@@ -902,6 +1826,8 @@ export interface components {
          * @description A stop in one line.
          */
         LineOut: {
+            /** Key */
+            key: string;
             /** Title */
             title: string;
             /**
@@ -969,6 +1895,8 @@ export interface components {
             units: "metric" | "inch";
             /** At */
             at?: number | null;
+            /** Release */
+            release?: number | null;
         };
         /**
          * AnswerOut
@@ -1019,7 +1947,7 @@ export interface components {
         };
         /**
          * ChartOut
-         * @description Grip against speed.
+         * @description Grip against speed: forces as (rpm, force) points in the unit shown; a path is None where it may not be changed.
          */
         ChartOut: {
             /** Unit */
@@ -1031,21 +1959,41 @@ export interface components {
             /** Curves */
             curves: components["schemas"]["CurveOut"][];
             /** Demand */
-            demand: number;
+            demand: number[][];
+            /** Demand Corner */
+            demand_corner: number[][];
             /** Demand Text */
             demand_text: string;
             /** Static Text */
             static_text: string;
+            /** Allowable */
+            allowable: number;
+            /** Allowable Text */
+            allowable_text: string;
             /** Cap */
             cap: number;
             /** Cap Force */
             cap_force: number;
             /** Cap Text */
             cap_text: string;
+            /** Wall */
+            wall: number | null;
+            /** Wall Text */
+            wall_text: string;
             /** Top */
             top: number;
             /** Top Text */
             top_text: string;
+            /** Pressures */
+            pressures: number[][];
+            /** Pressure */
+            pressure: number;
+            /** Pressure Unit */
+            pressure_unit: string;
+            /** Pressure Path */
+            pressure_path: string | null;
+            /** Speed Path */
+            speed_path: string | null;
         };
         /**
          * CurveOut
@@ -1103,7 +2051,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "quantity" | "choice" | "flag" | "text";
+            kind: "quantity" | "choice" | "flag" | "text" | "line";
             /** Value */
             value: unknown;
             /** Text */
@@ -1147,6 +2095,25 @@ export interface components {
             takable: boolean;
         };
         /**
+         * LabelOut
+         * @description Words on the drawing, at a point in mm.
+         */
+        LabelOut: {
+            /** Point */
+            point: number[];
+            /** Text */
+            text: string;
+            /** Fact */
+            fact: string;
+            /** Stops */
+            stops: string[];
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+        };
+        /**
          * ListOut
          * @description Steps or cuts: their names, and whether one may be put in or taken out.
          */
@@ -1155,8 +2122,16 @@ export interface components {
             path: string;
             /** Noun */
             noun: string;
+            /** Named */
+            named: string;
+            /** Kind Label */
+            kind_label: string;
+            /** Title */
+            title: string;
             /** Items */
             items: string[];
+            /** Lines */
+            lines: string | null;
             /** May Add */
             may_add: boolean;
             /** Removable From */
@@ -1191,7 +2166,7 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description A whole computed plan.
+         * @description A whole computed plan: the part's stops, then each side's.
          */
         PlanOut: {
             run: components["schemas"]["RunOut"];
@@ -1215,11 +2190,89 @@ export interface components {
             redo: boolean;
             /** At */
             at: number | null;
-            carry: components["schemas"]["CarryOut"];
+            rules: components["schemas"]["PlanRulesOut"] | null;
+            release: components["schemas"]["ReleaseOut"] | null;
             /** Stops */
             stops: components["schemas"]["StopOut"][];
-            scene: components["schemas"]["SceneOut"];
-            chart: components["schemas"]["ChartOut"] | null;
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+        };
+        /**
+         * PlanRulesOut
+         * @description The house rules a plan was computed under; what today's change, and what that would move.
+         */
+        PlanRulesOut: {
+            /** Number */
+            number: number;
+            /** Today */
+            today: number;
+            /** Changes */
+            changes: string[];
+            /** Moves */
+            moves: string[];
+        };
+        /**
+         * ProcedureOut
+         * @description What to do at the machine, in order.
+         */
+        ProcedureOut: {
+            /** Title */
+            title: string;
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * ProgramOut
+         * @description Whether the jaw-boring program can be written, and what keeps it from being.
+         */
+        ProgramOut: {
+            /** Ready */
+            ready: boolean;
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * ReleaseOut
+         * @description Who released what, when, and what was confirmed.
+         */
+        ReleaseOut: {
+            /** Number */
+            number: number;
+            /** Revision */
+            revision: number;
+            /** Rules */
+            rules: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Note */
+            note: string;
+            /** Confirmed */
+            confirmed: string[];
+        };
+        /**
+         * RowOut
+         * @description One line of a table; one that can be taken sets its path to its value.
+         */
+        RowOut: {
+            /** Label */
+            label: string;
+            /** Cells */
+            cells: string[];
+            /** Chosen */
+            chosen: boolean;
+            /** Path */
+            path: string | null;
+            /** Value */
+            value: unknown;
+            /** Takable */
+            takable: boolean;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * RunOut
@@ -1257,13 +2310,21 @@ export interface components {
         };
         /**
          * SceneOut
-         * @description The drawing and the same in words.
+         * @description A view of the drawing and the same in words; shown at `stops`, everywhere where there are none.
          */
         SceneOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Stops */
+            stops: string[];
             /** Shapes */
             shapes: components["schemas"]["ShapeOut"][];
             /** Dimensions */
             dimensions: components["schemas"]["DimensionOut"][];
+            /** Labels */
+            labels: components["schemas"]["LabelOut"][];
             /** Words */
             words: string[];
         };
@@ -1278,7 +2339,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip";
+            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip" | "keepout" | "path" | "ghost" | "wall" | "track" | "piece" | "gap";
             /** Points */
             points: number[][];
             /** Closed */
@@ -1287,6 +2348,28 @@ export interface components {
             facts: string[];
             /** Stops */
             stops: string[];
+        };
+        /**
+         * SideOut
+         * @description One set-up as it is drawn and carried.
+         */
+        SideOut: {
+            /** Index */
+            index: number;
+            /** Title */
+            title: string;
+            /** End */
+            end: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "settled" | "open" | "stopped";
+            carry: components["schemas"]["CarryOut"];
+            /** Scenes */
+            scenes: components["schemas"]["SceneOut"][];
+            chart: components["schemas"]["ChartOut"] | null;
+            program: components["schemas"]["ProgramOut"];
         };
         /**
          * StepOut
@@ -1315,11 +2398,15 @@ export interface components {
         };
         /**
          * StopOut
-         * @description A stop of the route.
+         * @description A stop of the route; `setup` is its side, null for the whole part's.
          */
         StopOut: {
+            /** Key */
+            key: string;
             /** Name */
             name: string;
+            /** Setup */
+            setup: number | null;
             /** Title */
             title: string;
             /**
@@ -1339,8 +2426,28 @@ export interface components {
             helps: components["schemas"]["HelpOut"][];
             /** Lists */
             lists: components["schemas"]["ListOut"][];
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Procedures */
+            procedures: components["schemas"]["ProcedureOut"][];
             /** Problems */
             problems: components["schemas"]["FieldMessage"][];
+        };
+        /**
+         * TableOut
+         * @description Things side by side; `group` is the heading of the facts it belongs to.
+         */
+        TableOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Group */
+            group: string;
+            /** Head */
+            head: string[];
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
         };
         /**
          * PulseOut
@@ -1530,6 +2637,210 @@ export interface components {
             base_revision: number;
         };
         /**
+         * UnitsAsk
+         * @description In which units.
+         */
+        UnitsAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * CheckOut
+         * @description A question solved by itself, of the draft it was asked for; no table where there is nothing to solve.
+         */
+        CheckOut: {
+            /** Revision */
+            revision: number;
+            table: components["schemas"]["TableOut"] | null;
+        };
+        /**
+         * DrawingOut
+         * @description What a drawing would make: what it leaves to be chosen, else the lines of its steps.
+         */
+        DrawingOut: {
+            /** Layers */
+            layers: string[];
+            /** Units */
+            units: string[];
+            /** Lines */
+            lines: {
+                [key: string]: string;
+            };
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * DrawingIn
+         * @description A DXF drawing, with the layer and unit chosen for it.
+         */
+        DrawingIn: {
+            /** Text */
+            text: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Layer */
+            layer?: string | null;
+            /** Unit */
+            unit?: ("mm" | "in") | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * DrawingKeep
+         * @description A drawing to take into the plan.
+         */
+        DrawingKeep: {
+            /** Text */
+            text: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Layer */
+            layer?: string | null;
+            /** Unit */
+            unit?: ("mm" | "in") | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Base Revision */
+            base_revision: number;
+        };
+        /**
+         * ProgramAsk
+         * @description The draft's program, or a release's.
+         */
+        ProgramAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Release */
+            release?: number | null;
+        };
+        /**
+         * CautionOut
+         * @description One thing to confirm by name.
+         */
+        CautionOut: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Where */
+            where: string;
+        };
+        /**
+         * ReleasesOut
+         * @description What releasing the plan as it is asks, and every release there was, the last first.
+         */
+        ReleasesOut: {
+            run: components["schemas"]["RunOut"];
+            /** Revision */
+            revision: number;
+            /** Rules */
+            rules: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "settled" | "open" | "stopped";
+            /** Reasons */
+            reasons: string[];
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            /** Releases */
+            releases: components["schemas"]["ReleaseOut"][];
+        };
+        /**
+         * ReleaseIn
+         * @description What was confirmed, by code, and which draft was looked at.
+         */
+        ReleaseIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Base Revision */
+            base_revision: number;
+            /** Confirmed */
+            confirmed: string[];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * CompareAsk
+         * @description With which other release; without one, with the draft there is.
+         */
+        CompareAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Other */
+            other?: number | null;
+        };
+        /**
+         * DifferenceOut
+         * @description A figure that differs.
+         */
+        DifferenceOut: {
+            /** Stop */
+            stop: string;
+            /** Label */
+            label: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+        };
+        /**
+         * DifferencesOut
+         * @description What changed from one release to another, or to the draft (`after` null).
+         */
+        DifferencesOut: {
+            /** Before */
+            before: number;
+            /** After */
+            after: number | null;
+            /** Rows */
+            rows: components["schemas"]["DifferenceOut"][];
+        };
+        /**
          * FindAsk
          * @description What to find.
          */
@@ -1549,7 +2860,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "run" | "machine" | "chuck" | "jaw_blank" | "material";
+            kind: "run" | "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             /** Key */
             key: string;
             /** Title */
@@ -1566,7 +2877,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "machine" | "chuck" | "jaw_blank" | "material";
+            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             /** Title */
             title: string;
             /** Noun */
@@ -1629,7 +2940,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "machine" | "chuck" | "jaw_blank" | "material";
+            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             /** Noun */
             noun: string;
             /** Key */
@@ -1656,6 +2967,10 @@ export interface components {
             runs: components["schemas"]["RunMoved"][];
             /** Changes */
             changes: components["schemas"]["ItemChange"][];
+            /** Life */
+            life: components["schemas"]["LifeEvent"][] | null;
+            /** May Note */
+            may_note: boolean;
         };
         /**
          * ItemChange
@@ -1706,6 +3021,21 @@ export interface components {
             optional: boolean;
             /** Typical */
             typical: boolean;
+        };
+        /**
+         * LifeEvent
+         * @description Something that happened to a jaw set.
+         */
+        LifeEvent: {
+            /** Text */
+            text: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** By */
+            by: string;
         };
         /**
          * Option
@@ -1777,6 +3107,26 @@ export interface components {
             units: "metric" | "inch";
             /** Key */
             key?: string | null;
+        };
+        /**
+         * LifeIn
+         * @description What happened to a jaw set; which figures are needed depends on what it was.
+         */
+        LifeIn: {
+            /** What */
+            what: string;
+            /** Size */
+            size?: string | null;
+            /** Removal */
+            removal?: string | null;
+            /** Note */
+            note?: string | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
         };
         /**
          * FileAnswer
@@ -2502,6 +3852,16 @@ export interface operations {
                      * @description Pie: of one jaw [deg]
                      */
                     angle_deg?: number;
+                    /**
+                     * Inner pocket's radius
+                     * @description Outside grip, two pockets; 0 for one [mm]
+                     */
+                    inner_bore_radius_mm?: number;
+                    /**
+                     * Inner pocket's depth
+                     * @description Below the outer one's floor [mm]
+                     */
+                    inner_bore_depth_mm?: number;
                 };
             };
         };
@@ -2656,6 +4016,92 @@ export interface operations {
             };
         };
     };
+    "calc-grip-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /** Readings */
+                    points: {
+                        /**
+                         * Spindle speed
+                         * @description [rpm]
+                         */
+                        rpm: number;
+                        /**
+                         * Grip
+                         * @description Sum over all jaws [N]
+                         */
+                        grip_n: number;
+                    }[];
+                    /**
+                     * Calculated loss
+                     * @description By the jaw stack's mass, all jaws; empty: not known [N/rpm2]
+                     */
+                    calculated_k?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "calc-grip-demand": {
         parameters: {
             query?: never;
@@ -2725,6 +4171,178 @@ export interface operations {
                     safety?: number;
                     /** Live centre */
                     tailstock?: boolean;
+                    /**
+                     * Jaws
+                     * @description 2, 3, 4 or 6 [-]
+                     */
+                    jaws?: number;
+                    /**
+                     * Part's mass
+                     * @description As it is held [kg]
+                     */
+                    part_mass_kg?: number;
+                    /**
+                     * Out of balance
+                     * @description The part's centre of mass off the spindle's axis [mm]
+                     */
+                    offset_mm?: number;
+                    /**
+                     * Centre of mass
+                     * @description From the middle of the grip, along the spindle [mm]
+                     */
+                    centre_overhang_mm?: number;
+                    /**
+                     * Spindle speed
+                     * @description [rpm]
+                     */
+                    rpm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-grip-exact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Cuts */
+                    cuts: {
+                        /** Cut */
+                        name: string;
+                        /**
+                         * Tangential force
+                         * @description Along the cutting speed [N]
+                         */
+                        tangential_n: number;
+                        /**
+                         * Axial force
+                         * @description Along the spindle [N]
+                         */
+                        axial_n: number;
+                        /**
+                         * Radial force
+                         * @description Toward the axis [N]
+                         */
+                        radial_n: number;
+                        /**
+                         * Cut diameter
+                         * @description [mm]
+                         */
+                        cut_diameter_mm: number;
+                        /**
+                         * Overhang
+                         * @description Middle of the grip to the cut [mm]
+                         */
+                        overhang_mm: number;
+                        /**
+                         * Axial force no seat carries
+                         * @description Either direction [N]
+                         */
+                        unseated_axial_n?: number;
+                        /** Torque only */
+                        torque_only?: boolean;
+                    }[];
+                    /**
+                     * Grip diameter
+                     * @description [mm]
+                     */
+                    grip_diameter_mm: number;
+                    /**
+                     * Grip length
+                     * @description Depth that really touches [mm]
+                     */
+                    grip_length_mm: number;
+                    /**
+                     * Friction
+                     * @description Between jaw and part [-]
+                     */
+                    friction: number;
+                    /**
+                     * Safety
+                     * @description On the grip; 2 is usual, 1.5 the least [-]
+                     */
+                    safety?: number;
+                    /** Live centre */
+                    tailstock?: boolean;
+                    /**
+                     * Jaws
+                     * @description 2, 3, 4 or 6 [-]
+                     */
+                    jaws?: number;
+                    /**
+                     * Part's mass
+                     * @description As it is held [kg]
+                     */
+                    part_mass_kg?: number;
+                    /**
+                     * Out of balance
+                     * @description The part's centre of mass off the spindle's axis [mm]
+                     */
+                    offset_mm?: number;
+                    /**
+                     * Centre of mass
+                     * @description From the middle of the grip, along the spindle [mm]
+                     */
+                    centre_overhang_mm?: number;
+                    /**
+                     * Spindle speed
+                     * @description [rpm]
+                     */
+                    rpm?: number;
                 };
             };
         };
@@ -2841,6 +4459,202 @@ export interface operations {
                      * @description Share of centrifugal force that reaches the grip; 1 unless measured [-]
                      */
                     transmission?: number;
+                    /**
+                     * Grip the wall stands
+                     * @description Inside grip, which grows with speed [N]
+                     */
+                    wall_limit_n?: number;
+                    /**
+                     * Guides' limit
+                     * @description Inside grip: where the guides carry what they are rated for [rpm]
+                     */
+                    guides_max_rpm?: number;
+                    /**
+                     * Demand's limit
+                     * @description Where a demand that grows with speed meets the grip [rpm]
+                     */
+                    demand_max_rpm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-pressure-needed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Required grip
+                     * @description Of the worst cut, safety included, all jaws [N]
+                     */
+                    required_grip_n: number;
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /** Jaw stack */
+                    stack: {
+                        /**
+                         * Mass
+                         * @description Of one jaw's part [kg]
+                         */
+                        mass_kg: number;
+                        /**
+                         * Centre radius
+                         * @description Centre of mass from the axis [mm]
+                         */
+                        radius_mm: number;
+                    }[];
+                    /**
+                     * Spindle speed
+                     * @description [rpm]
+                     */
+                    rpm: number;
+                    /**
+                     * Grip height
+                     * @description Middle of the grip above the guide [mm]
+                     */
+                    grip_height_mm: number;
+                    chuck: {
+                        /**
+                         * Highest grip
+                         * @description Sum over all jaws [N]
+                         */
+                        max_grip_n: number;
+                        /**
+                         * Highest pressure
+                         * @description Of the cylinder [bar]
+                         */
+                        max_pressure_bar: number;
+                        /**
+                         * Rated at height
+                         * @description Above the guide: where the chart was measured [mm]
+                         */
+                        reference_height_mm: number;
+                        /**
+                         * Guide length
+                         * @description Of the master jaw in the body [mm]
+                         */
+                        guide_length_mm: number;
+                        /**
+                         * Guide friction
+                         * @description 0.08 well greased [-]
+                         */
+                        guide_friction?: number;
+                        /** Chart */
+                        chart?: {
+                            /**
+                             * Pressure
+                             * @description Gauge pressure of the point [bar]
+                             */
+                            pressure_bar: number;
+                            /**
+                             * Grip
+                             * @description Sum over all jaws [N]
+                             */
+                            grip_n: number;
+                        }[];
+                        /**
+                         * Piston area
+                         * @description Of the side in use [mm2]
+                         */
+                        piston_area_mm2?: number;
+                        /**
+                         * Force ratio
+                         * @description Highest grip ÷ highest draw [-]
+                         */
+                        force_ratio?: number;
+                        /**
+                         * Actuator efficiency
+                         * @description Share of the piston's pull that arrives [-]
+                         */
+                        efficiency?: number;
+                        /**
+                         * Highest draw force
+                         * @description Pull at the draw-bar [N]
+                         */
+                        max_draw_n?: number;
+                    };
+                    /**
+                     * Condition
+                     * @description Share of the charted grip that is really there [-]
+                     */
+                    condition_factor?: number;
+                    /**
+                     * Jaws
+                     * @description [-]
+                     */
+                    jaws?: number;
+                    /**
+                     * Transmission
+                     * @description Share of centrifugal force that reaches the grip; 1 unless measured [-]
+                     */
+                    transmission?: number;
+                    /**
+                     * Grip the wall stands
+                     * @description Sum over all jaws [N]
+                     */
+                    wall_limit_n?: number;
+                    /**
+                     * Jaw's centre of mass
+                     * @description Above the guide; inside grip: its pull at speed loads the guides [mm]
+                     */
+                    jaw_height_mm?: number;
                 };
             };
         };
@@ -2959,6 +4773,867 @@ export interface operations {
                      * @enum {unknown}
                      */
                     seat?: "floor" | "face";
+                    /**
+                     * Before the grip
+                     * @description Length in the jaws that does not touch [mm]
+                     */
+                    offset_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Grip diameter
+                     * @description Nominal, of what is gripped [mm]
+                     */
+                    grip_diameter_mm: number;
+                    /**
+                     * Jaw width
+                     * @description Across [mm]
+                     */
+                    jaw_width_mm: number;
+                    /**
+                     * Face radius at tooth 0
+                     * @description Outside grip: inner face. Inside grip: outer end [mm]
+                     */
+                    face_radius_0_mm: number;
+                    /**
+                     * T-nut's outer edge at tooth 0
+                     * @description From the axis, jaw at mid-stroke [mm]
+                     */
+                    tnut_radius_0_mm: number;
+                    /**
+                     * Serration pitch
+                     * @description Tooth to tooth [mm]
+                     */
+                    pitch_mm: number;
+                    /**
+                     * Teeth
+                     * @description Places the jaw can be mounted in [-]
+                     */
+                    teeth: number;
+                    /**
+                     * Body radius
+                     * @description Of the chuck [mm]
+                     */
+                    body_radius_mm: number;
+                    /**
+                     * Clean-up
+                     * @description Least metal to take at the corners [mm]
+                     */
+                    cleanup_mm?: number;
+                    /**
+                     * Jaws
+                     * @description [-]
+                     */
+                    jaws?: number;
+                    /**
+                     * Closing travel
+                     * @description Of one jaw, left from mid-stroke [mm]
+                     */
+                    closing_travel_mm?: number;
+                    /**
+                     * Jaw length
+                     * @description Radially; inside grip needs it to know the inner end [mm]
+                     */
+                    jaw_length_mm?: number;
+                    /**
+                     * Tooth
+                     * @description Left out: the best one [-]
+                     */
+                    tooth?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-stroke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Jaw stroke
+                     * @description Of one jaw, on the radius [mm]
+                     */
+                    stroke_mm: number;
+                    /**
+                     * Bored at
+                     * @description Share of the stroke used, from released toward clamped [-]
+                     */
+                    position: number;
+                    /**
+                     * Bored to
+                     * @description Diameter the jaws are bored to [mm]
+                     */
+                    nominal_mm: number;
+                    /**
+                     * Largest piece
+                     * @description Diameter [mm]
+                     */
+                    largest_mm: number;
+                    /**
+                     * Smallest piece
+                     * @description Diameter [mm]
+                     */
+                    smallest_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-backing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Bore
+                     * @description Diameter bored or turned into the jaws [mm]
+                     */
+                    grip_diameter_mm: number;
+                    /**
+                     * Production pressure
+                     * @description At the cylinder [bar]
+                     */
+                    pressure_bar: number;
+                    /** Rings */
+                    rings?: {
+                        /** Name */
+                        name: string;
+                        /**
+                         * Inner diameter
+                         * @description Free passage [mm]
+                         */
+                        inner_mm: number;
+                        /**
+                         * Outer diameter
+                         * @description [mm]
+                         */
+                        outer_mm: number;
+                        /**
+                         * Pressure limit
+                         * @description Of the ring [bar]
+                         */
+                        max_bar?: number;
+                        /**
+                         * Speed limit
+                         * @description Of the ring [rpm]
+                         */
+                        max_rpm?: number;
+                    }[];
+                    plug?: {
+                        /**
+                         * Plug diameter
+                         * @description As measured [mm]
+                         */
+                        diameter_mm: number;
+                    };
+                    /**
+                     * Tool clearance
+                     * @description Per side [mm]
+                     */
+                    tool_clearance_mm?: number;
+                    /**
+                     * Where both fit
+                     * @enum {unknown}
+                     */
+                    prefer?: "ring" | "plug";
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-contact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Jaw diameter
+                     * @description As bored or turned [mm]
+                     */
+                    jaw_diameter_mm: number;
+                    /**
+                     * Piece diameter
+                     * @description As measured [mm]
+                     */
+                    part_diameter_mm: number;
+                    /**
+                     * Jaw width
+                     * @description Across [mm]
+                     */
+                    jaw_width_mm: number;
+                    /**
+                     * Wrap of one jaw
+                     * @description Left out: the arc reaches both corners [deg]
+                     */
+                    wrap_deg?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-taper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Force of one jaw on the part
+                     * @description At production pressure [N]
+                     */
+                    force_part_n: number;
+                    /**
+                     * Force of one jaw while bored
+                     * @description At boring pressure [N]
+                     */
+                    force_cut_n: number;
+                    /**
+                     * Lever
+                     * @description Clamp plane at the jaw's base to the middle of the grip [mm]
+                     */
+                    lever_mm: number;
+                    /**
+                     * Grip length
+                     * @description Along the axis [mm]
+                     */
+                    grip_length_mm: number;
+                    /**
+                     * Jaw width
+                     * @description Across [mm]
+                     */
+                    width_mm: number;
+                    /**
+                     * Jaw thickness
+                     * @description Radially, what is left behind the bore [mm]
+                     */
+                    thickness_mm: number;
+                    /**
+                     * Modulus of the jaw
+                     * @description Steel 205, aluminium 70 [GPa]
+                     */
+                    modulus_gpa: number;
+                    /**
+                     * Modulus of its root
+                     * @description Master jaw, steel 205 [GPa]
+                     */
+                    root_modulus_gpa?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-recut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Touch-off reading
+                     * @description X, a diameter from the spindle axis [mm]
+                     */
+                    reading_mm: number;
+                    /**
+                     * Size wanted
+                     * @description Diameter to bore or turn to [mm]
+                     */
+                    target_mm: number;
+                    /**
+                     * Paper
+                     * @description Thickness of the slip [mm]
+                     */
+                    paper_mm?: number;
+                    /**
+                     * Damage
+                     * @description Deepest mark to take out, per side [mm]
+                     */
+                    damage_mm?: number;
+                    /**
+                     * Most to take
+                     * @description Per side, so that the set lasts [mm]
+                     */
+                    limit_mm?: number;
+                    /**
+                     * Wall left
+                     * @description Metal between bore and the last usable size, per side [mm]
+                     */
+                    wall_left_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-wall-lobing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Grip
+                     * @description Sum over all jaws [N]
+                     */
+                    total_grip_n: number;
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Outside diameter
+                     * @description Finished [mm]
+                     */
+                    outer_diameter_mm: number;
+                    /**
+                     * Inside diameter
+                     * @description Finished [mm]
+                     */
+                    inner_diameter_mm: number;
+                    /**
+                     * Ring length
+                     * @description In the grip, and up to half a wall either side [mm]
+                     */
+                    length_mm: number;
+                    /**
+                     * Modulus
+                     * @description Of the part [GPa]
+                     */
+                    modulus_gpa: number;
+                    /**
+                     * Poisson's ratio
+                     * @description Of the part [-]
+                     */
+                    poisson?: number;
+                    /**
+                     * Jaws
+                     * @description [-]
+                     */
+                    jaws?: number;
+                    /**
+                     * Wrap
+                     * @description Of one jaw [deg]
+                     */
+                    wrap_deg?: number;
+                    /**
+                     * Allowed
+                     * @description Out-of-round; a third of the tolerance is usual [mm]
+                     */
+                    allowed_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-wall-contact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Grip
+                     * @description Sum over all jaws [N]
+                     */
+                    total_grip_n: number;
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Outside diameter
+                     * @description Finished [mm]
+                     */
+                    outer_diameter_mm: number;
+                    /**
+                     * Inside diameter
+                     * @description Finished [mm]
+                     */
+                    inner_diameter_mm: number;
+                    /**
+                     * Ring length
+                     * @description In the grip, and up to half a wall either side [mm]
+                     */
+                    length_mm: number;
+                    /**
+                     * Modulus
+                     * @description Of the part [GPa]
+                     */
+                    modulus_gpa: number;
+                    /**
+                     * Poisson's ratio
+                     * @description Of the part [-]
+                     */
+                    poisson?: number;
+                    /**
+                     * Jaws
+                     * @description [-]
+                     */
+                    jaws?: number;
+                    /**
+                     * Wrap
+                     * @description Of one jaw [deg]
+                     */
+                    wrap_deg?: number;
+                    /**
+                     * Jaws bored to
+                     * @description Diameter as bored or turned [mm]
+                     */
+                    jaw_diameter_mm: number;
                 };
             };
         };
@@ -3127,6 +5802,670 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chuckGauge: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChuckGaugeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    noteGreasing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GreaseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChuckGaugeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    newGaugeRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeRunIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeRunPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gaugeRun: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeRunPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removeGaugeRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leaveOut: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveOutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeRunPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepGaugeRun: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeRunPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    liveGauge: {
+        parameters: {
+            query: {
+                gauge: string;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    houseRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3406,6 +6745,7 @@ export interface operations {
             query?: {
                 units?: "metric" | "inch";
                 at?: number | null;
+                release?: number | null;
             };
             header?: never;
             path: {
@@ -4114,6 +7454,536 @@ export interface operations {
             };
         };
     };
+    check: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+                name: "contact" | "limit-analysis";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookAtDrawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeDrawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawingKeep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    partDrawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                form: "dxf" | "svg";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "image/vnd.dxf": string;
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jawProgram: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+                release?: number | null;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/plain": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    releases: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleasesOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    releasePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReleaseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleasesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compareReleases: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+                other?: number | null;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferencesOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     find: {
         parameters: {
             query?: {
@@ -4190,7 +8060,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             };
             cookie?: never;
         };
@@ -4241,7 +8111,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
                 key: string;
             };
             cookie?: never;
@@ -4291,7 +8161,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
                 key: string;
             };
             cookie?: never;
@@ -4366,7 +8236,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
                 key: string;
             };
             cookie?: never;
@@ -4447,7 +8317,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             };
             cookie?: never;
         };
@@ -4527,7 +8397,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             };
             cookie?: never;
         };
@@ -4602,12 +8472,92 @@ export interface operations {
             };
         };
     };
+    noteLife: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LifeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Item"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shelfFile: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             };
             cookie?: never;
         };
@@ -4657,7 +8607,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
             };
             cookie?: never;
         };

@@ -18,6 +18,15 @@ const ShelfScreen = lazy(() =>
   import("../features/shelf/ShelfScreen").then((m) => ({ default: m.ShelfScreen })),
 );
 const People = lazy(() => import("../features/people/People").then((m) => ({ default: m.People })));
+const ReleaseScreen = lazy(() =>
+  import("../features/plan/ReleaseScreen").then((m) => ({ default: m.ReleaseScreen })),
+);
+const GaugeScreen = lazy(() =>
+  import("../features/gauge/GaugeScreen").then((m) => ({ default: m.GaugeScreen })),
+);
+const HouseRules = lazy(() =>
+  import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
+);
 const Password = lazy(() => import("../features/session/Password").then((m) => ({ default: m.Password })));
 
 const queries = new QueryClient({
@@ -38,10 +47,13 @@ function Places({ session }: { session: Session }) {
         <Route path="/new" element={<NewRun tools={tools} />} />
         <Route path="/runs/:runId" element={<Navigate to="part" replace />} />
         <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
+        <Route path="/runs/:runId/releases" element={<ReleaseScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />
         <Route path="/shelf" element={<ShelfScreen session={session} tools={tools} />} />
         <Route path="/shelf/:kind" element={<ShelfScreen session={session} tools={tools} />} />
         <Route path="/shelf/:kind/:itemKey" element={<ShelfScreen session={session} tools={tools} />} />
+        <Route path="/chucks/:key/gauge" element={<GaugeScreen session={session} tools={tools} />} />
+        <Route path="/rules" element={<HouseRules tools={tools} />} />
         <Route path="/people" element={<People session={session} tools={tools} />} />
         <Route
           path="/password"

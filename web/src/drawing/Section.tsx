@@ -1,12 +1,12 @@
 import { useEffect, useId, useRef } from "react";
 import styled from "styled-components";
-import type { Dimension, Scene, Shape } from "../api/client";
+import type { Scene, Shape } from "../api/client";
 import { TextButton } from "../shared/ui/Button";
 import { colour, face, size as sizes, space, type } from "../shared/ui/theme";
 import { DimensionLine } from "./DimensionLine";
 import { Frame, Picture } from "./frame";
 import { boxAround, fitBox, type Projection } from "./project";
-import { useSize } from "./useSize";
+import { textScale, useSize } from "./useSize";
 import { seen, useView } from "./useView";
 
 const MARGIN = { x: 64, y: 26 };
@@ -58,6 +58,27 @@ const Drawing = styled(Picture)`
     stroke: ${colour("act")};
     stroke-width: 1.25;
   }
+  [data-role="keepout"] {
+    stroke: ${colour("caution")};
+  }
+  [data-role="ghost"] {
+    fill: none;
+    stroke: ${colour("soft")};
+    stroke-width: 1;
+    stroke-dasharray: 2 3;
+  }
+  [data-role="path"] {
+    fill: none;
+    stroke: ${colour("point")};
+    stroke-width: 1.75;
+  }
+  [data-role="track"] {
+    fill: ${colour("sheet")};
+  }
+  [data-role="piece"] {
+    fill: ${colour("partFill")};
+    stroke: ${colour("act")};
+  }
   [data-lit].outlined {
     stroke: ${colour("point")};
     stroke-width: 2.5;
@@ -81,6 +102,16 @@ const Drawing = styled(Picture)`
   }
   .dots {
     fill: ${colour("act")};
+  }
+  .cross {
+    stroke: ${colour("caution")};
+    stroke-width: 0.9;
+  }
+  .label {
+    fill: ${colour("ink")};
+  }
+  .label[data-lit] {
+    fill: ${colour("pointInk")};
   }
 `;
 
@@ -143,6 +174,15 @@ function Hatches({ id }: { id: string }) {
           <line className={role === "part" ? "hatch-part" : "hatch"} x1="0" y1="0" x2={pitch} y2="0" />
         </pattern>
       ))}
+      <pattern
+        id={`${id}-cross`}
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <path className="cross" d="M0 0H7M0 0V7" />
+      </pattern>
       <pattern id={`${id}-dots`} width="6" height="6" patternUnits="userSpaceOnUse">
         <circle className="dots" cx="1.5" cy="1.5" r="1" />
         <circle className="dots" cx="4.5" cy="4.5" r="1" />
@@ -157,6 +197,7 @@ const FILLS: Partial<Record<Shape["role"], string>> = {
   part: "part",
   cut: "dots",
   removed: "dots",
+  keepout: "cross",
 };
 
 type ShapeProps = {
@@ -193,7 +234,7 @@ type Props = {
   onLight: (name: string | null) => void;
 };
 
-const belongs = (item: Shape | Dimension, stop: string) =>
+const belongs = (item: { stops: string[] }, stop: string) =>
   item.stops.length === 0 || item.stops.includes(stop);
 
 /** The half-section, to scale, from the server's scene in mm; the browser only projects it. */
@@ -205,7 +246,11 @@ export function Section({ scene, stop, lit, changed, onLight }: Props) {
   const usual = scene.dimensions.filter((d) => belongs(d, stop));
   const pointed = scene.dimensions.filter((d) => d.fact === lit && !usual.includes(d));
   // Pointing at a number never moves the drawing: only what is always shown here is fitted.
-  const fitted = fitBox(boxAround(shapes, usual), size, MARGIN);
+  const labels = scene.labels.filter((x) => belongs(x, stop));
+  // Long words stand to the right of what is drawn: room is left for them.
+  const longest = Math.max(0, ...labels.map((x) => (x.anchor === "start" ? x.text.length : 0)));
+  const words = longest > 12 ? Math.min(longest * 6.6 * textScale(), size.width * 0.45) : 0;
+  const fitted = fitBox(boxAround(shapes, usual), { ...size, width: size.width - words }, MARGIN);
   const { view, closer, wider, fit, handlers } = useView(size);
   const at = seen(fitted, view, size);
   const looking = useRef<HTMLDivElement>(null);
@@ -240,6 +285,18 @@ export function Section({ scene, stop, lit, changed, onLight }: Props) {
                 lit={lit !== null && shape.facts.includes(lit)}
                 onLight={onLight}
               />
+            ))}
+            {labels.map((x) => (
+              <text
+                key={x.text}
+                className="label"
+                data-lit={(lit !== null && x.fact === lit) || undefined}
+                x={at.x(x.point[0] ?? 0)}
+                y={at.y(x.point[1] ?? 0)}
+                textAnchor={x.anchor}
+              >
+                {x.text}
+              </text>
             ))}
             {dimensions.map((dimension) => (
               <DimensionLine

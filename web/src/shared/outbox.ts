@@ -13,7 +13,12 @@ export type Unsent = {
   units: "metric" | "inch";
   base: number;
   person: string;
+  /** The screen it was typed on. Another tab of the same browser may send it, and then it is somebody else's there. */
+  screen: string;
 };
+
+/** This screen, for as long as its page stays open. */
+export const SCREEN = crypto.randomUUID();
 
 function parse(stored: string | null): Unsent[] {
   try {
@@ -41,9 +46,11 @@ export function dropUnsent(key: string): void {
   rewrite((all) => all.filter((e) => e.key !== key));
 }
 
-/** What was typed later for a fact rests on the answer to what was typed before. */
-export function rebase(runId: number, path: string, base: number): void {
-  rewrite((all) => all.map((e) => (e.runId === runId && e.path === path ? { ...e, base } : e)));
+/** What was typed later for a fact on the same screen rests on the answer to what was typed before. */
+export function rebase(answered: Unsent, base: number): void {
+  const rests = (e: Unsent) =>
+    e.runId === answered.runId && e.path === answered.path && e.screen === answered.screen;
+  rewrite((all) => all.map((e) => (rests(e) ? { ...e, base } : e)));
 }
 
 /** The same as `waiting`, current in every tab. */

@@ -1,4 +1,4 @@
-import type { Answer, Fact, Help, Note, Plan, Stop } from "../api/client";
+import type { Answer, Fact, Help, Note, Plan, Scene, Stop } from "../api/client";
 
 /** A fact for tests; what is not given is a plain entered quantity. */
 export function fact(name: string, more: Partial<Fact> = {}): Fact {
@@ -65,7 +65,9 @@ export function help(label: string, more: Partial<Help> = {}): Help {
 
 export function stop(name: string, more: Partial<Stop> = {}): Stop {
   return {
+    key: name,
     name,
+    setup: null,
     title: name[0]?.toUpperCase() + name.slice(1),
     state: "settled",
     line: `${name} line`,
@@ -74,7 +76,41 @@ export function stop(name: string, more: Partial<Stop> = {}): Stop {
     notes: [],
     helps: [],
     lists: [],
+    tables: [],
+    procedures: [],
     problems: [],
+    ...more,
+  };
+}
+
+/** A stop of a side. */
+export function side(name: string, setup: number, more: Partial<Stop> = {}): Stop {
+  return stop(name, { key: `${name}-${setup + 1}`, setup, ...more });
+}
+
+export function sideOf(index: number, more: Partial<Plan["sides"][number]> = {}): Plan["sides"][number] {
+  return {
+    index,
+    title: `Side ${index + 1}`,
+    end: "flange end",
+    verdict: "settled",
+    carry: { pressure: "28.0 bar", clamp: "600 rpm", bore: "84.00 mm", depth: null },
+    scenes: [scene()],
+    chart: null,
+    program: { ready: false, reasons: ["Give a program number under Boring."] },
+    ...more,
+  };
+}
+
+export function scene(more: Partial<Scene> = {}): Scene {
+  return {
+    name: "section",
+    title: "Section",
+    stops: [],
+    shapes: [],
+    dimensions: [],
+    labels: [],
+    words: ["Half-section."],
     ...more,
   };
 }
@@ -100,11 +136,11 @@ export function plan(more: Partial<Plan> = {}): Plan {
     may_edit: true,
     undo: false,
     redo: false,
+    release: null,
+    rules: { number: 1, today: 1, changes: [], moves: [] },
     at: null,
-    carry: { pressure: "28.0 bar", clamp: "600 rpm", bore: "84.00 mm", depth: null },
-    stops: [stop("part"), stop("hold"), stop("force")],
-    scene: { shapes: [], dimensions: [], words: ["Half-section."] },
-    chart: null,
+    stops: [stop("part"), side("hold", 0), side("force", 0)],
+    sides: [sideOf(0)],
     ...more,
   };
 }

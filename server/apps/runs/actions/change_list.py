@@ -27,7 +27,7 @@ def add_item(
     if sent_before(run, key):
         return queries.plan(run, system, person)
     list_at(path)
-    return _keep(run, path, with_item(run.document, path, name, kind), key, system, person)
+    return _keep(run, path, with_item(run.document, path, name, kind, system), key, system, person)
 
 
 @transaction.atomic

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from django.db import transaction
+from django.db.models import QuerySet
 
 from calc.plan.standing import Standing, moved, standing
 from server.apps.runs import convert, queries
@@ -48,8 +49,13 @@ def effects(kind: str, item_id: int | None, after: Snapshot) -> tuple[list[Effec
 @transaction.atomic
 def follow(kind: str | None = None, item_id: int | None = None) -> int:
     """Write again how runs stand: those that take an item, or all of them. Gives how many were looked at."""
+    return follow_runs(queries.runs() if kind is None or item_id is None else queries.runs_that_take(kind, item_id))
+
+
+@transaction.atomic
+def follow_runs(runs: QuerySet[Run]) -> int:
+    """Write again how these runs stand; gives how many were looked at."""
     on_shelf = current()
-    runs = queries.runs() if kind is None or item_id is None else queries.runs_that_take(kind, item_id)
     chunk: list[Run] = []
     seen = 0
     for run, now in _stand(runs.iterator(chunk_size=CHUNK), on_shelf):

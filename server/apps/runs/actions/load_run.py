@@ -7,20 +7,28 @@ from typing import Any
 from django.db import transaction
 
 from calc.plan.document import Document
-from calc.reading import read
-from server.apps.runs.actions.manage import add
+from calc.reading import read, write
+from server.apps.runs.actions.manage import Taken, add
 from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
 
 
 @transaction.atomic
 def load_run(given: dict[str, Any]) -> Run:
-    """Keep a run given by drawing number, name, shelf keys, units and document. Raises CalcError."""
-    read(Document, given["document"])  # refuses a document that the core would not take
+    """Keep a run given by drawing number, name, units, document, and shelf keys of the run and of each set-up. Raises CalcError."""
+    document = write(read(Document, given["document"]))
     ids = shelf.current().ids
     run = Run(
-        drawing_number=given["drawing_number"], name=given["name"], units=given["units"], document=given["document"],
+        drawing_number=given["drawing_number"], name=given["name"], units=given["units"], document=document,
         typed=given.get("typed", {}), machine_id=ids["machine"][given["machine"]],
         material_id=ids["material"][given["material"]],
     )  # fmt: skip
-    return add(run, [(ids["chuck"][given["chuck"]], ids["jaw_blank"][given["jaw_blank"]])])
+    taken = [
+        Taken(
+            ids["chuck"][s["chuck"]],
+            ids["jaw_blank"][s["jaw_blank"]],
+            ids["jaw_set"][s["jaw_set"]] if s.get("jaw_set") else None,
+        )
+        for s in given["setups"]
+    ]
+    return add(run, taken)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from typing import Any
 
 from django.db import transaction
@@ -11,6 +13,7 @@ from calc.plan.document import new_document
 from calc.plan.standing import standing
 from calc.quantities import Sentence, System
 from calc.reading import write
+from server.apps.house import queries as house
 from server.apps.runs import convert, facts, queries
 from server.apps.runs.facts import Entry
 from server.apps.runs.models import Run, RunSetup
@@ -25,6 +28,15 @@ FIRST_FACTS = {
     "length": "part.profile.outside.0.length_mm",
     "quantity": "part.quantity",
 }
+
+
+@dataclass(frozen=True)
+class Taken:
+    """What a set-up takes from the shelf, by database id."""
+
+    chuck_id: int | None = None
+    jaw_blank_id: int | None = None
+    jaw_set_id: int | None = None
 
 
 def _named(given: dict[str, Any], problems: list[FieldError]) -> dict[str, str]:
@@ -73,20 +85,22 @@ def new_run(given: dict[str, Any], system: System, person: Any) -> Run:
     chosen = _chosen(given, problems)
     if problems:
         raise CalcError(problems)
-    document = write(new_document(first["diameter"], first["length"], first["quantity"]))
+    made = new_document(first["diameter"], first["length"], first["quantity"])
+    document = write(replace(made, rules=house.current()))
     typed = {path: given[field].strip() for field, path in FIRST_FACTS.items() if (given.get(field) or "").strip()}
     run = Run(document=document, typed=typed, units=system, **names, **chosen)
     # A machine with one chuck leaves nothing to choose.
     chucks = shelf.chucks_of(shelf.current(), run.machine_id) if run.machine_id is not None else {}
     only = shelf.current().ids["chuck"][next(iter(chucks))] if len(chucks) == 1 else None
-    return add(run, [(only, None)])
+    return add(run, [Taken(only)])
 
 
-def add(run: Run, setups: list[tuple[int | None, int | None]]) -> Run:
-    """Save a new run with its (chuck, blank) of each set-up, and how it stands."""
+def add(run: Run, setups: Iterable[Taken]) -> Run:
+    """Save a new run with what each set-up takes, and how it stands."""
     run.save()
     RunSetup.objects.bulk_create(
-        RunSetup(run=run, position=i, chuck_id=chuck, jaw_blank_id=blank) for i, (chuck, blank) in enumerate(setups)
+        RunSetup(run=run, position=i, chuck_id=t.chuck_id, jaw_blank_id=t.jaw_blank_id, jaw_set_id=t.jaw_set_id)
+        for i, t in enumerate(setups)
     )
     run = queries.run_by_id(run.pk)
     on_shelf = shelf.current()
@@ -108,7 +122,8 @@ def copy_run(run_id: int, given: dict[str, Any], person: Any) -> Run:
         document=source.document, typed=source.typed, units=source.units, machine_id=source.machine_id,
         material_id=source.material_id, **names,
     )  # fmt: skip
-    return add(run, [(s.chuck_id, s.jaw_blank_id) for s in source.setups.all()])
+    # The copy plans its jaws anew: a jaw set is one individual.
+    return add(run, [Taken(s.chuck_id, s.jaw_blank_id) for s in facts.setups_of(source)])
 
 
 @transaction.atomic

@@ -5,7 +5,7 @@ import uuid
 import pytest
 
 from server.apps.runs.models import Edit, Run
-from server.apps.runs.tests.test_edits import PRESSURE, SPIGOT, fact, stop
+from server.apps.runs.tests.test_edits import LINE, PRESSURE, SPIGOT, fact, stop
 from server.apps.runs.tests.test_own_runs import item
 
 BLANK = "setups.0.jaw_blank"
@@ -35,11 +35,11 @@ def test_undo_and_redo_across_stops_by_inverse_edits(demo, planner):
     assert fact(plan, BLANK)["value"] == "l3-steel-50"
     assert (plan["undo"], plan["redo"]) == (True, True)
     _, plan = undo(planner, demo)
-    assert (fact(plan, SPIGOT)["text"], fact(plan, SPIGOT)["typed"]) == ("84.00", None)
+    assert fact(plan, LINE)["text"].startswith("84 ")
     assert (plan["undo"], plan["redo"], plan["revision"]) == (False, True, 4)
     assert [s["line"] for s in plan["stops"]] == [s["line"] for s in start["stops"]]
     _, plan = undo(planner, demo, "redo")
-    assert fact(plan, SPIGOT)["typed"] == "3 1/4 in"
+    assert fact(plan, LINE)["text"].startswith("82.55 ")
     _, plan = undo(planner, demo, "redo")
     assert [s["line"] for s in plan["stops"]] == [s["line"] for s in changed["stops"]]
     assert undo(planner, demo, "redo")[0] == 409
@@ -100,7 +100,9 @@ def test_sending_an_undo_twice_undoes_once(demo, planner):
 def test_a_setter_changes_and_undoes_the_chucks_condition_and_nothing_else(demo, signed_in):
     setter = signed_in("setter")
     plan = setter.plan(demo)
-    assert [f["path"] for s in plan["stops"] for f in s["facts"] if f["editable"]] == ["setups.0.force.condition"]
+    assert [f["path"] for s in plan["stops"] for f in s["facts"] if f["editable"]] == [
+        "setups.0.jaws.feeler_mm", "setups.0.jaws.blue", "setups.0.force.condition",
+    ]  # fmt: skip
     status, plan = edit(setter, demo, "setups.0.force.condition", value="measured")
     assert (status, stop(plan, "force")["line"]) == (200, "measured factor, measured on missing")
     assert edit(setter, demo, "setups.0.force.condition_measured", text="0.8")[0] == 200
@@ -130,7 +132,7 @@ def test_the_history_reads_as_sentences(demo, planner, signed_in):
     assert found[0].count("→") == 2
     assert found[1].startswith("Spigot diameter 84\xa0mm → 80\xa0mm, cap ")
     assert "bore 84.00\xa0mm → 80.00\xa0mm" in found[1]
-    assert found[2].startswith("Jaw blank steel 50 high, face Ø70 → aluminium 50 high, face Ø70, cap ")
+    assert found[2].startswith("Jaw blank steel 50 high, L3 → aluminium 50 high, L3, cap ")
     assert found[3].startswith("Chuck condition longer or unknown → greased today, cap ")
     assert found[4].startswith("Own speed limit empty → 400\xa0rpm, cap ")
     assert found[4].endswith("now stopped")
@@ -179,7 +181,7 @@ def test_an_earlier_draft_is_looked_at_and_brought_back(demo, planner):
     assert (then["at"], then["revision"], then["may_edit"]) == (0, 4, False)
     assert not any(f["editable"] for s in then["stops"] for f in s["facts"])
     between = planner.get(f"/api/runs/{demo.pk}/plan?at=1").json()
-    assert (fact(between, SPIGOT)["text"], fact(between, BLANK)["value"]) == ("80.00", "l3-steel-50")
+    assert (fact(between, LINE)["text"][:3], fact(between, BLANK)["value"]) == ("80 ", "l3-steel-50")
     assert len(stop(planner.plan(demo), "cuts")["lists"][0]["items"]) == 4  # looking changed nothing
     given = {"revision": 0, "base_revision": 4, "key": str(uuid.uuid4())}
     status, plan = planner.send(f"runs/{demo.pk}/restore", given)
@@ -188,7 +190,7 @@ def test_an_earlier_draft_is_looked_at_and_brought_back(demo, planner):
     assert texts(planner, demo)[0].startswith("back to draft 0, cap ")
     assert planner.send(f"runs/{demo.pk}/restore", given)[1]["revision"] == 5  # the same key again
     _, plan = undo(planner, demo)
-    assert (fact(plan, SPIGOT)["text"], fact(plan, BLANK)["value"]) == ("80.00", "l3-aluminium-50")
+    assert (fact(plan, LINE)["text"][:3], fact(plan, BLANK)["value"]) == ("80 ", "l3-aluminium-50")
     assert texts(planner, demo)[0].startswith("undone: the whole plan put back")
 
 

@@ -27,11 +27,10 @@ def test_a_new_run_opens_on_an_honest_partial_plan(planner):
     assert status == 201
     run = Run.objects.get(pk=made["id"])
     plan = planner.plan(run)
-    assert fact(plan, "part.profile.outside.0.diameter_mm")["text"] == "36.50"
-    assert fact(plan, "part.profile.outside.0.length_mm")["typed"] == "2 3/8 in"
-    assert fact(plan, "part.profile.outside.0.length_mm")["text"] == "60.33"  # 60.325 mm
+    assert fact(plan, "part.profile.outside.0")["text"] == "36.5 x 60.325"  # 2 3/8 in
     assert {s["name"]: (s["state"], s["line"]) for s in plan["stops"]} == {
         "part": ("settled", "carbon steel C45 · Ø 36.5 × 60.325\xa0mm"),
+        "sides": ("settled", "end A first, as proposed"),
         "hold": ("open", "jaw blank missing"),  # the machine has one chuck: nothing to choose there
         "jaws": ("open", "waiting on Hold"),
         "force": ("open", "waiting on Hold"),
@@ -45,7 +44,7 @@ def test_what_is_not_known_yet_may_stay_open(planner):
     status, made = planner.send("runs", {"name": "Pin", "drawing_number": "?", "units": "inch"})
     assert status == 201
     plan = planner.plan(Run.objects.get(pk=made["id"]), "inch")
-    assert plan["stops"][0]["line"] == "machine, material, grip diameter, grip length missing"
+    assert plan["stops"][0]["line"] == "machine, material, body diameter, body length missing"
     assert (plan["run"]["units"], plan["run"]["machine"], plan["run"]["quantity"]) == ("inch", "", None)
 
 
@@ -145,11 +144,12 @@ def test_cuts_are_put_in_and_taken_out(demo, planner):
 
 
 def test_a_second_step_makes_a_flange(demo, planner):
-    status, plan = item(planner, demo, "part.profile.outside", "Hub")
-    assert (status, stop(plan, "part")["line"]) == (200, "hub diameter, hub length missing")
+    status, plan = item(planner, demo, "part.profile.outside", "Hub: 90 x 10")
+    assert (status, stop(plan, "part")["line"]) == (200, "duplex 1.4462 · Ø 118 × 64\xa0mm")
+    assert stop(plan, "part")["lists"][0]["items"] == ["Spigot", "Flange", "Hub"]
     assert remove(planner, demo, "part.profile.outside", 2)[0] == 200
-    status, said = remove(planner, demo, "part.profile.outside", 0)
-    assert (status, "gripped" in said["errors"][0]["message"]) == (422, True)
+    status, said = item(planner, demo, "part.profile.outside", "84,5 x 3")
+    assert (status, "two ways" in said["errors"][0]["message"]) == (422, True)
 
 
 BAD_ITEMS = [

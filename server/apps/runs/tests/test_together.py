@@ -17,7 +17,7 @@ PRESSURE = "setups.0.force.pressure_bar"
 FACTS = [
     PRESSURE,
     "setups.0.clamp_rpm",
-    "setups.0.hold.depth_mm",
+    "setups.1.hold.depth_mm",
     "part.quantity",
     "part.edge_mm",
     "part.face_stock_mm",

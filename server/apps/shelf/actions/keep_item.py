@@ -5,22 +5,24 @@ from __future__ import annotations
 from typing import Any
 
 from django.db import transaction
-from django.db.models import ProtectedError
+from django.db.models import ProtectedError, Q
 from django.utils.text import slugify
 
 from calc.errors import CalcError, FieldError
-from calc.plan.shelf_items import NOUNS, item_fields
 from calc.quantities import Sentence, System
-from server.apps.runs.actions.follow_shelf import follow
-from server.apps.runs.queries import runs_that_take
+from calc.shelf.items import NOUNS, item_fields
+from server.apps.runs.actions.follow_shelf import follow, follow_runs
+from server.apps.runs.queries import runs, runs_that_take
 from server.apps.shelf import convert, items
 from server.apps.shelf.actions.load import renew
 from server.apps.shelf.form import LINKS, Form, Given, blank_form, form_of, take
-from server.apps.shelf.models import ChartPoint, Chuck, Item, JawBlank, Machine, ShelfChange
+from server.apps.shelf.models import ChartPoint, Chuck, Item, JawBlank, Plug, Ring, ShelfChange
 from server.apps.shelf.snapshot import current
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_planner
+
+TOOLS = ("ring", "plug")
 
 
 def _free_key(kind: str, name: str) -> str:
@@ -32,9 +34,9 @@ def _free_key(kind: str, name: str) -> str:
 def _check_whole(form: Form, row: Item | None) -> None:
     """Raise CalcError with everything that keeps the form from being an item of the shelf."""
     problems = list(form.errors)
-    link = LINKS.get(form.kind)
-    if link and not link[2] and not form.links[link[0]]:
-        problems.append(FieldError(link[0], Sentence("Choose the machine that it is on.")))
+    for link in LINKS.get(form.kind, ()):
+        if not link.many and not form.links[link.name]:
+            problems.append(FieldError(link.name, Sentence(f"Choose the {NOUNS[link.kind]} that it belongs to.")))
     same = items.rows_of(form.kind).filter(name__iexact=form.values.get("name") or "")
     if row is not None:
         same = same.exclude(pk=row.pk)
@@ -71,13 +73,14 @@ def _refuse_overwriting(form: Form, now: dict[str, Any], row: Item, base_revisio
 def _write(form: Form, row: Item) -> None:
     for name, value in form.values.items():
         setattr(row, name, value)
-    if isinstance(row, Chuck):
-        row.machine = Machine.objects.get(key=form.links["machine"])
+    for link in LINKS.get(form.kind, ()):
+        if not link.many:
+            setattr(row, link.name, convert.MODELS[link.kind]._default_manager.get(key=form.links[link.name]))
     row.save()
     if isinstance(row, Chuck):
         row.chart.all().delete()
         ChartPoint.objects.bulk_create(ChartPoint(chuck=row, pressure_bar=p, grip_n=g) for p, g in form.chart)
-    if isinstance(row, JawBlank):
+    if isinstance(row, (JawBlank, Ring, Plug)):
         row.chucks.set(Chuck.objects.filter(key__in=form.links["chucks"]))
 
 
@@ -118,10 +121,15 @@ def _keep(form: Form, row: Item | None, before: dict[str, Any], confirmed: set[s
         return row.key
     row.typical = typical
     row.revision += 1
+    # Rings and plugs are looked for by every run on their chucks, those that they leave and those that they come to.
+    tools = kind in TOOLS
+    moved = list(runs_that_take(kind, row.pk).values_list("pk", flat=True)) if tools and not is_new else []
     _write(form, row)
     ShelfChange.objects.create(kind=kind, item_key=row.key, revision=row.revision, changes=changes, by=by)
     renew()
-    if not is_new and changes:
+    if tools:
+        follow_runs(runs().filter(Q(pk__in=moved) | Q(pk__in=runs_that_take(kind, row.pk).values("pk"))))
+    elif not is_new and changes:
         follow(kind, row.pk)
     return row.key
 
@@ -131,13 +139,17 @@ def remove_item(kind: str, key: str, person: Any) -> None:
     """Take an item off the shelf. Raises Conflict while a run or another item takes it."""
     require_planner(person)
     row = items.row_by_key(kind, key, lock=True)
-    taking = list(runs_that_take(kind, row.pk)[:4])
-    if taking:
+    taking = list(runs_that_take(kind, row.pk))
+    if taking and kind not in TOOLS:
         names = ", ".join(f"{r.name} ({r.drawing_number})" for r in taking[:3])
         more = " and others" if len(taking) > 3 else ""
         raise Conflict(f"{row.name} stays: it is taken by {names}{more}. Give those another one first.")
     try:
         row.delete()
     except ProtectedError:
-        raise Conflict(f"{row.name} stays: chucks are on it. Put them on another machine first.") from None
+        raise Conflict(
+            f"{row.name} stays: other things on the shelf, or gauge runs, belong to it. Give those another one first."
+        ) from None
     renew()
+    if kind in TOOLS:
+        follow_runs(runs().filter(pk__in=[r.pk for r in taking]))

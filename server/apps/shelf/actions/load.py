@@ -3,14 +3,29 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Sequence
+from datetime import date, timedelta
 from typing import Any
 
 from django.db import transaction
 
 from calc.data.materials import starting_materials
 from calc.fields import Quantity
-from calc.plan.shelf_items import item_fields
-from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material, ShelfState
+from calc.shelf.items import item_fields
+from server.apps.shelf.models import (
+    ChartPoint,
+    Chuck,
+    JawBlank,
+    JawSet,
+    JawSetEvent,
+    Machine,
+    Material,
+    Plug,
+    Ring,
+    ShelfState,
+)
+
+Rows = Sequence[dict[str, Any]]
 
 
 def renew() -> None:
@@ -30,8 +45,8 @@ def load_starting_materials() -> int:
 
 
 @transaction.atomic
-def load_shelf(machines: list[dict[str, Any]], chucks: list[dict[str, Any]], blanks: list[dict[str, Any]]) -> None:
-    """Add what is given; keys must be new."""
+def load_shelf(machines: Rows, chucks: Rows, blanks: Rows, rings: Rows = (), plugs: Rows = (), sets: Rows = ()) -> None:
+    """Add what is given; keys must be new. A set brings its life as (days ago, what, size, removal, note)."""
     renew()
     load_starting_materials()
     Machine.objects.bulk_create(Machine(**row) for row in machines)
@@ -40,6 +55,23 @@ def load_shelf(machines: list[dict[str, Any]], chucks: list[dict[str, Any]], bla
         usual = [n for n in ("guide_friction", "efficiency") if n not in row]
         chuck = Chuck.objects.create(machine=Machine.objects.get(key=given["machine"]), typical=usual, **row)
         ChartPoint.objects.bulk_create(ChartPoint(chuck=chuck, pressure_bar=p, grip_n=g) for p, g in given["chart"])
-    for given in blanks:
-        blank = JawBlank.objects.create(**{k: v for k, v in given.items() if k != "chucks"})
-        blank.chucks.set(Chuck.objects.filter(key__in=given["chucks"]))
+    for model, rows in ((JawBlank, blanks), (Ring, rings), (Plug, plugs)):
+        for given in rows:
+            item = model._default_manager.create(**{k: v for k, v in given.items() if k != "chucks"})
+            item.chucks.set(Chuck.objects.filter(key__in=given["chucks"]))
+    for given in sets:
+        row = {k: v for k, v in given.items() if k not in ("chuck", "blank", "life")}
+        one = JawSet.objects.create(
+            chuck=Chuck.objects.get(key=given["chuck"]), blank=JawBlank.objects.get(key=given["blank"]), **row
+        )
+        JawSetEvent.objects.bulk_create(
+            JawSetEvent(
+                jaw_set=one,
+                on=date.today() - timedelta(days=days),
+                what=what,
+                size_mm=size,
+                removal_mm=removal,
+                note=note,
+            )
+            for days, what, size, removal, note in given["life"]
+        )

@@ -9,7 +9,7 @@ from django.db import transaction
 
 from calc.errors import CalcError
 from calc.fields import Quantity
-from calc.plan.shelf_items import item_fields
+from calc.shelf.items import item_fields
 from server.apps.shelf import convert, files, items
 from server.apps.shelf.actions.keep_item import keep_item
 from server.apps.shelf.form import Given

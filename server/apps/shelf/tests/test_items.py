@@ -32,7 +32,7 @@ def preview(client, kind="chuck", key="lathe-3-chuck", chart=None, units="metric
 
 def test_the_list_says_what_is_there_what_is_typical_and_what_is_taken(planner):
     kinds = {k["kind"]: k for k in see(planner, "shelf")}
-    assert list(kinds) == ["machine", "chuck", "jaw_blank", "material"]
+    assert list(kinds) == ["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"]
     lathe = next(i for i in kinds["machine"]["items"] if i["key"] == "lathe-3")
     assert (lathe["line"], lathe["runs"], lathe["typical"]) == ("4\u202f500\xa0rpm · 15\xa0kW", 1, 0)
     duplex = next(i for i in kinds["material"]["items"] if i["key"] == "1-4462")
@@ -62,7 +62,7 @@ def test_a_change_of_a_chuck_shows_which_plans_move_before_it_is_kept(demo, plan
     assert status == 200
     (moved,) = seen["effects"]
     assert moved["name"] == "Seal carrier"
-    assert moved["text"].startswith("cap 811\xa0rpm → ")
+    assert moved["text"].startswith("cap 791\xa0rpm → ")
     assert (seen["takes"], seen["chart"]["points"][1]) == (1, [10, 30])
     demo.refresh_from_db()
     assert (demo.standing["headlines"]["cap"], Chuck.objects.get(key="lathe-3-chuck").revision) == (before, 0)
@@ -70,7 +70,7 @@ def test_a_change_of_a_chuck_shows_which_plans_move_before_it_is_kept(demo, plan
     assert (status, kept["revision"]) == (200, 1)
     demo.refresh_from_db()
     assert f"{int(demo.standing['headlines']['cap']):,}".replace(",", "\u202f") in moved["text"]
-    assert planner.plan(demo)["stops"][3]["answers"][0]["number"] in moved["text"]
+    assert planner.plan(demo)["stops"][4]["answers"][0]["number"] in moved["text"]
     assert kept["changes"][0]["text"] == "Chart of grip against pressure 5 points → 4 points"
 
 
@@ -186,12 +186,15 @@ def test_what_is_taken_stays_and_what_is_not_can_go(demo, planner):
     status, said = planner.send(CHUCK, None, "delete")
     assert (status, "taken by Seal carrier (LH-2041)" in said["title"]) == (409, True)
     status, said = planner.send("shelf/machine/items/lathe-5", None, "delete")
-    assert (status, "chucks are on it" in said["title"]) == (409, True)
+    assert (status, "belong to it" in said["title"]) == (409, True)
     assert planner.send("shelf/material/items/c45", None, "delete")[0] == 204
     assert planner.send("shelf/material/items/c45", None, "delete")[0] == 404
+    blanks = JawBlank.objects.count()
     assert planner.send("shelf/jaw_blank/items/l5-steel-56", None, "delete")[0] == 204
+    assert planner.send("shelf/chuck/items/lathe-5-chuck", None, "delete")[0] == 409  # a jaw set was bored on it
+    assert planner.send("shelf/jaw_set/items/set-15", None, "delete")[0] == 204
     assert planner.send("shelf/chuck/items/lathe-5-chuck", None, "delete")[0] == 204
-    assert (Chuck.objects.count(), JawBlank.objects.count()) == (2, 11)
+    assert (Chuck.objects.count(), JawBlank.objects.count()) == (2, blanks - 1)
 
 
 def test_an_unknown_kind_or_item_is_told(planner):
@@ -204,7 +207,7 @@ def send_file(client, kind, text, keep="none"):
     return client.send(f"shelf/{kind}/file", {"text": text, "keep": keep})
 
 
-@pytest.mark.parametrize("kind", ["machine", "chuck", "jaw_blank", "material"])
+@pytest.mark.parametrize("kind", ["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"])
 def test_what_is_written_to_a_file_is_read_back_the_same(kind, planner):
     answer = planner.get(f"/api/shelf/{kind}/file")
     assert answer["Content-Disposition"] == f'attachment; filename="{kind}.csv"'

@@ -17,7 +17,7 @@ def test_rows_become_values(demo):
     assert [p.pressure_bar for p in chuck.force.chart] == [4, 10, 20, 30, 32]
     piston = convert.chuck(Chuck.objects.get(key="lathe-5-chuck"))
     assert (piston.force.chart, piston.force.piston_area_mm2) == ((), 16_200)
-    assert convert.blank(JawBlank.objects.get(key="l3-steel-50")).face_radius_mm == 35
+    assert convert.blank(JawBlank.objects.get(key="l3-steel-50")).face_radius_mm == 20
     assert convert.material(Material.objects.get(key="c45")).kc11 == 2220
 
 

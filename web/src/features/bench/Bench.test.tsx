@@ -10,7 +10,9 @@ import { Bench } from "./Bench";
 const session: Session = { name: "planner", role: "planner", demo: true, may_look_as: true };
 
 function row(more: Partial<BenchRow> = {}): BenchRow {
-  const lines: BenchRow["lines"] = [{ title: "Force", state: "settled", line: "28.0 bar · cap 811 rpm" }];
+  const lines: BenchRow["lines"] = [
+    { key: "Force", title: "Force", state: "settled", line: "28.0 bar · cap 811 rpm" },
+  ];
   return { ...plan().run, verdict: "settled", needs: "nothing is open", lines, ...more };
 }
 

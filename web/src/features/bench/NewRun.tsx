@@ -122,7 +122,7 @@ export function NewRun({ tools }: { tools: ReactNode }) {
             />
           </div>
           <Entry
-            label={`Gripped diameter, ${unit}`}
+            label={`Diameter, ${unit}`}
             value={form.diameter}
             onChange={(diameter) => put({ diameter })}
             error={errors.diameter}

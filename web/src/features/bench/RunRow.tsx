@@ -97,6 +97,9 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
       ],
     },
   ];
+  // What comes next has told its stop's line already.
+  const lines = run.lines.filter((l) => !run.needs.endsWith(`: ${l.line}`));
+  const twoSides = run.lines.some((l) => l.key.endsWith("-2"));
   return (
     <Row>
       <Mark state={run.verdict} />
@@ -117,9 +120,9 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
           {run.needs ? `Next: ${run.needs}` : "Nothing is open; look it over before it is set."}
         </Needs>
         <Lines>
-          {run.lines.map((l) => (
-            <div key={l.title}>
-              <dt>{l.title}</dt>
+          {lines.map((l) => (
+            <div key={l.key}>
+              <dt>{twoSides && /-\d$/.test(l.key) ? `${l.title} ${l.key.slice(-1)}` : l.title}</dt>
               <dd>{l.line}</dd>
             </div>
           ))}

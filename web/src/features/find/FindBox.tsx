@@ -94,6 +94,9 @@ const KINDS: Record<Hit["kind"], string> = {
   machine: "machine",
   chuck: "chuck",
   jaw_blank: "jaw blank",
+  jaw_set: "jaw set",
+  ring: "boring ring",
+  plug: "boring plug",
   material: "material",
 };
 const MOST = 8;

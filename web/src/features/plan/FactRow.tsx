@@ -28,6 +28,16 @@ const Row = styled.div`
       text-align: right;
     }
   }
+  /* A step stands as its whole line. */
+  &[data-line] {
+    grid-template-columns: minmax(5.5rem, 9rem) minmax(0, 1fr) minmax(6.25rem, 12rem);
+    > :nth-child(2) {
+      text-align: left;
+    }
+    input {
+      text-align: left;
+    }
+  }
   overflow-wrap: anywhere;
   @media ${fold.phone} {
     grid-template-columns: minmax(4rem, 1fr) 5rem 2.875rem minmax(0, 1.2fr);
@@ -131,7 +141,7 @@ function Editor({ fact, path, trouble, describedBy, ...on }: Props & { path: str
           exact={fact.edit_text}
           describedBy={describedBy}
           isInvalid={trouble !== null}
-          isText={fact.kind === "text"}
+          isText={fact.kind === "text" || fact.kind === "line"}
           waiting={trouble && "text" in trouble.entry ? trouble.entry.text : undefined}
           onType={(text) => on.onType(path, text)}
           onKeep={(text) => on.onKeep(path, { text })}
@@ -164,11 +174,13 @@ function TroubleLine({ trouble, onTryAgain, onTakeMine, onTakeTheirs }: Props & 
 export const FactRow = memo(function FactRow(props: Props) {
   const { fact, was, lit, trouble, onLight } = props;
   const noteId = `note-${fact.name}`;
+  const isLine = fact.kind === "line";
   const wide = fact.kind === "choice" || fact.kind === "flag" || fact.kind === "text";
   return (
     <Row
       data-lit={lit || undefined}
       data-wide={wide || undefined}
+      data-line={isLine || undefined}
       data-fact={fact.name}
       onPointerEnter={() => onLight(fact.name)}
       onPointerLeave={() => onLight(null)}
@@ -181,7 +193,7 @@ export const FactRow = memo(function FactRow(props: Props) {
           fact.text || "—"
         )}
       </Value>
-      {!wide && <Unit>{fact.unit}</Unit>}
+      {!wide && !isLine && <Unit>{fact.unit}</Unit>}
       <Source id={noteId}>
         {was !== undefined ? <b>was {was || "empty"}</b> : fact.source}{" "}
         {fact.typed && was === undefined && <>typed {fact.typed} </>}

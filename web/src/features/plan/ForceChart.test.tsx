@@ -1,7 +1,9 @@
-import { render, screen } from "@testing-library/react";
+import { fireEvent, render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
 import { beforeAll, describe, expect, it, vi } from "vitest";
 import type { Chart } from "../../api/client";
 import { ForceChart } from "./ForceChart";
+import { along } from "./ForceHandles";
 
 const chart: Chart = {
   unit: "kN",
@@ -38,14 +40,34 @@ const chart: Chart = {
       ],
     },
   ],
-  demand: 17,
+  demand: [
+    [0, 17],
+    [4000, 17],
+  ],
+  demand_corner: [
+    [0, 25],
+    [4000, 25],
+  ],
   demand_text: "17.0 kN",
   static_text: "46.0 kN",
+  allowable: 48,
+  allowable_text: "48.0 kN",
   cap: 2350,
   cap_force: 17,
   cap_text: "2 350",
   top: 1800,
+  wall: null,
+  wall_text: "",
   top_text: "1 800",
+  pressures: [
+    [5, 10],
+    [15, 30],
+    [30, 90],
+  ],
+  pressure: 19,
+  pressure_unit: "bar",
+  pressure_path: "setups.0.force.pressure_bar",
+  speed_path: "setups.0.clamp_rpm",
 };
 
 class NoWatcher {
@@ -53,12 +75,27 @@ class NoWatcher {
   disconnect = vi.fn();
 }
 
+const pull = { type: vi.fn(), keep: vi.fn(), cancel: vi.fn() };
+
 function show(more: Partial<Chart> = {}) {
-  const { container } = render(<ForceChart chart={{ ...chart, ...more }} />);
+  const { container } = render(<ForceChart chart={{ ...chart, ...more }} pull={pull} />);
   const number = (selector: string, name: string) =>
     Number(container.querySelector(selector)?.getAttribute(name) ?? Number.NaN);
   return { container, number };
 }
+
+describe("along", () => {
+  const line = [
+    [5, 10],
+    [15, 30],
+    [30, 90],
+  ];
+  it("reads a line of straight pieces both ways and stays on it", () => {
+    expect(along(line, 10, 0)).toBe(20);
+    expect(along(line, 60, 1)).toBe(22.5);
+    expect([along(line, 1, 0), along(line, 40, 0)]).toEqual([10, 90]);
+  });
+});
 
 describe("ForceChart", () => {
   beforeAll(() => {
@@ -70,14 +107,18 @@ describe("ForceChart", () => {
 
   it("says in words what it draws", () => {
     show();
-    const words = screen.getByRole("img").getAttribute("aria-label");
+    const words = screen.getByRole("group").getAttribute("aria-label");
     expect(words).toContain("Standing still 46.0 kN; the worst cut needs 17.0 kN; the cap is 2 350 rpm");
   });
 
   it("puts the cap's mark on its line, at the demand", () => {
-    const { number } = show();
+    const { container, number } = show();
     expect(number("circle.cap-dot", "cx")).toBeCloseTo(number("line.cap-line", "x1"), 6);
-    expect(number("circle.cap-dot", "cy")).toBeCloseTo(number("line.demand", "y1"), 6);
+    const level = container
+      .querySelector("path.demand")
+      ?.getAttribute("d")
+      ?.match(/,([\d.]+)/)?.[1];
+    expect(number("circle.cap-dot", "cy")).toBeCloseTo(Number(level), 6);
   });
 
   it("stands the program left of the cap while it is safe, and marks it when it is not", () => {
@@ -97,7 +138,54 @@ describe("ForceChart", () => {
       ?.getAttribute("d")
       ?.match(/^M([\d.]+)/)?.[1];
     expect(Number(start)).toBeCloseTo(number("line.grid", "x1"), 6);
-    expect(screen.getByText("with aluminium jaws")).toBeInTheDocument();
+    expect(container.querySelector("path.other")).not.toBeNull();
+  });
+
+  it("lays the other jaws beside or takes them away", async () => {
+    const { container } = show();
+    await userEvent.click(screen.getByRole("button", { name: "with aluminium jaws" }));
+    expect(container.querySelector("path.other")).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "with aluminium jaws" }));
+    expect(container.querySelector("path.other")).not.toBeNull();
+  });
+
+  it("draws the chuck's limit where there is room for it", () => {
+    expect(show().container.querySelector("line.chuck")).not.toBeNull();
+    expect(show({ allowable: 90 }).container.querySelector("line.chuck")).toBeNull();
+  });
+
+  it("moves the pressure by the arrow keys: previewed at each, kept by Enter, put back by Escape", async () => {
+    pull.type.mockClear();
+    show();
+    const handle = screen.getByRole("slider", { name: "Gauge pressure on the picture, bar" });
+    expect(handle).toHaveAttribute("aria-valuenow", "19");
+    handle.focus();
+    await userEvent.keyboard("{ArrowUp}{ArrowUp}");
+    expect(pull.type.mock.calls.map((c) => c[1] as string)).toEqual(["19.5", "20"]);
+    await userEvent.keyboard("{Enter}");
+    expect(pull.keep).toHaveBeenCalledWith("setups.0.force.pressure_bar", { text: "20" });
+    await userEvent.keyboard("{End}{Escape}");
+    expect(pull.type).toHaveBeenLastCalledWith("setups.0.force.pressure_bar", "30");
+    expect(pull.cancel).toHaveBeenCalledWith("setups.0.force.pressure_bar");
+  });
+
+  it("reads the pressure off the height it is dragged to, on the chuck's own chart", () => {
+    pull.type.mockClear();
+    show();
+    const handle = screen.getByRole("slider", { name: "Gauge pressure on the picture, bar" });
+    handle.setPointerCapture = vi.fn();
+    fireEvent.pointerDown(handle, { pointerId: 1 });
+    fireEvent.pointerMove(handle, { pointerId: 1, clientY: 34 });
+    fireEvent.pointerUp(handle, { pointerId: 1 });
+    const [, text] = pull.type.mock.lastCall as [string, string];
+    // Force 50 at the frame's top edge: 15 + 15·(50 − 30)/60 = 20 bar.
+    expect(text).toBe("20");
+    expect(pull.keep).toHaveBeenLastCalledWith("setups.0.force.pressure_bar", { text: "20" });
+  });
+
+  it("offers no handle where the plan may not be changed", () => {
+    show({ pressure_path: null, speed_path: null });
+    expect(screen.queryAllByRole("slider")).toEqual([]);
   });
 
   it("draws without other jaws", () => {

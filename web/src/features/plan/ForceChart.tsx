@@ -1,86 +1,24 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
-import { useId, useRef } from "react";
-import styled from "styled-components";
+import { useId, useRef, useState } from "react";
 import type { Chart } from "../../api/client";
-import { Frame, Picture } from "../../drawing/frame";
+import { Axes } from "../../drawing/Axes";
+import { Frame } from "../../drawing/frame";
 import { textScale, useSize } from "../../drawing/useSize";
-import { colour } from "../../shared/ui/theme";
+import { TextButton } from "../../shared/ui/Button";
+import { ForceHandles, type Pull } from "./ForceHandles";
+import { Beside, Drawing } from "./forceStyle";
 
 /** Room for the figures around the chart, at usual text size. */
 const ROOM = { top: 34, right: 26, bottom: 40, left: 58 };
 
-const Drawing = styled(Picture)`
-  text {
-    fill: ${colour("soft")};
-    paint-order: stroke;
-    stroke: ${colour("card")};
-    stroke-width: 4px;
-    stroke-linejoin: round;
-  }
-  text.strong {
-    fill: ${colour("ink")};
-  }
-  text.cap {
-    fill: ${colour("pointInk")};
-    font-weight: 600;
-  }
-  text.over {
-    fill: ${colour("stop")};
-    font-weight: 600;
-  }
-  .grid {
-    stroke: ${colour("hairline")};
-    stroke-width: 0.75;
-  }
-  .axis {
-    stroke: ${colour("soft")};
-  }
-  path {
-    fill: none;
-  }
-  .grip {
-    stroke: ${colour("ink")};
-    stroke-width: 2.5;
-  }
-  .corner {
-    stroke: ${colour("soft")};
-    stroke-width: 1;
-  }
-  .other {
-    stroke: ${colour("ink")};
-    stroke-width: 1.5;
-    stroke-dasharray: 3 4;
-  }
-  .demand {
-    stroke: ${colour("ink")};
-    stroke-width: 2;
-    stroke-dasharray: 14 5;
-  }
-  .cap-line {
-    stroke: ${colour("point")};
-    stroke-width: 2.5;
-  }
-  .cap-dot {
-    fill: ${colour("point")};
-  }
-  .top-line {
-    stroke: ${colour("act")};
-    stroke-width: 2;
-    stroke-dasharray: 2 4;
-  }
-  .top-line[data-over] {
-    stroke: ${colour("stop")};
-  }
-  .dots {
-    fill: ${colour("soft")};
-  }
-`;
-
 type Point = readonly number[];
 
+type Props = { chart: Chart; pull: Pull };
+
 /** Grip against spindle speed: what is left, what is asked, the cap where they cross. All points are the server's. */
-export function ForceChart({ chart }: { chart: Chart }) {
+export function ForceChart({ chart, pull }: Props) {
+  const [beside, setBeside] = useState<readonly string[] | null>(null);
   const id = useId();
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
@@ -103,60 +41,71 @@ export function ForceChart({ chart }: { chart: Chart }) {
     (p) => y(p[2] ?? 0),
   );
   const [grip, corner] = chart.curves;
-  const others = chart.curves.slice(2);
+  const offered = chart.curves.slice(2);
+  // Until the setter says otherwise, the first of the others stands beside.
+  const picked = beside ?? offered.slice(0, 1).map((c) => c.label);
+  const others = offered.filter((c) => picked.includes(c.label));
+  const worse = chart.demand_corner[chart.demand_corner.length - 1]?.[1] ?? 0;
+  const level = chart.demand[chart.demand.length - 1]?.[1] ?? 0;
   const between =
     grip && corner ? grip.points.map((p, i) => [p[0] ?? 0, p[1] ?? 0, corner.points[i]?.[1] ?? 0]) : [];
   const over = chart.top > chart.cap;
-  const thousand = (n: number) => n.toLocaleString("fr-FR").replace(/\s/g, "\u202f");
   const demandLabel = `worst cut needs ${chart.demand_text}`;
   const capRight = x(chart.cap) > width - 110;
   return (
     <Frame ref={frame}>
       {width > 0 && (
         <Drawing
-          role="img"
-          aria-label={`Grip against spindle speed. Standing still ${chart.static_text}; the worst cut needs ${chart.demand_text}; the cap is ${chart.cap_text} rpm; the program reaches ${chart.top_text} rpm.`}
+          role="group"
+          aria-label={`Grip against spindle speed. Standing still ${chart.static_text}; the worst cut needs ${chart.demand_text}; the cap is ${chart.cap_text} rpm; the program reaches ${chart.top_text} rpm.${chart.wall === null ? "" : ` The wall stands ${chart.wall_text}.`}`}
         >
           <defs>
             <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse">
               <circle className="dots" cx="3" cy="3" r="0.9" />
             </pattern>
           </defs>
-          {y.ticks(6).map((t) => (
-            <g key={`y${t}`}>
-              <line className="grid" x1={edge.left} x2={width - edge.right} y1={y(t)} y2={y(t)} />
-              <text x={edge.left - 8} y={y(t) + 5} textAnchor="end">
-                {thousand(t)}
-              </text>
-            </g>
-          ))}
-          {x.ticks(width < 500 * big ? 4 : 8).map((t) => (
-            <g key={`x${t}`}>
-              <line className="grid" x1={x(t)} x2={x(t)} y1={edge.top} y2={height - edge.bottom} />
-              <text x={x(t)} y={height - edge.bottom + 18 * big} textAnchor="middle">
-                {thousand(t)}
-              </text>
-            </g>
-          ))}
-          <text x={edge.left - 8} y={edge.top - 14} textAnchor="end">
-            {chart.unit}
-          </text>
-          <text x={width - edge.right} y={height - 5} textAnchor="end">
-            spindle, rpm
-          </text>
+          <Axes x={x} y={y} edge={edge} width={width} big={big} unit={chart.unit} words="spindle, rpm" />
           <path d={band(between) ?? ""} style={{ fill: `url(#${id})` }} />
           {corner && <path className="corner" d={path(corner.points) ?? ""} />}
           {others.map((c) => (
             <path key={c.label} className="other" d={path(c.points) ?? ""} />
           ))}
           {grip && <path className="grip" d={path(grip.points) ?? ""} data-curve="grip" />}
-          <line
-            className="demand"
-            x1={edge.left}
-            x2={width - edge.right}
-            y1={y(chart.demand)}
-            y2={y(chart.demand)}
-          />
+          <path className="demand-corner" d={path(chart.demand_corner) ?? ""} />
+          {y(level) - y(worse) > 24 * big && (
+            <text x={width - edge.right - 6} y={y(worse) - 6} textAnchor="end">
+              at the worst corner
+            </text>
+          )}
+          <path className="demand" d={path(chart.demand) ?? ""} data-curve="demand" />
+          {chart.allowable <= chart.force_most && (
+            <>
+              <line
+                className="chuck"
+                x1={edge.left}
+                x2={width - edge.right}
+                y1={y(chart.allowable)}
+                y2={y(chart.allowable)}
+              />
+              <text x={width - edge.right - 6} y={y(chart.allowable) - 6} textAnchor="end">
+                chuck allows {chart.allowable_text} at this height
+              </text>
+            </>
+          )}
+          {chart.wall !== null && (
+            <>
+              <line
+                className="wall"
+                x1={edge.left}
+                x2={width - edge.right}
+                y1={y(chart.wall)}
+                y2={y(chart.wall)}
+              />
+              <text x={edge.left + 8} y={y(chart.wall) - 6}>
+                the wall stands {chart.wall_text}
+              </text>
+            </>
+          )}
           <line
             className="top-line"
             data-over={over || undefined}
@@ -187,7 +136,7 @@ export function ForceChart({ chart }: { chart: Chart }) {
           >
             program reaches {chart.top_text}
           </text>
-          <text className="strong" x={width - edge.right - 6} y={y(chart.demand) - 8} textAnchor="end">
+          <text className="strong" x={width - edge.right - 6} y={y(level) - 8} textAnchor="end">
             {demandLabel}
           </text>
           {others.map((c) => {
@@ -200,7 +149,25 @@ export function ForceChart({ chart }: { chart: Chart }) {
               )
             );
           })}
+          <ForceHandles chart={chart} x={x} y={y} top={edge.top + 14} pull={pull} />
         </Drawing>
+      )}
+      {offered.length > 0 && (
+        <Beside>
+          {offered.map((c) => (
+            <TextButton
+              key={c.label}
+              aria-pressed={picked.includes(c.label)}
+              onPress={() =>
+                setBeside(
+                  picked.includes(c.label) ? picked.filter((l) => l !== c.label) : [...picked, c.label],
+                )
+              }
+            >
+              {c.label}
+            </TextButton>
+          ))}
+        </Beside>
       )}
     </Frame>
   );

@@ -89,7 +89,7 @@ describe("Ledger", () => {
   });
 
   it("marks what moved with what it was, and what was typed", () => {
-    show([fact("depth"), fact("length", { typed: "1 7/16 in" })], { was: ["fact:depth", "22.00"] });
+    show([fact("depth"), fact("length", { typed: "1 7/16 in" })], { was: ["fact:force:depth", "22.00"] });
     expect(row("depth")).toHaveTextContent("was 22.00");
     expect(row("length")).toHaveTextContent("typed 1 7/16 in");
   });
@@ -148,6 +148,10 @@ describe("Ledger", () => {
   const cuts: PlanList = {
     path: "setups.0.cuts",
     noun: "cut",
+    named: "name",
+    kind_label: "What it does",
+    title: "Cuts",
+    lines: null,
     items: ["Face", "Turn"],
     may_add: true,
     removable_from: 0,

@@ -1,17 +1,20 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import styled from "styled-components";
 import type { Fact, Stop } from "../../api/client";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { CompareTable } from "./CompareTable";
 import type { Changes } from "./changes";
 import { type FactActions, FactRow } from "./FactRow";
+import { LineBar } from "./LineBar";
 import { ListBar } from "./ListBar";
 import type { Action } from "./queries";
 import type { Troubles } from "./useEditing";
 
 const TITLES: Record<string, string> = {
   part: "What the print says",
+  sides: "Which end first, held on what",
   hold: "How it is held",
-  jaws: "What to bore, and what is left",
+  jaws: "What to bore, where it sits, what it closes on",
   force: "What makes the grip, and what takes it",
   cuts: "What each cut does",
 };
@@ -28,6 +31,9 @@ const Section = styled.section`
 const Columns = styled.div`
   columns: 2;
   column-gap: ${space(6)};
+  &[data-lines] {
+    columns: 1;
+  }
   @media ${fold.phone} {
     columns: 1;
   }
@@ -61,21 +67,28 @@ type Props = FactActions & {
   troubles: Troubles;
   onList: (action: Action) => Promise<boolean>;
   revision: number;
+  /** What else belongs to this stop. */
+  children?: ReactNode;
 };
 
 /** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
-export function Ledger({ stop, changes, lit, troubles, onList, revision, ...actions }: Props) {
-  const groups = [...new Set(stop.facts.map((f) => f.group).filter(Boolean))];
+export function Ledger({ stop, changes, lit, troubles, onList, revision, children, ...actions }: Props) {
+  // A bore that has no steps yet still has its place, where the first is written.
+  const lined = stop.lists.filter((l) => l.lines !== null);
+  const grouped = stop.facts.map((f) => f.group).filter(Boolean);
+  const groups = [...new Set([...lined.map((l) => l.title), ...grouped])];
   const [picked, setPicked] = useState<string | null>(null);
   // Until the setter picks one, the cut with an entry that is not kept is in view.
   const troubled = stop.facts.find((f) => f.group && f.path !== null && f.path in troubles)?.group;
   const group = picked && groups.includes(picked) ? picked : troubled || groups[0];
 
+  const list = lined.find((l) => l.title === group);
+
   const row = (fact: Fact) => (
     <FactRow
       key={fact.name}
       fact={fact}
-      was={changes.get(`fact:${fact.name}`)}
+      was={changes.get(`fact:${stop.key}:${fact.name}`)}
       lit={lit === fact.name}
       trouble={(fact.path !== null && troubles[fact.path]) || null}
       {...actions}
@@ -87,7 +100,7 @@ export function Ledger({ stop, changes, lit, troubles, onList, revision, ...acti
       <Columns>{stop.facts.filter((f) => !f.group).map(row)}</Columns>
       {groups.length > 0 && (
         <>
-          <Tabs role="group" aria-label="Cut in view">
+          <Tabs role="group" aria-label={stop.name === "cuts" ? "Cut in view" : "Facts in view"}>
             {groups.map((g) => (
               <button
                 key={g}
@@ -104,22 +117,42 @@ export function Ledger({ stop, changes, lit, troubles, onList, revision, ...acti
               </button>
             ))}
           </Tabs>
-          <Columns>{stop.facts.filter((f) => f.group === group).map(row)}</Columns>
+          <Columns data-lines={list?.lines != null || undefined}>
+            {stop.facts.filter((f) => f.group === group).map(row)}
+          </Columns>
         </>
       )}
-      {stop.lists.map((list) => (
-        <ListBar
+      {list?.lines != null && (
+        <LineBar
           key={list.path}
           list={list}
-          inView={list.items.indexOf(group ?? "")}
-          onAdd={async (name, itemKind) => {
-            const went = await onList({ kind: "add", path: list.path, name, itemKind });
-            if (went) setPicked(name.trim());
-            return went;
-          }}
+          trouble={troubles[list.path] ?? null}
+          onAdd={(line) => onList({ kind: "add", path: list.path, name: line, itemKind: null })}
           onRemove={(index) => void onList({ kind: "remove", path: list.path, index, base: revision })}
+          {...actions}
         />
-      ))}
+      )}
+      {stop.lists
+        .filter((l) => l.lines === null)
+        .map((l) => (
+          <ListBar
+            key={l.path}
+            list={l}
+            inView={l.items.indexOf(group ?? "")}
+            onAdd={async (name, itemKind) => {
+              const went = await onList({ kind: "add", path: l.path, name, itemKind });
+              if (went) setPicked(name.trim());
+              return went;
+            }}
+            onRemove={(index) => void onList({ kind: "remove", path: l.path, index, base: revision })}
+          />
+        ))}
+      {children}
+      {stop.tables
+        .filter((t) => t.group === "" || t.group === group)
+        .map((t) => (
+          <CompareTable key={t.name} table={t} onTake={(path, value) => actions.onKeep(path, { value })} />
+        ))}
     </Section>
   );
 }

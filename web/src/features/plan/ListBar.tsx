@@ -64,16 +64,16 @@ export function ListBar({ list, inView, onAdd, onRemove }: Props) {
               }}
             >
               <TextField
-                aria-label={`Name of the new ${list.noun}`}
+                aria-label={`${list.named[0]?.toUpperCase()}${list.named.slice(1)} of the new ${list.noun}`}
                 value={name}
                 onChange={setName}
                 onKeyDown={(event) => event.key === "Escape" && setName(null)}
                 autoFocus
               >
-                <Input placeholder={`name of the ${list.noun}`} autoComplete="off" />
+                <Input placeholder={`${list.named} of the ${list.noun}`} autoComplete="off" />
               </TextField>
               {list.kinds.length > 0 && (
-                <Picker label="What it does" value={kind} options={list.kinds} onChange={setKind} />
+                <Picker label={list.kind_label} value={kind} options={list.kinds} onChange={setKind} />
               )}
               <Button type="submit">Put in</Button>
               <TextButton onPress={() => setName(null)}>leave it</TextButton>

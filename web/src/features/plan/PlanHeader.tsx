@@ -33,6 +33,27 @@ type Props = {
   onHelp: () => void;
 };
 
+/** Whether what is on the screen is for the machine, and the way to its releases. */
+function Standing({ plan }: { plan: Plan }) {
+  const { release, run } = plan;
+  const is = release !== null && release.revision === (plan.at ?? plan.revision);
+  const words = is ? `release ${release.number}, for the machine` : "not for the machine";
+  const said = (
+    <b>
+      {words}
+      {!is && release && `; release ${release.number} is`}
+    </b>
+  );
+  // Who looks at what was, or sees releases alone, has nothing to release.
+  return plan.at !== null ? (
+    said
+  ) : (
+    <Link to={`/runs/${run.id}/releases`} title="Release it, and what was released before">
+      {said}
+    </Link>
+  );
+}
+
 /** Which plan this is and how it stands; undo, units, keys. */
 export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp }: Props) {
   const { run } = plan;
@@ -49,7 +70,7 @@ export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp
         <Link to={`/runs/${run.id}/history`} title="What was changed, by whom, and earlier drafts">
           draft {plan.at ?? plan.revision}
         </Link>
-        {plan.at === null && <>, kept {keptAt(plan)}</>} · <b>not for the machine</b>
+        {plan.at === null && <>, kept {keptAt(plan)}</>} · <Standing plan={plan} />
       </HeaderNote>
       <HeaderSide>
         <Group>

@@ -7,15 +7,17 @@ import { useOfferHits } from "../../shared/find/LocalHits";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Blank, hidden } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { Banners } from "./Banners";
 import { useChanges } from "./changes";
 import { ForceChart } from "./ForceChart";
-import { hitsOf, useFocusedFact } from "./findable";
+import { hitsOf, titleOf, useFocusedFact } from "./findable";
 import { Ledger } from "./Ledger";
 import { PlanHeader } from "./PlanHeader";
-import { usePlan, usePlanAt } from "./queries";
+import { type Moment, usePlan, usePlanAt } from "./queries";
 import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
+import { BelowLedger, InSlip } from "./StopExtras";
 import { useEditing } from "./useEditing";
 import { useLive } from "./useLive";
 import { useShortcuts } from "./useShortcuts";
@@ -28,17 +30,6 @@ const Page = styled.div`
   @media ${fold.phone} {
     height: auto;
   }
-`;
-
-const Banner = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space(2)} ${space(4)};
-  align-items: center;
-  padding: ${space(2)} ${space(4.5)};
-  border-bottom: ${size.line} solid ${colour("hairline")};
-  background: ${colour("card")};
-  box-shadow: inset 6px 0 0 ${colour("caution")};
 `;
 
 /** Rail, drawing over ledger, slip; on a tablet the slip folds under the drawing. */
@@ -122,13 +113,18 @@ const Words = styled.p`
   ${hidden}
 `;
 
+const CHART = "chart";
+
 type Props = { session: Session; tools: ReactNode };
 
-/** The draft asked for in the address, where an earlier one is looked at. */
-function useAt(): number | null {
+/** The draft or release asked for in the address, where an earlier state is looked at. */
+function useMoment(): Moment | null {
   const [search] = useSearchParams();
-  const asked = search.get("at");
-  return asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
+  for (const name of ["at", "release"] as const) {
+    const asked = search.get(name);
+    if (asked !== null && /^\d{1,9}$/.test(asked)) return { [name]: Number(asked) } as Moment;
+  }
+  return null;
 }
 
 /** The units a run is looked at in: its own, until the person chooses others. */
@@ -146,7 +142,7 @@ function useUnits(runId: number) {
 export function PlanScreen({ session, tools }: Props) {
   const runId = Number(useParams().runId);
   const stopName = useParams().stop ?? "part";
-  const at = useAt();
+  const at = useMoment();
   const navigate = useNavigate();
   const [units, setUnits] = useUnits(runId);
   const query = usePlan(runId, units);
@@ -158,10 +154,13 @@ export function PlanScreen({ session, tools }: Props) {
   const changes = useChanges(kept, at === null ? shown : kept);
   const [lit, setLit] = useState<string | null>(null);
   const [working, setWorking] = useState<string | null>(null);
-  const [view, setView] = useState<"chart" | "section">("chart");
+  const [views, setViews] = useState<Readonly<Record<string, string>>>({});
+  const [lastSide, setLastSide] = useState(0);
   const [helpOpen, setHelpOpen] = useState(false);
-  const stop = shown?.stops.find((s) => s.name === stopName);
-  const search = at === null ? "" : `?at=${at}`;
+  const stop = shown?.stops.find((s) => s.key === stopName) ?? shown?.stops.find((s) => s.name === stopName);
+  if (stop?.setup != null && stop.setup !== lastSide) setLastSide(stop.setup);
+  const search =
+    at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
   useOfferHits(hitsOf(kept));
   useFocusedFact(stop);
 
@@ -180,8 +179,8 @@ export function PlanScreen({ session, tools }: Props) {
   const help = () => setHelpOpen((open) => !open);
   useShortcuts({
     goTo: (index) => {
-      const target = shown?.stops[index];
-      if (target) void navigate(`/runs/${runId}/${target.name}${search}`);
+      const target = shown?.stops.filter((s) => s.setup === null || s.setup === lastSide)[index];
+      if (target) void navigate(`/runs/${runId}/${target.key}${search}`);
     },
     units: () => switchUnits(units === "metric" ? "inch" : "metric"),
     working: () => setWorking((open) => (open ? null : (stop?.answers[0]?.name ?? null))),
@@ -204,9 +203,16 @@ export function PlanScreen({ session, tools }: Props) {
     return <Blank>{shown ? <Link to="../part">To the plan</Link> : "Opening the plan …"}</Blank>;
 
   const answer = stop.answers.find((a) => a.name === working);
+  const side = shown.sides[lastSide] ?? shown.sides[0];
+  const scenes = (side?.scenes ?? []).filter((s) => s.stops.length === 0 || s.stops.includes(stop.name));
+  const chart = stop.name === "force" ? (side?.chart ?? null) : null;
+  const offered = [...(chart ? [{ name: CHART, title: "Grip against speed" }] : []), ...scenes];
+  const wanted = views[stop.name];
+  const view = offered.some((v) => v.name === wanted) ? wanted : offered[0]?.name;
+  const scene = scenes.find((s) => s.name === view) ?? scenes[0];
   const { troubles } = editing;
   const troubled = shown.stops.filter((s) => s.facts.some((f) => f.path !== null && f.path in troubles));
-  const elsewhere = troubled.find((s) => s.name !== stop.name);
+  const elsewhere = troubled.find((s) => s.key !== stop.key);
   const here = troubled.includes(stop);
   const said = [
     editing.told,
@@ -230,40 +236,32 @@ export function PlanScreen({ session, tools }: Props) {
         onRedo={redo}
         onHelp={help}
       />
-      {at !== null && (
-        <Banner role="status">
-          <span>Draft {at} as it was, computed with today’s shelf. Nothing here can be changed.</span>
-          <Link to={`/runs/${runId}/history`}>to the history</Link>
-          <Link to={`/runs/${runId}/${stop.name}`}>to the plan as it is</Link>
-        </Banner>
-      )}
-      {at === null && shown.run.put_away && (
-        <Banner role="status">
-          <span>This run is put away. Bring it back to the bench to change it.</span>
-          {session.role !== "operator" && session.role !== "setter" && (
-            <Button onPress={() => editing.keep("put_away", { value: false })}>Bring it back</Button>
-          )}
-        </Banner>
-      )}
+      <Banners
+        plan={shown}
+        past={at !== null}
+        stop={stop.key}
+        mayPlan={session.role === "owner" || session.role === "planner"}
+        onKeep={editing.keep}
+      />
       <Body>
-        <Rail plan={shown} changes={changes} search={search} />
+        <Rail plan={shown} side={lastSide} changes={changes} search={search} />
         <Picture aria-label="Drawing">
           <Views>
-            {stop.name === "force" && shown.chart && (
-              <>
-                <TextButton aria-pressed={view === "chart"} onPress={() => setView("chart")}>
-                  Grip against speed
+            {offered.length > 1 &&
+              offered.map((v) => (
+                <TextButton
+                  key={v.name}
+                  aria-pressed={v.name === view}
+                  onPress={() => setViews((all) => ({ ...all, [stop.name]: v.name }))}
+                >
+                  {v.title}
                 </TextButton>
-                <TextButton aria-pressed={view === "section"} onPress={() => setView("section")}>
-                  Section
-                </TextButton>
-              </>
-            )}
+              ))}
             {elsewhere && (
               <p role="status">
                 An entry in{" "}
-                <Link to={`../${elsewhere.name}`} relative="path">
-                  {elsewhere.title}
+                <Link to={`../${elsewhere.key}`} relative="path">
+                  {titleOf(shown, elsewhere)}
                 </Link>{" "}
                 is not kept.
               </p>
@@ -275,26 +273,30 @@ export function PlanScreen({ session, tools }: Props) {
             ))}
           </Views>
           <Canvas>
-            {stop.name === "force" && shown.chart && view === "chart" ? (
-              <ForceChart chart={shown.chart} />
+            {view === CHART && chart ? (
+              <ForceChart chart={chart} pull={editing} />
             ) : (
-              <Section
-                scene={shown.scene}
-                stop={stop.name}
-                lit={lit}
-                changed={(fact) => changes.has(`fact:${fact}`)}
-                onLight={setLit}
-              />
+              scene && (
+                <Section
+                  // A view keeps its own place and size.
+                  key={scene.name}
+                  scene={scene}
+                  stop={stop.name}
+                  lit={lit}
+                  changed={(fact) => changes.has(`fact:${stop.key}:${fact}`)}
+                  onLight={setLit}
+                />
+              )
             )}
           </Canvas>
-          <Words>{shown.scene.words.join(" ")}</Words>
+          <Words>{scene?.words.join(" ")}</Words>
         </Picture>
         <Lower>
           {answer ? (
             <WorkingSheet answer={answer} units={units} onClose={() => setWorking(null)} />
           ) : (
             <Ledger
-              key={stop.name}
+              key={stop.key}
               stop={stop}
               changes={changes}
               lit={lit}
@@ -308,7 +310,15 @@ export function PlanScreen({ session, tools }: Props) {
               onTakeMine={editing.takeMine}
               onList={editing.act}
               onLight={setLit}
-            />
+            >
+              <BelowLedger
+                plan={shown}
+                stop={stop}
+                side={side}
+                revision={at === null ? (kept?.revision ?? 0) : null}
+                onTake={editing.act}
+              />
+            </Ledger>
           )}
         </Lower>
         <Slip
@@ -319,7 +329,9 @@ export function PlanScreen({ session, tools }: Props) {
           onWorking={setWorking}
           onHelp={(h) => editing.keep(h.path, { value: h.value as string | number | boolean })}
           onLight={setLit}
-        />
+        >
+          <InSlip plan={shown} stop={stop} side={side} />
+        </Slip>
       </Body>
       <ShortcutSheet isOpen={helpOpen} onClose={() => setHelpOpen(false)} />
     </Page>

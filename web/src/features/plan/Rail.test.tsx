@@ -1,14 +1,14 @@
 import { render, screen, within } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { describe, expect, it } from "vitest";
-import { plan, stop } from "../../tests/plan";
+import { plan, side, sideOf, stop } from "../../tests/plan";
 import { Rail } from "./Rail";
 
 function show(given = plan(), changes = new Map<string, string>()) {
   render(
-    <MemoryRouter initialEntries={["/runs/1/hold"]}>
+    <MemoryRouter initialEntries={["/runs/1/hold-1"]}>
       <Routes>
-        <Route path="/runs/:runId/:stop" element={<Rail plan={given} changes={changes} />} />
+        <Route path="/runs/:runId/:stop" element={<Rail plan={given} side={0} changes={changes} />} />
       </Routes>
     </MemoryRouter>,
   );
@@ -20,8 +20,8 @@ describe("Rail", () => {
     const links = screen.getAllByRole("link");
     expect(links.map((l) => l.getAttribute("href"))).toEqual([
       "/runs/1/part",
-      "/runs/1/hold",
-      "/runs/1/force",
+      "/runs/1/hold-1",
+      "/runs/1/force-1",
     ]);
     expect(screen.getByRole("link", { current: "page" })).toHaveTextContent("hold line");
     expect(screen.getByText("Side 2, flange end")).toBeInTheDocument();
@@ -35,8 +35,23 @@ describe("Rail", () => {
     expect(screen.getByRole("link", { name: /Part/ })).not.toHaveTextContent("settled");
   });
 
+  it("folds the side that is not in view to one line with the marks of its stops", () => {
+    const stops = [
+      stop("part"),
+      side("hold", 0),
+      side("force", 0),
+      side("hold", 1),
+      side("force", 1, { state: "open" }),
+    ];
+    show(plan({ stops, sides: [sideOf(0), sideOf(1, { end: "spigot end", verdict: "open" })] }));
+    const folded = screen.getByRole("link", { name: /Side 2, spigot end/ });
+    expect(folded).toHaveAttribute("href", "/runs/1/hold-2");
+    expect(folded).toHaveTextContent("open");
+    expect(screen.getAllByRole("link")).toHaveLength(4); // part, two stops of side 1, side 2 in one
+  });
+
   it("keeps in sight what is carried to the machine, and says what is not known", () => {
-    show(plan(), new Map([["carry:bore", "80.00 mm"]]));
+    show(plan(), new Map([["carry:0:bore", "80.00 mm"]]));
     const carry = within(screen.getByRole("region", { name: "To carry to the machine" }));
     expect(carry.getByText("28.0 bar")).toBeInTheDocument();
     expect(carry.getByText("84.00 mm")).toHaveAttribute("data-moved", "true");

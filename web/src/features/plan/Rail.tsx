@@ -1,6 +1,6 @@
 import { NavLink } from "react-router";
 import styled from "styled-components";
-import type { Plan } from "../../api/client";
+import type { Plan, Stop } from "../../api/client";
 import { Mark } from "../../shared/ui/Mark";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
@@ -120,46 +120,96 @@ const Carry = styled.section`
   }
 `;
 
-type Props = { plan: Plan; changes: Changes; search?: string };
+/** A side that is not in view: one line with the marks of its stops. */
+const Folded = styled(Link)`
+  grid-template-columns: 1fr;
+  padding-left: ${space(12)};
+  > span:last-child {
+    display: flex;
+    gap: ${space(2)};
+    align-items: center;
+    font: 400 ${type.small} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  svg {
+    width: 14px;
+    height: 14px;
+  }
+`;
 
-/** The route: every stop with how it stands, and the three figures to carry to the machine. */
-export function Rail({ plan, changes, search = "" }: Props) {
-  const [first, ...others] = plan.stops;
+type Props = { plan: Plan; side: number; changes: Changes; search?: string };
+
+/** The route: the part's stops, then the stops of the side in view, and the figures to carry to the machine. */
+export function Rail({ plan, side, changes, search = "" }: Props) {
+  const inView = plan.sides[side] ?? plan.sides[0];
+  const carry = inView?.carry;
   const carried = [
-    ["pressure", "Gauge", plan.carry.pressure],
-    ["clamp", "Clamp", plan.carry.clamp],
-    ["bore", "Bore Ø", plan.carry.bore],
-    ["depth", "Deep", plan.carry.depth],
+    ["pressure", "Gauge", carry?.pressure],
+    ["clamp", "Clamp", carry?.clamp],
+    ["bore", "Bore Ø", carry?.bore],
+    ["depth", "Deep", carry?.depth],
   ] as const;
-  const item = (stop: Plan["stops"][number]) => (
-    <li key={stop.name}>
-      <Link to={{ pathname: `../${stop.name}`, search }} relative="path">
+  const item = (stop: Stop) => (
+    <li key={stop.key}>
+      <Link to={{ pathname: `../${stop.key}`, search }} relative="path">
         <Mark state={stop.state} />
         <span>
           <b>{stop.title}</b> {stop.state !== "settled" && <em data-state={stop.state}>{stop.state}</em>}
         </span>
-        <small data-state={stop.state} data-moved={changes.has(`stop:${stop.name}`) || undefined}>
+        <small data-state={stop.state} data-moved={changes.has(`stop:${stop.key}`) || undefined}>
           {stop.line}
         </small>
       </Link>
     </li>
   );
+  const heading = (s: Plan["sides"][number]) =>
+    plan.sides.length > 1 ? `${s.title}, ${s.end}` : plan.run.setup || s.end;
   return (
     <Nav aria-label="Stops of the plan">
       <Stops>
-        {first && item(first)}
-        <li>
-          <Side>{plan.run.setup}</Side>
-        </li>
-        {others.map(item)}
+        {plan.stops.filter((s) => s.setup === null).map(item)}
+        {plan.sides.map((s) => {
+          const stops = plan.stops.filter((x) => x.setup === s.index);
+          if (s.index === inView?.index)
+            return [
+              <li key={`side ${s.index}`}>
+                <Side>{heading(s)}</Side>
+              </li>,
+              ...stops.map(item),
+            ];
+          const [first] = stops;
+          return (
+            first && (
+              <li key={`side ${s.index}`}>
+                <Folded to={{ pathname: `../${first.key}`, search }} relative="path">
+                  <span>
+                    <b>{heading(s)}</b>
+                  </span>
+                  <span>
+                    {stops.map((x) => (
+                      <Mark key={x.key} state={x.state} />
+                    ))}
+                    {s.verdict}
+                  </span>
+                </Folded>
+              </li>
+            )
+          );
+        })}
       </Stops>
       <Carry aria-label="To carry to the machine">
-        <h2>To carry to the machine</h2>
+        <h2>
+          {plan.sides.length > 1 && inView
+            ? `To the machine, ${inView.title.toLowerCase()}`
+            : "To carry to the machine"}
+        </h2>
         <dl>
           {carried.map(([name, label, text]) => (
             <div key={name} style={{ display: "contents" }}>
               <dt>{label}</dt>
-              <dd data-moved={changes.has(`carry:${name}`) || undefined}>{text ?? "not known"}</dd>
+              <dd data-moved={changes.has(`carry:${inView?.index}:${name}`) || undefined}>
+                {text ?? "not known"}
+              </dd>
             </div>
           ))}
         </dl>

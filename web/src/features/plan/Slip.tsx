@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Answer, Help, Note, Stop } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
@@ -44,6 +45,9 @@ const Figure = styled.p`
   font-weight: 600;
   line-height: 1.1;
   white-space: nowrap;
+  &[data-words] {
+    white-space: normal;
+  }
   small {
     font-size: ${type.run};
     font-weight: 400;
@@ -113,6 +117,21 @@ const Helps = styled.section`
   }
 `;
 
+const Steps = styled.section`
+  h2 {
+    margin-bottom: ${space(1)};
+    font: 600 ${type.label} ${face.narrow};
+  }
+  ol {
+    padding-left: ${space(5)};
+    list-style: decimal;
+    line-height: 1.35;
+  }
+  li {
+    padding-bottom: ${space(1.5)};
+  }
+`;
+
 type AnswerProps = {
   answer: Answer;
   was: string | undefined;
@@ -132,10 +151,14 @@ function AnswerBlock({ answer, was, lit, isOpen, onWorking, onLight }: AnswerPro
       onPointerLeave={() => onLight(null)}
     >
       <h2>{answer.label}</h2>
-      <Figure>
-        {answer.prefix}
-        {answer.number} <small>{answer.unit}</small>
-      </Figure>
+      {answer.number === "" ? (
+        <Figure data-words>{answer.unit}</Figure>
+      ) : (
+        <Figure>
+          {answer.prefix}
+          {answer.number} <small>{answer.unit}</small>
+        </Figure>
+      )}
       {was !== undefined && <Below data-moved>was {was}</Below>}
       {bar && (
         <>
@@ -166,10 +189,12 @@ type Props = {
   onWorking: (answer: string | null) => void;
   onHelp: (help: Help) => void;
   onLight: (name: string | null) => void;
+  /** What else belongs to this stop. */
+  children?: ReactNode;
 };
 
 /** The answers of a stop, what must be said about them, and what would help. */
-export function Slip({ stop, changes, lit, working, onWorking, onHelp, onLight }: Props) {
+export function Slip({ stop, changes, lit, working, onWorking, onHelp, onLight, children }: Props) {
   const said = (level: Note["level"]) =>
     stop.notes
       .filter((n) => n.level === level)
@@ -202,7 +227,7 @@ export function Slip({ stop, changes, lit, working, onWorking, onHelp, onLight }
         <AnswerBlock
           key={answer.name}
           answer={answer}
-          was={changes.get(`answer:${stop.name}:${answer.name}`)}
+          was={changes.get(`answer:${stop.key}:${answer.name}`)}
           lit={lit === answer.name}
           isOpen={working === answer.name}
           onWorking={() => onWorking(working === answer.name ? null : answer.name)}
@@ -223,6 +248,17 @@ export function Slip({ stop, changes, lit, working, onWorking, onHelp, onLight }
         {stopped && helps}
         {said("caution")}
         {!stopped && helps}
+        {children}
+        {stop.procedures.map((p) => (
+          <Steps key={p.title} aria-label={p.title}>
+            <h2>{p.title}</h2>
+            <ol>
+              {p.steps.map((s) => (
+                <li key={s}>{s}</li>
+              ))}
+            </ol>
+          </Steps>
+        ))}
         {said("info")}
       </Rest>
     </Aside>

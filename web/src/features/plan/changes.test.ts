@@ -4,6 +4,7 @@ import { changesBetween } from "./changes";
 
 function plan(bore: string, more: { units?: Plan["units"]; id?: number } = {}): Plan {
   const stop = {
+    key: "jaws-1",
     name: "jaws",
     title: "Jaws",
     state: "settled",
@@ -15,7 +16,7 @@ function plan(bore: string, more: { units?: Plan["units"]; id?: number } = {}): 
     run: { id: more.id ?? 1 },
     units: more.units ?? "metric",
     stops: [stop],
-    carry: { bore, clamp: null, pressure: "28 bar", depth: null },
+    sides: [{ index: 0, carry: { bore, clamp: null, pressure: "28 bar", depth: null } }],
   };
   // Only what the comparison reads; the whole wire shape would hide what matters here.
   return whole as unknown as Plan;
@@ -25,10 +26,10 @@ describe("changesBetween", () => {
   it("names every figure that moved with what it was", () => {
     const moved = changesBetween(plan("84.00"), plan("80.00"));
     expect(Object.fromEntries(moved)).toEqual({
-      "fact:bore": "84.00",
-      "answer:jaws:bore": "84.00",
-      "stop:jaws": "Ø 84.00",
-      "carry:bore": "84.00",
+      "fact:jaws-1:bore": "84.00",
+      "answer:jaws-1:bore": "84.00",
+      "stop:jaws-1": "Ø 84.00",
+      "carry:0:bore": "84.00",
     });
   });
 

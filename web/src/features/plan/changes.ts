@@ -11,11 +11,13 @@ const SHOWN_MS = 8000;
 function figures(plan: Plan): Map<string, string> {
   const found = new Map<string, string>();
   for (const stop of plan.stops) {
-    for (const fact of stop.facts) found.set(`fact:${fact.name}`, fact.text);
-    for (const answer of stop.answers) found.set(`answer:${stop.name}:${answer.name}`, answer.number);
-    found.set(`stop:${stop.name}`, stop.line);
+    for (const fact of stop.facts) found.set(`fact:${stop.key}:${fact.name}`, fact.text);
+    for (const answer of stop.answers) found.set(`answer:${stop.key}:${answer.name}`, answer.number);
+    found.set(`stop:${stop.key}`, stop.line);
   }
-  for (const [name, text] of Object.entries(plan.carry)) found.set(`carry:${name}`, text ?? "");
+  for (const side of plan.sides)
+    for (const [name, text] of Object.entries(side.carry))
+      found.set(`carry:${side.index}:${name}`, text ?? "");
   return found;
 }
 

@@ -6,6 +6,11 @@ import type { LocalHit } from "../../shared/find/LocalHits";
 const cache = new WeakMap<Plan, readonly LocalHit[]>();
 const NOTHING: readonly LocalHit[] = [];
 
+/** A stop's title, with its side where a plan has two. */
+export function titleOf(plan: Plan, stop: Stop): string {
+  return stop.setup === null || plan.sides.length < 2 ? stop.title : `${stop.title}, side ${stop.setup + 1}`;
+}
+
 /** What the find box can jump to in a plan: its stops, its facts, its history. */
 export function hitsOf(plan: Plan | undefined): readonly LocalHit[] {
   if (!plan) return NOTHING;
@@ -13,17 +18,17 @@ export function hitsOf(plan: Plan | undefined): readonly LocalHit[] {
   if (known) return known;
   const base = `/runs/${plan.run.id}`;
   const stops = plan.stops.map((s) => ({
-    key: `stop ${s.name}`,
-    title: s.title,
+    key: `stop ${s.key}`,
+    title: titleOf(plan, s),
     detail: `stop · ${s.line}`,
-    to: `${base}/${s.name}`,
+    to: `${base}/${s.key}`,
   }));
   const facts = plan.stops.flatMap((s) =>
     s.facts.map((f) => ({
-      key: `fact ${s.name} ${f.name}`,
+      key: `fact ${s.key} ${f.name}`,
       title: f.group ? `${f.group}: ${f.label}` : f.label,
-      detail: `${[f.text || "empty", f.unit].join(" ").trim()} · ${s.title}`,
-      to: `${base}/${s.name}#${f.name}`,
+      detail: `${[f.text || "empty", f.unit].join(" ").trim()} · ${titleOf(plan, s)}`,
+      to: `${base}/${s.key}#${encodeURIComponent(f.name)}`,
     })),
   );
   const history = {

@@ -28,15 +28,18 @@ export function usePlan(runId: number, units: Units | null) {
   });
 }
 
+/** An earlier state of a plan: a draft of it, or a release. */
+export type Moment = { at: number } | { release: number };
+
 /** The plan as it was at an earlier draft; nothing is asked without one. */
-export function usePlanAt(runId: number, units: Units, at: number | null) {
+export function usePlanAt(runId: number, units: Units, at: Moment | null) {
   return useQuery({
     queryKey: ["plan at", runId, units, at],
     enabled: at !== null,
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () =>
       answered(
-        client.GET("/api/runs/{run_id}/plan", { params: { ...path(runId), query: { units, at: at ?? 0 } } }),
+        client.GET("/api/runs/{run_id}/plan", { params: { ...path(runId), query: { units, ...at } } }),
       ),
   });
 }
@@ -107,13 +110,44 @@ export function keepEdit(
   );
 }
 
+/** What is solved only when it is asked for. */
+export type Check = "contact" | "limit-analysis";
+
+/** A check of one side, solved apart from the plan, for one draft of it. */
+export function useCheck(check: Check, runId: number, index: number, units: Units, revision: number) {
+  return useQuery({
+    queryKey: ["check", check, runId, index, units, revision],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () =>
+      answered(
+        client.GET("/api/runs/{run_id}/sides/{index}/checks/{name}", {
+          params: { path: { run_id: runId, index, name: check }, query: { units } },
+        }),
+      ),
+  });
+}
+
+export type Drawing = { text: string; name: string; layer: string | null; unit: "mm" | "in" | null };
+
+/** What a DXF drawing would make of the profile; nothing is kept. */
+export function lookAtDrawing(runId: number, drawing: Drawing, units: Units) {
+  return answered(
+    client.POST("/api/runs/{run_id}/drawing", {
+      params: path(runId),
+      headers: { "X-Units": units },
+      body: { ...drawing, units },
+    }),
+  );
+}
+
 /** What changes a plan other than an edit of one fact. */
 export type Action =
   | { kind: "undo" }
   | { kind: "redo" }
   | { kind: "add"; path: string; name: string; itemKind: string | null }
   | { kind: "remove"; path: string; index: number; base: number }
-  | { kind: "restore"; revision: number; base: number };
+  | { kind: "restore"; revision: number; base: number }
+  | { kind: "drawing"; drawing: Drawing; base: number };
 
 /** Do it, once, however often it is sent. */
 export function act(runId: number, action: Action, units: Units): Promise<Plan> {
@@ -136,6 +170,14 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
         client.POST("/api/runs/{run_id}/items/remove", {
           params,
           body: { ...keyed, path: action.path, index: action.index, base_revision: action.base },
+        }),
+      );
+    case "drawing":
+      return answered(
+        client.POST("/api/runs/{run_id}/profile", {
+          params,
+          headers: { "X-Units": units },
+          body: { ...keyed, ...action.drawing, base_revision: action.base },
         }),
       );
     case "restore":

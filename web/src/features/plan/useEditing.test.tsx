@@ -88,7 +88,7 @@ describe("useEditing", () => {
   });
 
   it("sends what waited from before a reload, once, in its order", async () => {
-    const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada" };
+    const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada", screen: "before" };
     putUnsent({ ...edit, key: "a", path: PATH, entry: { text: "27" } });
     putUnsent({ ...edit, key: "b", path: OTHER, entry: { text: "0.4" } });
     putUnsent({ ...edit, key: "c", path: PATH, entry: { text: "26" } });
@@ -103,6 +103,18 @@ describe("useEditing", () => {
     // What was typed later for the same fact rests on the answer to what was typed before.
     expect(keep.mock.calls.map((call) => call[4])).toEqual([0, 0, 1]);
     expect(waiting("ben")).toHaveLength(1);
+  });
+
+  it("takes what another tab typed for somebody else's, even when it is sent from here", async () => {
+    vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    const keep = vi.spyOn(queries, "keepEdit").mockResolvedValue(plan(1));
+    const { result } = setUp();
+    await act(async () => result.current.type(PATH, "26"));
+    const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada" };
+    putUnsent({ ...edit, key: "a", path: PATH, entry: { text: "27" }, screen: "another tab" });
+    await act(async () => result.current.keep(PATH, { text: "26" }));
+    await waitFor(() => expect(waiting("ada")).toEqual([]));
+    expect(keep.mock.calls.map((call) => call[4])).toEqual([0, 0]); // the server tells the conflict
   });
 
   it("does not undo before what was kept earlier has gone out", async () => {

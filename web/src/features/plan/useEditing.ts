@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { NoAnswer, type Plan, Refused, said, type Units } from "../../api/client";
-import { dropUnsent, putUnsent, rebase, type Unsent, useWaiting, waiting } from "../../shared/outbox";
+import { dropUnsent, putUnsent, rebase, SCREEN, type Unsent, useWaiting, waiting } from "../../shared/outbox";
 import { type Action, act, type EntryValue, keepEdit, planKey, previewEdit } from "./queries";
 
 /** An edit that is not kept: refused by the core, in conflict, or without an answer from the server. */
@@ -50,8 +50,9 @@ function troubleOf(error: unknown, path: string, entry: EntryValue, units: Units
   }
   if (error instanceof Refused) {
     const told = error.problem?.errors ?? [];
-    const here = told.find((e) => e.field === path) ?? told[0];
-    return { ...typed, kind: "refused", message: here?.message ?? error.message };
+    const here = told.filter((e) => e.field === path || e.field.startsWith(`${path}.`));
+    const words = here.length > 0 ? here.map((e) => e.message).join("\n") : told[0]?.message;
+    return { ...typed, kind: "refused", message: words ?? error.message };
   }
   return unsentTrouble({ ...typed });
 }
@@ -158,8 +159,8 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
     try {
       const plan = await keepEdit(runId, edit.path, edit.entry, edit.units, edit.base, edit.key);
       dropUnsent(edit.key);
-      rebase(runId, edit.path, plan.revision);
-      if (begun.current?.path === edit.path) begun.current.base = plan.revision;
+      rebase(edit, plan.revision);
+      if (edit.screen === SCREEN && begun.current?.path === edit.path) begun.current.base = plan.revision;
       take(plan);
       clear(edit.path);
     } catch (error) {
@@ -195,7 +196,7 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
     forget();
     begun.current = null;
     clear(path);
-    putUnsent({ key: crypto.randomUUID(), runId, path, entry, units, base, person });
+    putUnsent({ key: crypto.randomUUID(), runId, path, entry, units, base, person, screen: SCREEN });
     void flush();
   }
 

@@ -3,6 +3,7 @@ import { line } from "d3-shape";
 import { useRef } from "react";
 import styled from "styled-components";
 import type { ChuckChart } from "../../api/client";
+import { Axes } from "../../drawing/Axes";
 import { Frame, Picture } from "../../drawing/frame";
 import { textScale, useSize } from "../../drawing/useSize";
 import { colour } from "../../shared/ui/theme";
@@ -73,28 +74,15 @@ export function ChuckCurves({ chart }: { chart: ChuckChart }) {
           role="img"
           aria-label={`Grip against pressure. ${words || "No curve yet: figures are missing."}`}
         >
-          {y.ticks(5).map((t) => (
-            <g key={`y${t}`}>
-              <line className="grid" x1={edge.left} x2={width - edge.right} y1={y(t)} y2={y(t)} />
-              <text x={edge.left - 8} y={y(t) + 5} textAnchor="end">
-                {y.tickFormat(5)(t)}
-              </text>
-            </g>
-          ))}
-          {x.ticks(width < 400 * big ? 3 : 6).map((t) => (
-            <g key={`x${t}`}>
-              <line className="grid" x1={x(t)} x2={x(t)} y1={edge.top} y2={height - edge.bottom} />
-              <text x={x(t)} y={height - edge.bottom + 18 * big} textAnchor="middle">
-                {x.tickFormat(6)(t)}
-              </text>
-            </g>
-          ))}
-          <text x={edge.left - 8} y={edge.top - 10} textAnchor="end">
-            {chart.grip_unit}
-          </text>
-          <text x={width - edge.right} y={height - 4} textAnchor="end">
-            gauge pressure, {chart.pressure_unit}
-          </text>
+          <Axes
+            x={x}
+            y={y}
+            edge={edge}
+            width={width}
+            big={big}
+            unit={chart.grip_unit}
+            words={`gauge pressure, ${chart.pressure_unit}`}
+          />
           <path className="own" d={path(chart.points) ?? ""} />
           {chart.curves.map((c, i) => (
             <path

@@ -44,6 +44,8 @@ function item(more: Partial<Item> = {}): Item {
     takes: 1,
     runs: [{ id: 1, name: "Seal carrier", drawing_number: "LH-2041", text: "", verdict: "settled" }],
     changes: [],
+    life: null,
+    may_note: true,
     ...more,
   };
 }

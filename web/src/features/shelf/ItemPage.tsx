@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { Form } from "react-aria-components";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 import { fieldErrors, type Item, type KindName, Refused, said, type Units } from "../../api/client";
 import { Blank } from "../../shared/ui/Page";
@@ -8,6 +8,7 @@ import { colour, fold, size, space, type } from "../../shared/ui/theme";
 import { ChuckPart } from "./ChuckPart";
 import { ItemFields } from "./ItemFields";
 import { ItemSlip } from "./ItemSlip";
+import { LifePart } from "./LifePart";
 import {
   type Edits,
   type Entry,
@@ -135,6 +136,12 @@ export function ItemPage({ kind, itemKey, units }: Props) {
     <Page>
       <Middle>
         <h2>{isNew ? `A new ${kept.noun}` : name}</h2>
+        {!isNew && kind === "chuck" && kept.key && (
+          <p>
+            <Link to={`/chucks/${kept.key}/gauge`}>Measured grip, gauge runs and greasing</Link>
+          </p>
+        )}
+        {!isNew && kept.life && <LifePart item={kept} units={units} />}
         <Form
           onSubmit={(event) => {
             event.preventDefault();

@@ -192,8 +192,8 @@ export function ShelfScreen({ session, tools }: Props) {
           <Start>
             <h2>The shelf</h2>
             <p>
-              Machines, chucks, jaw blanks and materials with the figures that every plan rests on. Choose one
-              to see each figure, what it means, and where on the maker’s data sheet it is found.
+              Machines, chucks, jaws, rings and materials with the figures that every plan rests on. Choose
+              one to see each figure, what it means, and where on the maker’s data sheet it is found.
             </p>
             <p>
               A change shows first which plans it moves and by how much. Figures marked typical are starting

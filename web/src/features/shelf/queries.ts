@@ -88,6 +88,29 @@ export function useRemoveItem() {
   );
 }
 
+export type Life = { what: string; size: string; removal: string; note: string };
+
+/** Note what happened to a jaw set; its figures and the runs that take it follow. */
+export function useNoteLife() {
+  return useShelfChange(({ key, life, units }: { key: string; life: Life; units: Units }) => {
+    const given = (text: string) => (text.trim() === "" ? null : text);
+    const body = {
+      what: life.what,
+      size: given(life.size),
+      removal: given(life.removal),
+      note: given(life.note),
+      units,
+    };
+    return answered(
+      client.POST("/api/shelf/jaw_set/items/{key}/life", {
+        params: { path: { key } },
+        headers: { "X-Units": units },
+        body,
+      }),
+    );
+  });
+}
+
 export type TakenFile = { kind: KindName; text: string; keep: "none" | "all" | "good" };
 
 /** Answer every line of a CSV file, and keep them as asked. */

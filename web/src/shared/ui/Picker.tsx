@@ -75,7 +75,8 @@ export function Picker({ label, value, options, onChange, isDisabled, onFocus }:
     <Select
       aria-label={label}
       selectedKey={value}
-      isDisabled={isDisabled}
+      // Without options it would not open: it says so until they have arrived.
+      isDisabled={isDisabled || options.length === 0}
       onSelectionChange={(key) => {
         if (key !== null && key !== value) onChange(String(key));
       }}

@@ -13,12 +13,24 @@ from typing import Any
 from calc.chuck.grip import ChuckForce
 from calc.errors import CalcError, FieldError
 from calc.fields import FieldSpec, Flag, fields_of
-from calc.plan.shelf import Chuck, JawBlank, Machine, Material
 from calc.reading import read
+from calc.shelf.machine import Machine
+from calc.shelf.material import Material
+from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
 
-KINDS: dict[str, type[Any]] = {"machine": Machine, "chuck": Chuck, "jaw_blank": JawBlank, "material": Material}
-TITLES = {"machine": "Machines", "chuck": "Chucks", "jaw_blank": "Jaw blanks", "material": "Materials"}
-NOUNS = {"machine": "machine", "chuck": "chuck", "jaw_blank": "jaw blank", "material": "material"}
+KINDS: dict[str, type[Any]] = {
+    "machine": Machine, "chuck": Chuck, "jaw_blank": JawBlank, "jaw_set": JawSet, "ring": Ring, "plug": Plug,
+    "material": Material,
+}  # fmt: skip
+TITLES = {
+    "machine": "Machines", "chuck": "Chucks", "jaw_blank": "Jaw blanks", "jaw_set": "Jaw sets", "ring": "Boring rings",
+    "plug": "Boring plugs", "material": "Materials",
+}  # fmt: skip
+NOUNS = {
+    "machine": "machine", "chuck": "chuck", "jaw_blank": "jaw blank", "jaw_set": "jaw set", "ring": "boring ring",
+    "plug": "boring plug", "material": "material",
+}  # fmt: skip
+LINKED = ("chuck_key", "blank_key")  # what a value holds by key is a link on the shelf, no field of its form
 
 
 @dataclass(frozen=True)
@@ -35,17 +47,35 @@ class ItemField:
 
 
 GROUPS = {
-    "machine": {"name": "The lathe"},
+    "machine": {"name": "The lathe", "feed_word": "Its control"},
+    "jaw_set": {"name": "What it is", "bored_mm": "As it is now", "numbers": "Its marks", "stored": "Where it is"},
+    "ring": {"name": "What it is", "inner_mm": "Its size", "max_bar": "Its limits"},
+    "plug": {"name": "What it is"},
     "material": {"name": "What it is", "kc11": "How it cuts", "density_kg_dm3": "How it behaves"},
-    "jaw_blank": {"name": "What it is", "width_mm": "Its size", "bolt_head_mm": "On the chuck"},
+    "jaw_blank": {"name": "What it is", "kind": "Its size", "bolt_head_mm": "On the chuck"},
     "chuck": {"name": "The chuck", "max_grip_n": "Its force", "body_diameter_mm": "Its body", "jaw_stroke_mm": "Its jaws"},
 }  # fmt: skip
 # The order a data sheet is read in; what is not named follows.
 CHUCK_ORDER = (
     "name", "jaws", "max_rpm", "max_grip_n", "max_pressure_bar", "reference_height_mm", "guide_length_mm",
     "guide_friction", "piston_area_mm2", "force_ratio", "efficiency", "max_draw_n",
-    "body_diameter_mm", "body_length_mm", "guide_to_jaw_base_mm",
+    "body_diameter_mm", "body_length_mm", "guide_to_jaw_base_mm", "jaw_stroke_mm", "serration_pitch_mm", "teeth",
+    "tnut_radius_0_mm",
 )  # fmt: skip
+BLANK_ORDER = ("name", "metal", "kind", "width_mm", "angle_deg", "length_mm", "height_mm", "density_kg_dm3")
+SET_ORDER = (
+    "name",
+    "side",
+    "bored_mm",
+    "depth_mm",
+    "wall_left_mm",
+    "damage_mm",
+    "numbers",
+    "tooth",
+    "stored",
+    "lent_to",
+)
+ORDERS = {"jaw_blank": BLANK_ORDER, "jaw_set": SET_ORDER}
 FORCE_NAMES = tuple(f.name for f in fields_of(ChuckForce) if f.name != "chart")
 
 
@@ -54,8 +84,8 @@ def item_fields(kind: str) -> tuple[ItemField, ...]:
     found = {f.name: f for f in fields_of(KINDS[kind]) if f.nested is None and not isinstance(f.spec, Flag)}
     if kind == "chuck":
         found |= {f.name: f for f in fields_of(ChuckForce) if f.name != "chart"}
-        found = {n: found[n] for n in (*CHUCK_ORDER, *(n for n in found if n not in CHUCK_ORDER))}
-    del found["key"]
+    order = CHUCK_ORDER if kind == "chuck" else ORDERS.get(kind, ())
+    found = {n: found[n] for n in (*order, *(n for n in found if n not in order)) if n not in ("key", *LINKED)}
     rows, group = [], ""
     for name, field in found.items():
         group = GROUPS[kind].get(name, group)

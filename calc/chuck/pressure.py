@@ -1,0 +1,209 @@
+"""From a wanted speed to the pressure: calculator `pressure-needed`."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Annotated, Literal
+
+from calc.chuck.grip import ALLOWED, HEIGHT, ChuckForce
+from calc.chuck.speed import SIDE, SPEED, Jaws, Rpm, Side, StackParts, Transmission, stack_moment
+from calc.errors import CalcError, FieldError
+from calc.fields import Checked, Group, Quantity
+from calc.quantities import Figure, Sentence
+from calc.results import Explained
+from calc.working import BOOK, Working, derived
+
+INVERSE = derived("From speed to pressure")
+CLOSE = 1e-9
+LimitedBy = Literal["moment", "wall", "cylinder", "chart", "chuck", "draw"]
+
+
+@dataclass(frozen=True)
+class PressureNeededInput(Checked):
+    """Input of `pressure-needed`."""
+
+    required_grip_n: Annotated[
+        float, Quantity("Required grip", "N", "Of the worst cut, safety included, all jaws", low=0, high=10_000_000)
+    ]
+    side: Annotated[Side, SIDE]
+    stack: StackParts
+    rpm: Rpm
+    grip_height_mm: Annotated[
+        float, Quantity("Grip height", "mm", "Middle of the grip above the guide", low=0, high=500)
+    ]
+    chuck: Annotated[ChuckForce, Group("Chuck")]
+    condition_factor: Annotated[
+        float, Quantity("Condition", "", "Share of the charted grip that is really there", low=0.01, high=1.2)
+    ] = 1.0
+    jaws: Jaws = 3
+    transmission: Transmission = 1.0
+    wall_limit_n: Annotated[
+        float | None, Quantity("Grip the wall stands", "N", "Sum over all jaws", low=0, high=2_000_000)
+    ] = None
+    jaw_height_mm: Annotated[
+        float | None,
+        Quantity(
+            "Jaw's centre of mass",
+            "mm",
+            "Above the guide; inside grip: its pull at speed loads the guides",
+            low=0,
+            high=500,
+        ),
+    ] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PressureNeededResult(Explained):
+    """The least pressure that holds at the speed, or what forbids it."""
+
+    pressure_bar: float | None
+    limited_by: LimitedBy | None
+    margin_n: float
+    static_grip_n: float
+    highest_bar: float
+
+
+def _pressure_for(charted: float, chuck: ChuckForce) -> float | None:
+    """The least pressure [bar] whose book grip is `charted` [N]; None beyond the chart's end."""
+    if not chuck.chart:
+        assert chuck.piston_area_mm2 is not None and chuck.force_ratio is not None
+        return charted / (0.1 * chuck.piston_area_mm2 * chuck.efficiency * chuck.force_ratio)
+    if charted <= chuck.chart[0].grip_n:
+        return chuck.chart[0].pressure_bar
+    for a, b in pairwise(chuck.chart):
+        if charted <= b.grip_n:
+            rise = b.grip_n - a.grip_n
+            return a.pressure_bar + (b.pressure_bar - a.pressure_bar) * (charted - a.grip_n) / rise
+    return None
+
+
+def book_grip(pressure: float, chuck: ChuckForce) -> float:
+    """The book's grip [N] at a pressure on the chart."""
+    if not chuck.chart:
+        assert chuck.piston_area_mm2 is not None and chuck.force_ratio is not None
+        return pressure * 0.1 * chuck.piston_area_mm2 * chuck.efficiency * chuck.force_ratio
+    for a, b in pairwise(chuck.chart):
+        if pressure <= b.pressure_bar:
+            return a.grip_n + (b.grip_n - a.grip_n) * (pressure - a.pressure_bar) / (b.pressure_bar - a.pressure_bar)
+    return chuck.chart[-1].grip_n
+
+
+def _limits(given: PressureNeededInput, factor: float, centrifugal: float, w: Working) -> dict[LimitedBy, float]:
+    """The static grip [N over all jaws, condition counted] at which each limit is reached."""
+    chuck, c = given.chuck, given.condition_factor
+    here = max(given.grip_height_mm, CLOSE)
+    allowed = w.step("F_allow", "Grip the chuck may give at this height", "F_max * min(1, h_ref / h)", "N", ALLOWED,
+                     F_max=chuck.max_grip_n, h_ref=chuck.reference_height_mm, h=here)  # fmt: skip
+    # The moment and the chuck's own limit are held against the book: a guess about grease hides no overload.
+    if given.side == "id" and given.jaw_height_mm is not None:
+        pull = max(1.0, given.transmission) * centrifugal * max(0.0, given.grip_height_mm - given.jaw_height_mm)
+        allowed = w.step("F_allow′", "The same, less what the jaws' own pull takes of the moment", "max(0, F_allow - M/h)", "N",
+                         ALLOWED, F_allow=allowed, M=pull, h=here)  # fmt: skip
+    limits: dict[LimitedBy, float] = {"moment": allowed * c, "chuck": chuck.max_grip_n * factor * c}
+    if not chuck.chart:
+        limits["cylinder"] = book_grip(chuck.max_pressure_bar, chuck) * factor * c
+        if chuck.max_draw_n is not None and chuck.force_ratio is not None:
+            limits["draw"] = chuck.max_draw_n * chuck.force_ratio * factor * c
+    elif chuck.max_pressure_bar < chuck.chart[-1].pressure_bar:
+        within = max(chuck.max_pressure_bar, chuck.chart[0].pressure_bar)
+        limits["cylinder"] = book_grip(within, chuck) * factor * c
+    else:
+        limits["chart"] = chuck.chart[-1].grip_n * factor * c
+    if given.wall_limit_n is not None:
+        # Inside, the wall carries the full gain of the speed; outside it carries most standing still.
+        gain = 0.0 if given.side == "od" else max(1.0, given.transmission) * centrifugal
+        limits["wall"] = max(0.0, given.wall_limit_n - gain)
+    return limits
+
+
+SAYS: dict[LimitedBy, str] = {
+    "moment": "the chuck may give {limit} at this height",
+    "chuck": "the chuck gives no more than {limit} here",
+    "cylinder": "the cylinder's highest pressure gives {limit}",
+    "chart": "the chuck's chart ends at {limit}",
+    "draw": "the draw-bar's limit gives {limit}",
+    "wall": "the wall leaves room for {limit} standing still",
+}
+
+
+def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
+    """The least gauge pressure at which the grip meets a demand at a speed.
+
+    Parameters
+        given.required_grip_n [N] over all jaws, safety included; given.rpm [rpm]; given.stack masses [kg]
+        at radii [mm]; given.transmission [-]; given.chuck, given.grip_height_mm [mm],
+        given.condition_factor [-] 0.01…1.2 as in `chuck-grip`; given.wall_limit_n [N] or None;
+        given.jaw_height_mm [mm] of the top jaw's centre of mass above the guide, for an inside grip
+    Returns
+        pressure_bar [bar], None where a limit forbids it; limited_by the limit that is reached first:
+        moment, wall, cylinder, chart, chuck or draw; margin_n [N] from the static grip needed to that
+        limit, below zero where it is passed; static_grip_n [N] needed; highest_bar [bar] that the
+        limits allow
+    Raises
+        CalcError for a chart that begins above the cylinder's pressure
+    Validity
+        The exact inverse of `chuck-grip` with `grip-at-speed`. Outside, speed's loss is added to the
+        demand; inside, its gain is not credited. Where less than the chart's first point is needed, that
+        point is the answer: below it the chart says nothing.
+    Example
+        >>> from calc.chuck.grip import ChartPoint
+        >>> from calc.chuck.speed import StackPart
+        >>> book = ChuckForce(90000, 30, 60, 80, chart=(ChartPoint(5, 15000), ChartPoint(30, 90000)))
+        >>> r = pressure_needed(PressureNeededInput(30844, "od", (StackPart(2.45, 65.5),), 2350, 60, book))
+        >>> round(r.static_grip_n), round(r.pressure_bar, 1)
+        (60000, 20.0)
+
+    Reference
+        derived in docs/method.md, “From speed to pressure”
+    """
+    w = Working()
+    chuck = given.chuck
+    if chuck.chart and chuck.chart[0].pressure_bar > chuck.max_pressure_bar:
+        words = Sentence(
+            "The chart begins above the {p} that the cylinder may have.",
+            p=Figure(chuck.max_pressure_bar, "bar", "down"),
+        )
+        raise CalcError([FieldError("chuck.max_pressure_bar", words)])
+    moment = stack_moment(given.stack, w)
+    omega = w.step("ω", "Angular speed", "2*pi*n/60", "rad/s", SPEED, n=given.rpm)
+    centrifugal = w.step(
+        "F_c", "Centrifugal force, all jaws", "z * S / 1000 * ω**2", "N", SPEED, z=given.jaws, S=moment, ω=omega
+    )
+    if given.side == "od":
+        need = w.step("F_0", "Grip needed standing still", "F_req + λ*F_c", "N", INVERSE,
+                      F_req=given.required_grip_n, λ=given.transmission, F_c=centrifugal)  # fmt: skip
+    else:
+        need = w.step(
+            "F_0",
+            "Grip needed standing still: the gain is not credited",
+            "F_req",
+            "N",
+            INVERSE,
+            F_req=given.required_grip_n,
+        )
+    factor = w.step(
+        "k_h", "Height factor", "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))", "", HEIGHT,
+        μ_g=chuck.guide_friction, h_ref=chuck.reference_height_mm, l_g=chuck.guide_length_mm, h=given.grip_height_mm,
+    )  # fmt: skip
+    limits = _limits(given, factor, centrifugal, w)
+    by = min(limits, key=lambda name: limits[name])
+    margin = w.step("m", "Room to the limit reached first", "F_lim - F_0", "N", INVERSE, F_lim=limits[by], F_0=need)
+    book = w.step(
+        "F_chart", "Grip by the book", "F_0 / (k_h*c)", "N", INVERSE, F_0=need, k_h=factor, c=given.condition_factor
+    )
+    highest = _pressure_for(limits[by] / (factor * given.condition_factor), chuck)
+    most = chuck.max_pressure_bar if highest is None else min(highest, chuck.max_pressure_bar)
+    pressure = None
+    # At the chart's first point a wall may already be passed: no pressure of the chart is low enough then.
+    least_static = (chuck.chart[0].grip_n if chuck.chart else 0.0) * factor * given.condition_factor
+    if margin >= -CLOSE * max(need, 1.0) and least_static <= limits[by] * (1 + CLOSE):
+        found = _pressure_for(book, chuck)
+        pressure = w.step("p", "Pressure for it", "p", "bar", BOOK, p=min(most if found is None else found, most))
+    else:
+        w.note("stop", f"limited-by-{by}", "It would take {need} standing still, and " + SAYS[by] + ": no pressure does it.",
+               need=Figure(max(need, least_static), "N", "up"), limit=Figure(limits[by], "N", "down"))  # fmt: skip
+    return PressureNeededResult(
+        pressure_bar=pressure, limited_by=by, margin_n=margin, static_grip_n=need, highest_bar=most,
+        working=tuple(w.steps), notes=tuple(w.notes),
+    )  # fmt: skip

@@ -1,0 +1,94 @@
+"""The jaws that could be taken, side by side: what each keeps at speed, bends, squeezes and leaves."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from calc.plan.document import Document
+from calc.plan.paths import replaced
+from calc.plan.solve import Figures, setup_path, solve
+from calc.plan.stops import Row, Table
+from calc.quantities import Figure, Sentence
+from calc.shelf.taken import Shelf
+from calc.shelf.workholding import JawBlank
+from calc.working import Note
+
+MOST = 8
+UNKNOWN = Sentence("–")
+
+
+@dataclass(frozen=True)
+class Tried:
+    """A blank, and the plan with it."""
+
+    blank: JawBlank
+    figures: Figures
+    chosen: bool
+
+
+def with_blank(document: Document, shelf: Shelf, index: int, blank: JawBlank) -> Figures:
+    """The set-up's figures with another blank."""
+    at = document.jaws_of(index)
+    setups = list(shelf.setups)
+    setups[at] = replace(setups[at], blank=blank, jaw_set=None)
+    # A height set for this jaw is not the other's: each blank is tried at its own.
+    if document.setups[at].hold.jaw_height_mm is not None:
+        document = replaced(document, f"{setup_path(at)}.hold.jaw_height_mm", None)
+    return solve(document, replace(shelf, setups=tuple(setups)), index)
+
+
+def try_blanks(document: Document, shelf: Shelf, figures: Figures, index: int) -> tuple[Tried, ...]:
+    """Every blank of the chuck tried in this set-up, the one chosen first."""
+    at = document.jaws_of(index)
+    setup = shelf.setups[at]
+    if setup.blank is None or setup.chuck is None:
+        return ()
+    others = [b for b in setup.blanks if b.key != setup.blank.key][: MOST - 1]
+    return (
+        Tried(setup.blank, figures, True),
+        *(Tried(b, with_blank(document, shelf, index, b), False) for b in others),
+    )
+
+
+def _short(note: Note, figures: Figures) -> Sentence:
+    """What stops a jaw, in as few words as a table has room for."""
+    wall = figures.force.value.wall if figures.force.value else None
+    if note.code == "wall-limit" and wall is not None and wall.allowed_mm is not None and wall.limit_n is not None:
+        return Sentence(
+            "{a} is allowed: the wall stands {f}",
+            a=Figure(wall.allowed_mm, "mm", "down", (3, 4)),
+            f=Figure(wall.limit_n, "N", "down"),
+        )
+    return note.sentence
+
+
+def _row(tried: Tried, index: int, at: int) -> Row:
+    f = tried.figures
+    hold, jaws, force = f.hold.value, f.jaws.value, f.force.value
+    wall = force.wall if force else None
+    why = next((p.sentence for p in f.hold.problems), None)
+    stops = [_short(n, f) for o in (hold, jaws, force) if o for n in o.notes if n.level == "stop"]
+    cells: tuple[Figure | Sentence, ...] = (
+        Figure(force.grip.grip_n, "N", "down") if force else UNKNOWN,
+        Figure(100 * force.at_top.kept_fraction, "%", "down") if force else UNKNOWN,
+        Figure(force.limit.speed_cap_rpm, "rpm", "down") if force else UNKNOWN,
+        Figure(jaws.taper.gap_mm, "mm", "up", (3, 4)) if jaws and jaws.taper else UNKNOWN,
+        Figure(wall.lobing.out_of_round_mm, "mm", "up", (3, 4)) if wall else UNKNOWN if hold is None or force is None else Sentence("stiff"),
+    )  # fmt: skip
+    return Row(tried.blank.name, cells, tried.chosen, f"{setup_path(at)}.jaw_blank", tried.blank.key,
+               why or (stops[0] if stops else None))  # fmt: skip
+
+
+def blanks_table(document: Document, shelf: Shelf, tried: tuple[Tried, ...], index: int) -> tuple[Table, ...]:
+    """The jaws compared; nothing to compare with fewer than two."""
+    if len(tried) < 2:
+        return ()
+    at = document.jaws_of(index)
+    made = [_row(t, index, at) for t in tried]
+    # The one in force first, then what would do, then what would not.
+    rows = tuple(sorted(made, key=lambda r: (not r.chosen, r.why_not is not None)))
+    return (
+        Table(
+            "blanks", "Jaws compared", ("jaws", "grip", "kept at speed", "cap", "bends a side", "out of round"), rows
+        ),
+    )

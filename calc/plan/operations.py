@@ -1,0 +1,116 @@
+"""What each kind of cut asks of edge, chuck and spindle, all by the same chip force."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from calc.cuts.turning import CutInput, CutResult, cut
+from calc.plan.document import PlannedCut
+from calc.rules import Rules
+from calc.shelf.material import Material
+from calc.working import Working, derived, typical
+
+OTHER = derived("Drilling, grooving, threading")
+CHISEL = typical("the chisel edge of a drill in solid pushes 1.3 times as hard")
+CHISEL_TIMES = 1.3
+THREAD_EXTERNAL, THREAD_INTERNAL = 0.613434, 0.541266  # thread depth over pitch, ISO 68-1
+ROOT_WIDTH = 0.25  # of the pitch, at the root of an external thread; wider than an internal one's
+
+# Facts that say nothing about a kind of cut, and what others are called there.
+LEAVES_OUT = {
+    "turn": ("width_mm", "point_deg", "passes"), "face": ("width_mm", "point_deg", "passes", "feeds"),
+    "bore": ("width_mm", "point_deg", "passes"),
+    "groove": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes"),
+    "part": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes", "interrupted"),
+    "drill": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "passes", "interrupted"),
+    "thread": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "point_deg"),
+}  # fmt: skip
+CALLED = {
+    ("face", "depth_mm"): "Depth of a pass", ("drill", "from_diameter_mm"): "Pilot hole", ("drill", "to_diameter_mm"): "Drill",
+    ("thread", "from_diameter_mm"): "Before the thread", ("thread", "to_diameter_mm"): "Thread's other diameter",
+    ("thread", "feed_mm_rev"): "Pitch", ("groove", "feed_mm_rev"): "Plunge feed", ("part", "feed_mm_rev"): "Plunge feed",
+}  # fmt: skip
+ASKED = {
+    "turn": ("depth_mm",),
+    "face": ("depth_mm",),
+    "bore": ("depth_mm",),
+    "groove": ("width_mm",),
+    "part": ("width_mm",),
+}
+
+
+@dataclass(frozen=True)
+class Operation:
+    """A cut's figures and the sizes of its forces on the part [N]; diameter [mm] where the edge cuts hardest.
+
+    `smallest_mm` is where a constant surface speed turns fastest.
+    """
+
+    result: CutResult
+    axial_n: float
+    radial_n: float
+    diameter_mm: float
+    smallest_mm: float
+    torque_only: bool = False
+
+
+def operation(planned: PlannedCut, material: Material, held_to: float, rules: Rules) -> Operation:
+    """The figures of a planned cut, with a worn edge. Raises CalcError at the cut's fields.
+
+    Reference: derived in docs/method.md, “Drilling, grooving, threading”.
+    """
+    a, b, feed = planned.from_diameter_mm, planned.to_diameter_mm, planned.feed_mm_rev
+    assert a is not None and b is not None and feed is not None
+    largest, smallest = max(a, b), min(a, b)
+
+    def chip(diameter: float, feed: float, depth: float, corner: float = 0.0, approach: float = 90.0) -> CutResult:
+        return cut(
+            CutInput(
+                diameter_mm=diameter, feed_mm_rev=feed, depth_mm=depth, corner_radius_mm=corner, kc11=material.kc11,
+                mc=material.mc, speed_m_min=None if planned.rpm is not None else planned.speed_m_min, rpm=planned.rpm,
+                approach_deg=approach, rake_deg=planned.rake_deg, rake_reference_deg=material.rake_reference_deg,
+                wear=rules.worn, max_rpm=held_to if planned.rpm is None else None,
+            )
+        )  # fmt: skip
+
+    if planned.kind == "drill":
+        return _drilled(planned, a, b, chip(b, feed / 2, (b - a) / 2, approach=planned.point_deg / 2))
+    if planned.kind == "thread":
+        edge, thickness = _thread_chip(feed, planned.passes, internal=b > a)
+        found = replace(chip(largest, thickness, edge), ra_um=None)
+        return Operation(found, found.passive_n, found.feed_n, largest, largest)
+    if planned.kind in ("groove", "part"):
+        assert planned.width_mm is not None
+        found = replace(chip(largest, feed, planned.width_mm), ra_um=None)
+        return Operation(found, found.passive_n, found.feed_n, largest, smallest)
+    assert planned.depth_mm is not None
+    found = chip(largest, feed, planned.depth_mm, planned.corner_radius_mm, planned.approach_deg)
+    if planned.kind == "face":  # fed across: what pushes back along the axis is the passive force
+        return Operation(found, found.passive_n, found.feed_n, largest, smallest)
+    return Operation(found, found.feed_n, found.passive_n, largest, smallest)
+
+
+def _thread_chip(pitch: float, passes: int, *, internal: bool) -> tuple[float, float]:
+    """(edge, chip thickness) [mm] of the last of `passes` with equal chip area, both flanks and the root cutting."""
+    depth = (THREAD_INTERNAL if internal else THREAD_EXTERNAL) * pitch
+    area = (depth**2 * math.tan(math.radians(30)) + ROOT_WIDTH * pitch * depth) / passes
+    edge = 2 * depth / math.cos(math.radians(30)) + ROOT_WIDTH * pitch
+    return edge, area / edge
+
+
+def _drilled(planned: PlannedCut, pilot: float, size: float, one: CutResult) -> Operation:
+    """A drill from the force of one of its two edges."""
+    w = Working()
+    both = w.step("F_e", "Force on both edges", "2*F_t", "N", OTHER, F_t=one.tangential_n)
+    torque = w.step("M", "Torque of the drill", "F_e*(d + d_0)/4000", "N*m", OTHER, F_e=both, d=size, d_0=pilot)
+    power = w.step("P", "Power at the motor", "M*2*pi*n/60000 / η", "kW", OTHER, M=torque, n=one.rpm, η=0.8)
+    thrust = w.step("F_f", "Thrust", "F_e/2 * sin(radians(σ/2))", "N", OTHER, F_e=both, σ=planned.point_deg)
+    if pilot <= 0:
+        thrust = w.step("F_f*", "Thrust, in solid", "k*F_f", "N", CHISEL, k=CHISEL_TIMES, F_f=thrust)
+    across = w.step("F_d", "The torque as a force at the drill's diameter", "2000*M/d", "N", OTHER, M=torque, d=size)
+    found = replace(
+        one, tangential_n=across, feed_n=thrust, passive_n=0.0, power_kw=power, torque_nm=torque, ra_um=None,
+        working=(*one.working, *w.steps),
+    )  # fmt: skip
+    return Operation(found, thrust, 0.0, size, size, torque_only=True)

@@ -1,0 +1,307 @@
+"""A half-profile read from a DXF drawing: x along the axis, y from it."""
+
+from __future__ import annotations
+
+import io
+import itertools
+import math
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from calc.errors import FieldProblem
+from calc.profile.chain import FIELD, MEET_MM, Segment, joined, place
+from calc.profile.contour import Vertex, arc_centre
+from calc.profile.steps import DIAMETER_MOST, LENGTH_MOST, TurnedStep
+from calc.quantities import Figure, Sentence
+
+MOST_CHARACTERS = 5_000_000
+MOST_LINES = 2_000
+INCH = 25.4
+UNITS = {1: "in", 4: "mm"}  # $INSUNITS
+SILENT = {"TEXT", "MTEXT", "DIMENSION", "POINT", "HATCH", "LEADER", "MULTILEADER", "VIEWPORT"}
+EDGE_MOST_MM = 10.0  # a 45° line or a quarter round up to this size is an edge, beyond it a step of its own
+SAME_MM = 0.005
+
+
+@dataclass(frozen=True)
+class DrawnProfile:
+    """What a drawing gives: steps from end A and B inward, and what was decided on the way."""
+
+    outside: tuple[TurnedStep, ...]
+    inside: tuple[TurnedStep, ...]
+    inside_b: tuple[TurnedStep, ...]
+    notes: tuple[Sentence, ...]
+
+
+@dataclass(frozen=True)
+class Question:
+    """What the drawing does not say by itself: which layer, which unit."""
+
+    layers: tuple[str, ...] = ()
+    units: tuple[str, ...] = ()
+
+
+def _refuse(words: str, **parts: Any) -> FieldProblem:
+    return FieldProblem(FIELD, Sentence(words, **parts))
+
+
+def _document(text: str) -> Any:
+    import ezdxf
+    from ezdxf.lldxf.const import DXFError
+
+    if len(text) > MOST_CHARACTERS:
+        raise _refuse(
+            "The file is too large: {n} million characters are read at most. Save the profile alone.",
+            n=str(MOST_CHARACTERS // 1_000_000),
+        )
+    if not text.strip():
+        raise _refuse("The file is empty.")
+    try:
+        return ezdxf.read(io.StringIO(text))  # type: ignore[attr-defined]
+    except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
+        raise _refuse(
+            "This is not a DXF drawing that can be read: {why}", why=str(error).strip()[:160] or type(error).__name__
+        ) from error
+
+
+def _polyline(entity: Any, k: float) -> Iterator[Segment]:
+    if entity.dxftype() == "LWPOLYLINE":
+        points = [(p[0], p[1], p[4]) for p in entity.get_points("xyseb")]
+        closed = entity.closed
+    else:
+        if not entity.is_2d_polyline:
+            raise _refuse("There is a mesh or 3D polyline on this layer: only flat lines, arcs and polylines are read.")
+        points = [(v.dxf.location.x, v.dxf.location.y, v.dxf.bulge) for v in entity.vertices]
+        closed = entity.is_closed
+    pairs = list(itertools.pairwise(points)) + ([(points[-1], points[0])] if closed and len(points) > 1 else [])
+    for a, b in pairs:
+        yield Segment(a[0] * k, a[1] * k, b[0] * k, b[1] * k, a[2])
+
+
+def _segments(entity: Any, k: float) -> Iterator[Segment]:
+    kind = entity.dxftype()
+    if kind == "LINE":
+        a, b = entity.dxf.start, entity.dxf.end
+        yield Segment(a.x * k, a.y * k, b.x * k, b.y * k)
+    elif kind == "ARC":
+        a, b = entity.start_point, entity.end_point
+        turn = math.radians((entity.dxf.end_angle - entity.dxf.start_angle) % 360)
+        yield Segment(a.x * k, a.y * k, b.x * k, b.y * k, math.tan(turn / 4))
+    elif kind in ("LWPOLYLINE", "POLYLINE"):
+        yield from _polyline(entity, k)
+    elif kind not in SILENT:
+        raise _refuse(_NOT_READ.get(kind, "There is a {kind}{where} on this layer: only lines, arcs and polylines are read. Convert it, or put it on another layer."),
+                      kind=kind, where=_where(entity, k))  # fmt: skip
+
+
+_NOT_READ = {
+    "INSERT": "There is a block{where} on this layer: explode it, since only plain lines, arcs and polylines are read.",
+    "SPLINE": "There is a spline{where} on this layer: turn it into lines and arcs in the drawing program.",
+}
+
+
+def _where(entity: Any, k: float) -> Sentence | str:
+    for name in ("insert", "center", "start", "location"):
+        if entity.dxf.hasattr(name):
+            p = entity.dxf.get(name)
+            return Sentence(" at {p}", p=place(p.x * k, p.y * k))
+    if entity.dxftype() == "SPLINE":
+        p = next(iter((*entity.fit_points, *entity.control_points)), (0.0, 0.0))
+        return Sentence(" at {p}", p=place(p[0] * k, p[1] * k))
+    return ""
+
+
+def read_drawing(text: str, layer: str | None = None, unit: str | None = None) -> DrawnProfile | Question:
+    """The steps of a half-profile drawn in DXF, or the questions that come first.
+
+    Parameters
+        text of the drawing; layer, where several carry lines; unit "mm" or "in", where the file says none
+    Raises
+        FieldProblem at "text": not a DXF, too large, splines and blocks (with their place), lines that do
+        not join or branch, a profile below the axis, nothing drawn
+    Validity
+        x along the axis, end A at the least x; y the radius. Closed, it holds the bore; open, it is the
+        outside alone. 45° lines and quarter rounds up to 10 mm are edges and corners of the step beside them.
+    """
+    drawing = _document(text)
+    space = list(drawing.modelspace())
+    drawn = Counter(e.dxf.layer for e in space if e.dxftype() not in SILENT)
+    if not drawn:
+        raise _refuse("There are no lines or arcs in this drawing's model space.")
+    said = UNITS.get(drawing.header.get("$INSUNITS", 0))
+    known = unit or said
+    layers = tuple(sorted(drawn))
+    if (layer is None and len(layers) > 1) or known is None:
+        return Question(layers if layer is None and len(layers) > 1 else (), () if known else ("mm", "in"))
+    if layer is not None and layer not in drawn:
+        raise _refuse("There is no layer “{name}” with lines in this drawing.", name=layer)
+    if known not in ("mm", "in"):
+        raise _refuse("Choose mm or in for the drawing's unit.")
+    k = INCH if known == "in" else 1.0
+    chosen = layer or layers[0]
+    segments = [s for e in space if e.dxf.layer == chosen for s in _segments(e, k)]
+    segments = [s for s in segments if math.hypot(s.z1 - s.z0, s.r1 - s.r0) > MEET_MM / 10]
+    if not segments:
+        raise _refuse("There are no lines or arcs on layer “{name}”.", name=chosen)
+    if len(segments) > MOST_LINES:
+        raise _refuse("The profile has {n} lines; {most} are read at most. Is it made of short pieces? Save it with arcs.", n=str(len(segments)),
+                      most=str(MOST_LINES))  # fmt: skip
+    return _profile(segments)
+
+
+def _profile(segments: Sequence[Segment]) -> DrawnProfile:
+    lowest = min(segments, key=lambda s: min(s.r0, s.r1))
+    if min(lowest.r0, lowest.r1) < -MEET_MM:
+        z, r = (lowest.z0, lowest.r0) if lowest.r0 < lowest.r1 else (lowest.z1, lowest.r1)
+        raise _refuse(
+            "The profile goes below the axis at {p}: draw the upper half, with the axis at y = 0.", p=place(z, r)
+        )
+    left = min(min(s.z0, s.z1) for s in segments)
+    if (
+        max(max(s.z0, s.z1) for s in segments) - left > LENGTH_MOST
+        or max(max(s.r0, s.r1) for s in segments) * 2 > DIAMETER_MOST
+    ):
+        raise _refuse(
+            "The profile is larger than Ø{d} × {l}: is the unit right?",
+            d=Figure(DIAMETER_MOST, "mm"),
+            l=Figure(LENGTH_MOST, "mm"),
+        )
+    chain, closed = joined([replace(s, z0=s.z0 - left, z1=s.z1 - left) for s in segments])
+    notes: list[Sentence] = []
+    if not closed:
+        if chain[0].z0 > chain[-1].z1:
+            chain = [s.turned() for s in reversed(chain)]
+        return DrawnProfile(
+            _steps(chain, True, notes),
+            (),
+            (),
+            (Sentence("The line is open: it is read as the outside of a solid part."), *notes),
+        )
+    outer, inner = _halves(chain)
+    outside = _steps(outer, True, notes)
+    bores = _bores(inner, notes)
+    return DrawnProfile(outside, *bores, tuple(notes))
+
+
+def _halves(chain: list[Segment]) -> tuple[list[Segment], list[Segment]]:
+    """(outer, inner) contour, both from the least z to the greatest, without the two end faces' lower parts."""
+    area = sum((s.z1 - s.z0) * (s.r0 + s.r1) / 2 for s in chain)
+    if area < 0:  # counter-clockwise: the outside runs from right to left
+        chain = [s.turned() for s in reversed(chain)]
+    least, most = min(s.z0 for s in chain), max(s.z0 for s in chain)
+    # The outside begins at the highest point of the left face and ends at the highest of the right one.
+    first = max((i for i, s in enumerate(chain) if abs(s.z0 - least) < MEET_MM), key=lambda i: chain[i].r0)
+    around = chain[first:] + chain[:first]
+    last = max((i for i, s in enumerate(around) if abs(s.z0 - most) < MEET_MM), key=lambda i: around[i].r0)
+    return around[:last], [s.turned() for s in reversed(around[last:])]
+
+
+def _bores(inner: list[Segment], notes: list[Sentence]) -> tuple[tuple[TurnedStep, ...], tuple[TurnedStep, ...]]:
+    """(from end A, from end B): what lies between the axis and the material."""
+    line = [s for s in inner if max(s.r0, s.r1) > MEET_MM and not (s.r0 < MEET_MM and s.r1 < MEET_MM)]
+    if not line:
+        return (), ()
+    on_axis = [s for s in inner if s.r0 < MEET_MM and s.r1 < MEET_MM and abs(s.z1 - s.z0) > MEET_MM]
+    if not on_axis:
+        steps = _steps(_trim(line), False, notes)
+        return (*steps[:-1], replace(steps[-1], length_mm=None)), ()
+    solid = (min(min(s.z0, s.z1) for s in on_axis), max(max(s.z0, s.z1) for s in on_axis))
+    from_a = _trim([s for s in line if max(s.z0, s.z1) <= solid[0] + MEET_MM])
+    from_b = _trim([s for s in line if min(s.z0, s.z1) >= solid[1] - MEET_MM])
+    mirrored = [Segment(-s.z1, s.r1, -s.z0, s.r0, s.bulge) for s in reversed(from_b)]
+    return tuple(_steps(bore, False, notes) if bore else () for bore in (from_a, mirrored))  # type: ignore[return-value]
+
+
+def _trim(line: list[Segment]) -> list[Segment]:
+    """A bore's wall without the faces and bottoms at its two ends that reach the axis or the outside."""
+    kept = list(line)
+    while kept and abs(kept[0].z1 - kept[0].z0) < SAME_MM:
+        kept.pop(0)
+    while kept and abs(kept[-1].z1 - kept[-1].z0) < SAME_MM:
+        kept.pop()
+    return kept
+
+
+def _is_edge(s: Segment) -> str | None:
+    """ "chamfer" for a short 45° line, "round" for a quarter of a circle, else None."""
+    dz, dr = abs(s.z1 - s.z0), abs(s.r1 - s.r0)
+    if abs(dz - dr) > SAME_MM or not SAME_MM < dz <= EDGE_MOST_MM:
+        return None
+    if s.bulge == 0:
+        return "chamfer"
+    return "round" if abs(abs(s.bulge) - math.tan(math.pi / 8)) < 0.005 else None
+
+
+def _edges(line: Sequence[Segment]) -> dict[int, tuple[str, float]]:
+    """Which segments are an edge or corner of the cylinder beside them: index -> (kind, size [mm])."""
+    found: dict[int, tuple[str, float]] = {}
+    for i, s in enumerate(line):
+        kind = _is_edge(s)
+        level = [j for j in (i - 1, i + 1) if 0 <= j < len(line) and abs(line[j].r1 - line[j].r0) < SAME_MM]
+        upright = i in (0, len(line) - 1) or any(abs(line[j].z1 - line[j].z0) < SAME_MM for j in (i - 1, i + 1))
+        if kind and len(level) == 1 and upright:
+            found[i] = (kind, abs(s.z1 - s.z0))
+    return found
+
+
+def _steps(line: Sequence[Segment], outside: bool, notes: list[Sentence]) -> tuple[TurnedStep, ...]:
+    """Steps of a contour from its end inward; edges and corners go to the cylinder beside them."""
+    made: list[TurnedStep] = []
+    edges = _edges(line)
+    for i, s in enumerate(line):
+        if i in edges or abs(s.z1 - s.z0) < SAME_MM:
+            continue
+        if s.z1 < s.z0:
+            raise _refuse(
+                "The profile turns back at {p}: a lathe tool from either end cannot follow an undercut drawn like this.",
+                p=place(s.z0, s.r0),
+            )
+        name = f"{'Step' if outside else 'Bore'} {len(made) + 1}"
+        if abs(s.r1 - s.r0) < SAME_MM and s.bulge == 0:
+            made.append(_cylinder(name, line, i, edges, outside, notes))
+        else:
+            made.append(_sloped(name, s))
+    if not made:
+        raise _refuse("The drawing has no length along the axis: draw x along the axis and y from it.")
+    return tuple(made)
+
+
+def _cylinder(
+    name: str,
+    line: Sequence[Segment],
+    i: int,
+    edges: dict[int, tuple[str, float]],
+    outside: bool,
+    notes: list[Sentence],
+) -> TurnedStep:
+    """A cylinder with the edges and corners at its ends."""
+    s, proud = line[i], 1 if outside else -1
+    length, sizes = s.z1 - s.z0, dict[str, float]()
+    for j in (i - 1, i + 1):
+        if j not in edges:
+            continue
+        kind, size = edges[j]
+        length += size
+        stands = proud * (s.r0 - (line[j].r0 if j < i else line[j].r1)) > 0
+        field = ("chamfer_mm" if kind == "chamfer" else "round_mm") if stands else "corner_mm"
+        if not stands and kind == "chamfer":
+            notes.append(
+                Sentence("{name}: the 45° line in its inside corner is read as a corner radius of its size.", name=name)
+            )
+        if field in sizes and abs(sizes[field] - size) > SAME_MM:
+            notes.append(Sentence("{name}: its two edges differ; the larger is taken.", name=name))
+        sizes[field] = round(max(size, sizes.get(field, 0.0)), 6)
+    return replace(TurnedStep(name, round(2 * s.r0, 6), round(length, 6)), **sizes)  # type: ignore[arg-type]
+
+
+def _sloped(name: str, s: Segment) -> TurnedStep:
+    """A taper or an arc."""
+    if min(s.r0, s.r1) < MEET_MM:
+        raise _refuse("The profile comes to a point on the axis at {p}: end it with a small flat.", p=place(s.z1, s.r1))
+    arc = None
+    if s.bulge:
+        _, _, radius = arc_centre(Vertex(s.z0, s.r0, s.bulge), Vertex(s.z1, s.r1))
+        arc = round(-math.copysign(radius, s.bulge), 6)
+    return TurnedStep(name, round(2 * s.r0, 6), round(s.z1 - s.z0, 6), end_diameter_mm=round(2 * s.r1, 6), arc_mm=arc)

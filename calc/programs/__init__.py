@@ -1,0 +1,1 @@
+"""Programs for the lathe, in plain ISO 6983 words."""

@@ -1,0 +1,123 @@
+"""The house rules: what a shop has settled on where the trade leaves it open. All typical until the shop says otherwise.
+
+A plan keeps the rules it is computed under (`Document.rules`), so a rule that changes moves no plan by itself.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from calc.fields import Checked, Choice, Quantity
+
+RAW_STOCK = Choice(
+    "Pocket for raw stock",
+    {"nominal": "nominal stock", "middle": "measured middle of the batch", "largest": "largest piece: always three centres"},
+    "Nominal asks nothing of the batch; the middle splits the error; bored for the largest, every piece touches on its centre line",
+)  # fmt: skip
+
+JAW_BORING = Choice(
+    "Jaw boring pressure",
+    {"ring": "up to the ring's limit, then taper if the estimate says so", "plug": "match production with a plug, where one seats"},
+    "A ring takes one set-up; a plug takes two, and bores the jaws as far bent as the part will find them",
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Rules(Checked):
+    """The rules in force. `number` is the shop's revision that they are; 1 is what the handbook of the trade gives."""
+
+    number: Annotated[int, Quantity("Revision", "", "Of the house rules", low=1, high=1_000_000, whole=True)] = 1
+    safety: Annotated[
+        float,
+        Quantity(
+            "Safety on the grip",
+            "",
+            "Covers what the figures do not know; below 1.5 the closed form may fall short of the true need",
+            low=1.5,
+            high=10,
+        ),
+    ] = 2.0
+    worn: Annotated[
+        float,
+        Quantity(
+            "Worn edge",
+            "",
+            "Cutting force of a worn edge over a fresh one; grip and power are planned for it",
+            low=1,
+            high=3,
+        ),
+    ] = 1.3
+    interrupted: Annotated[
+        float, Quantity("Interrupted cut", "", "On the tangential force of a cut that strikes", low=1, high=3)
+    ] = 1.25
+    friction_turned: Annotated[
+        float,
+        Quantity(
+            "Friction, turned part",
+            "",
+            "Smooth bored jaw on a turned steel part, flood coolant in it",
+            low=0.02,
+            high=0.6,
+        ),
+    ] = 0.10
+    friction_ground: Annotated[
+        float,
+        Quantity(
+            "Friction, ground or drawn", "", "Smooth bored jaw on a ground or drawn steel part", low=0.02, high=0.6
+        ),
+    ] = 0.07
+    friction_rough: Annotated[
+        float,
+        Quantity("Friction, rough stock", "", "Smooth bored jaw on rolled, sawn or cast steel", low=0.02, high=0.6),
+    ] = 0.15
+    condition_today: Annotated[
+        float, Quantity("Greased today", "", "Share of the book's grip that is counted", low=0.05, high=1)
+    ] = 1.0
+    condition_week: Annotated[
+        float, Quantity("Greased within a week", "", "Share of the book's grip that is counted", low=0.05, high=1)
+    ] = 0.85
+    condition_unknown: Annotated[
+        float,
+        Quantity(
+            "Grease unknown or older",
+            "",
+            "A chuck without its daily grease can lose half its force or more",
+            low=0.05,
+            high=1,
+        ),
+    ] = 0.5
+    corner_friction_pct: Annotated[
+        float, Quantity("Worst corner: less friction", "%", "Below the pair's typical friction", low=0, high=80)
+    ] = 25.0
+    corner_condition_pct: Annotated[
+        float, Quantity("Worst corner: less grip", "%", "Below the chuck's condition as counted", low=0, high=80)
+    ] = 15.0
+    corner_force_pct: Annotated[
+        float, Quantity("Worst corner: more force", "%", "Above the cutting force as computed", low=0, high=200)
+    ] = 20.0
+    wall_share_pct: Annotated[
+        float,
+        Quantity(
+            "Out-of-round allowed",
+            "%",
+            "Of the roundness, or of the machined limits: a third leaves the rest to everything else",
+            low=1,
+            high=100,
+        ),
+    ] = 100 / 3
+    gauge_days: Annotated[
+        int,
+        Quantity(
+            "A gauge run counts for", "", "Days; after that the greasing log counts again", low=1, high=2000, whole=True
+        ),
+    ] = 90
+    jaw_boring: Annotated[Literal["ring", "plug"], JAW_BORING] = "ring"
+    raw_stock: Annotated[Literal["nominal", "middle", "largest"], RAW_STOCK] = "nominal"
+
+
+# What a single plan may depart from, with its reason.
+PLAN_RULES = (
+    "safety", "worn", "interrupted", "friction_turned", "friction_ground", "friction_rough", "corner_friction_pct",
+    "corner_condition_pct", "corner_force_pct", "wall_share_pct",
+)  # fmt: skip

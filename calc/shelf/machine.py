@@ -1,0 +1,71 @@
+"""Lathes."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated
+
+from calc.errors import FieldError
+from calc.fields import Quantity, Text
+from calc.quantities import Sentence
+from calc.shelf.item import Item
+
+PLATE = "Rating plate, or “spindle” in the machine's data sheet"
+CONTROL = "The control's programming manual"
+CURVE = "Spindle power and torque chart in the machine's data sheet"
+
+
+@dataclass(frozen=True)
+class Machine(Item):
+    """A lathe."""
+
+    __hash__ = Item.__hash__
+
+    max_rpm: Annotated[float, Quantity("Top speed", "rpm", "Of the main spindle", above=0, high=20_000, where=PLATE)]
+    power_kw: Annotated[
+        float,
+        Quantity(
+            "Spindle power",
+            "kW",
+            "Continuous, at the spindle",
+            above=0,
+            high=500,
+            where=CURVE + "; take the continuous (S1) line",
+        ),
+    ]
+    torque_nm: Annotated[
+        float,
+        Quantity(
+            "Spindle torque",
+            "N*m",
+            "Below base speed",
+            above=0,
+            high=50_000,
+            where=CURVE + "; the flat part at low speed",
+        ),
+    ]
+    turret_stations: Annotated[
+        int, Quantity("Turret stations", "", "Tool places on the turret", low=1, high=200, whole=True,
+                      where="“Turret” in the machine's data sheet")
+    ] = 12  # fmt: skip
+    feed_word: Annotated[
+        str, Text("Word for feed per turn", "Such as G95 or G99; none is assumed", most=8, where=CONTROL)
+    ] = ""
+    clamp_word: Annotated[
+        str, Text("Word for the spindle clamp", "Such as G92 or G50; S and the speed follow it", most=8, where=CONTROL)
+    ] = ""
+    program_word: Annotated[
+        str, Text("Word for the program number", "Such as O or %; the number follows it", most=8, where=CONTROL)
+    ] = ""
+    end_word: Annotated[str, Text("Word for the end", "Such as M30 or M02", most=8, where=CONTROL)] = ""
+
+    def contradictions(self) -> Iterator[FieldError]:
+        for name, pattern, example in (
+            ("feed_word", r"G\d{1,3}", "G95"), ("clamp_word", r"G\d{1,3}", "G92"), ("program_word", r"[A-Z]{1,3}|%", "O"),
+            ("end_word", r"M\d{1,3}", "M30"),
+        ):  # fmt: skip
+            word = getattr(self, name)
+            if word and not re.fullmatch(pattern, word):
+                yield FieldError(name, Sentence("Write the word as the control takes it, such as {e}.", e=example))

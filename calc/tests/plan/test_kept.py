@@ -1,0 +1,145 @@
+"""Figures that are kept between plans are those that would be found anew, whatever was asked before."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from calc.errors import CalcError
+from calc.plan import solve as kept
+from calc.plan.compute import PlanResult, compute
+from calc.plan.document import Document, Force, Hold, PlannedCut, Setup, Sides
+from calc.plan.paths import replaced
+from calc.results import as_plain
+from calc.shelf.taken import SetupShelf, Shelf
+from calc.shelf.workholding import JawSet, Plug, Ring
+from calc.tests.plans import ALUMINIUM, DOCUMENT, MACHINE, MATERIAL, STEEL, TALL, TOOTHED
+
+FIRST = Setup("One", hold=Hold(grip="stock", depth_mm=12.0), force=Force(pressure_bar=20.0, condition="today"), clamp_rpm=500.0,
+              cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),))  # fmt: skip
+TWO = replace(
+    DOCUMENT,
+    setups=(FIRST, replace(DOCUMENT.setups[0], hold=Hold(grip="outside:Spigot", depth_mm=20.0))),
+    sides=Sides("a"),
+)
+BLANKS = (STEEL, ALUMINIUM, replace(TALL, face_radius_mm=20.0))
+SET = JawSet("set", "Set 1", "od", 84.0, 22.0, 4.0, tooth=0, numbers="1-1", chuck_key="c", damage_mm=0.1)
+ON = SetupShelf(
+    TOOTHED, BLANKS[2], BLANKS, rings=(Ring("b", "Ring B", 95, 140, 6, 750),), plugs=(Plug("p", "Plug", 60),)
+)
+SHELF = Shelf(MACHINE, MATERIAL, (ON, ON))
+
+# Every kind of fact that figures rest on, with values that are fine, odd, missing or refused.
+EDITS = {
+    "part.quantity": [1, 500],
+    "part.edge_mm": [0.0, 0.3, 1.0],
+    "part.face_stock_mm": [0.0, 2.0, 5.0],
+    "part.roundness_mm": [None, 0.02],
+    "part.stock.diameter_mm": [None, 119.0, 122.0],
+    "part.stock.smallest_mm": [None, 121.0],
+    "part.profile.outside.0.diameter_mm": [None, 80.0, 84.0],
+    "part.profile.outside.0.length_mm": [None, 10.0, 40.0],
+    "part.profile.inside.0.diameter_mm": [52.0, 70.0],
+    "sides.first_end": ["a", "b", "proposed"],
+    "sides.two_step": [True, False],
+    "setups.0.hold.depth_mm": [None, 12.0, 60.0],
+    "setups.0.hold.jaw_height_mm": [None, 45.0],
+    "setups.0.jaws.tooth": [None, 3],
+    "setups.0.jaws.position": [0.0, 0.5],
+    "setups.0.force.pressure_bar": [None, 4.0, 20.0, 39.0],
+    "setups.0.force.condition": ["today", "unknown", "measured"],
+    "setups.1.hold.grip": ["", "outside:Spigot", "outside:Gone"],
+    "setups.1.hold.seat": ["floor", "none"],
+    "setups.1.hold.live_centre": [True, False],
+    "setups.1.hold.friction": ["auto", "ground"],
+    "setups.1.jaws.feeler_mm": [None, 0.03],
+    "setups.1.jaws.blue": ["none", "tip"],
+    "setups.1.jaws.reading_mm": [None, 83.62],
+    "setups.1.force.condition_measured": [None, 0.7],
+    "setups.1.force.condition_date": [None, "2026-11-20"],
+    "rules.safety": [1.5, 2.5],
+    "setups.1.force.user_max_rpm": [None, 300.0],
+    "setups.1.clamp_rpm": [None, 400.0],
+    "setups.1.cuts.0.feed_mm_rev": [None, 0.1, 0.6],
+    "setups.1.cuts.0.rpm": [None, 900.0],
+}
+EDIT = st.sampled_from([(path, value) for path, values in EDITS.items() for value in values])
+
+
+def forgotten() -> None:
+    kept._kept.cache_clear()
+    kept._pockets.cache_clear()
+
+
+def shown(result: PlanResult) -> object:
+    return as_plain((result.stops, result.sides, result.verdict))
+
+
+@settings(max_examples=40, suppress_health_check=[HealthCheck.too_slow])
+@given(st.lists(EDIT, min_size=1, max_size=6))
+def test_after_any_edits_the_plan_is_as_if_computed_for_the_first_time(edits: list[tuple[str, object]]) -> None:
+    document: Document = TWO
+    for path, value in edits:
+        try:
+            document = replaced(document, path, value)
+        except CalcError:
+            continue  # refused at the field
+        warm = shown(compute(document, SHELF))
+        forgotten()
+        assert shown(compute(document, SHELF)) == warm
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"chuck": replace(TOOTHED, max_rpm=1000)},
+        {"chuck": replace(TOOTHED, force=replace(TOOTHED.force, reference_height_mm=50))},
+        {"blank": replace(BLANKS[2], density_kg_dm3=2.7)},
+        {"rings": (Ring("b", "Ring B", 95, 140, 3, 750),)},
+        {"plugs": ()},
+        {"jaw_set": SET, "jaw_sets": (SET,)},
+        {"on_machine": False},
+    ],
+    ids=lambda change: next(iter(change)),
+)
+def test_an_item_changed_on_the_shelf_is_another_item_though_its_key_stays(change: dict[str, object]) -> None:
+    forgotten()
+    before = shown(compute(TWO, SHELF))
+    one = replace(ON, **change)
+    shelf = Shelf(MACHINE, MATERIAL, (one, one))
+    warm = shown(compute(TWO, shelf))
+    assert warm != before
+    forgotten()
+    assert shown(compute(TWO, shelf)) == warm
+
+
+def test_another_machine_or_material_moves_what_rests_on_it() -> None:
+    base = compute(TWO, SHELF)
+    slow = compute(TWO, replace(SHELF, machine=replace(MACHINE, max_rpm=800)))
+    assert slow.figures[0].force.value.limit.speed_cap_rpm == 800 != base.figures[0].force.value.limit.speed_cap_rpm
+    tough = compute(TWO, replace(SHELF, material=replace(MATERIAL, kc11=2 * MATERIAL.kc11)))
+    # Kienzle: force goes with k_c1.1.
+    forces = [r.figures[1].cuts.value.cuts[0].result.tangential_n for r in (base, tough)]
+    assert forces[1] == pytest.approx(2 * forces[0])
+
+
+def test_what_the_two_sides_share_is_solved_once() -> None:
+    forgotten()
+    one, two = compute(TWO, SHELF).figures
+    assert one.part is two.part and one.sides is two.sides
+    asked = kept._kept.cache_info()
+    again = compute(TWO, SHELF)
+    assert kept._kept.cache_info().misses == asked.misses
+    assert again.figures[0].force is one.force
+
+
+def test_both_pockets_are_from_one_boring() -> None:
+    forgotten()
+    shared = compute(replace(TWO, sides=Sides("a", True)), SHELF)
+    assert shared.verdict == "settled"
+    outer, inner = (f.hold.value for f in shared.figures)
+    assert outer.other is inner.pocket and inner.other is outer.pocket
+    assert kept._pockets.cache_info().misses <= 1 + 2 * len(BLANKS)  # itself, and each comparison

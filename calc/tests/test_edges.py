@@ -1,0 +1,67 @@
+"""Every calculator at the edges of what it takes: an answer of finite figures, or a sentence; never a crash."""
+
+import json
+import math
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from calc.catalog import CALCULATORS
+from calc.errors import CalcError
+from calc.fields import Choice, Flag, Quantity, fields_of
+
+
+def numbers(spec):
+    low = math.nextafter(spec.above, math.inf) if spec.above is not None else spec.low
+    low, high = -1e6 if low is None else low, 1e6 if spec.high is None else spec.high
+    edges = [v for v in (low, low + 1e-9, 1e-3, 1.0, high - 1e-9, high) if low <= v <= high]
+    if spec.whole:
+        return st.integers(math.ceil(low), math.floor(high))
+    # One in three at an edge: with all of them there most inputs contradict themselves.
+    return st.floats(low, high) | st.floats(low, min(high, low + 1e3)) | st.sampled_from(edges)
+
+
+def value_of(field):
+    match field.spec:
+        case Quantity() as spec:
+            one = numbers(spec)
+        case Choice() as spec:
+            one = st.sampled_from(sorted(spec.options))
+        case Flag():
+            one = st.booleans()
+        case _ if field.nested:
+            one = data_of(field.nested)
+        case _:
+            one = st.text(max_size=5)
+    if field.many:
+        one = st.lists(one, min_size=getattr(field.spec, "least", 0), max_size=max(getattr(field.spec, "least", 0), 4))
+    return one | st.none() if field.nullable else one
+
+
+def data_of(kind):
+    fields = fields_of(kind)
+    return st.fixed_dictionaries(
+        {f.name: value_of(f) for f in fields if f.required},
+        optional={f.name: value_of(f) for f in fields if not f.required},
+    )
+
+
+@pytest.mark.parametrize("name", CALCULATORS)
+def test_the_edges_of_every_input_give_finite_figures_or_a_sentence(name):
+    answered, refusals = [], []
+
+    @settings(max_examples=400, derandomize=True, database=None, suppress_health_check=list(HealthCheck), deadline=None)
+    @given(data_of(CALCULATORS[name].input))
+    def ask(data):
+        try:
+            answer = CALCULATORS[name].run(data)
+        except CalcError as refused:
+            refusals.append(str(refused))
+            return
+        answered.append(data)
+        json.dumps(answer, allow_nan=False)  # raises where a figure is not finite
+
+    ask()
+    assert answered  # the inputs are not all refused
+    assert all(refusals)

@@ -1,0 +1,1 @@
+"""Threads: their designations."""

@@ -1,0 +1,1 @@
+"""Thin walls between jaws: how far out of round they are squeezed."""

@@ -1,0 +1,117 @@
+"""Reads of releases: what must be confirmed, what was released, and what differs between two of them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from calc.plan.cautions import cautions_of
+from calc.quantities import System
+from server.apps.house import queries as house
+from server.apps.runs import convert, queries
+from server.apps.runs.models import Release, Run
+from server.apps.shelf import queries as shelf
+from server.foundation.problems import NotFound
+
+
+def latest(run: Run) -> Release | None:
+    """The release that stands."""
+    return run.releases.select_related("by").first()
+
+
+def release_of(run: Run, number: int) -> Release:
+    """A release by its number. Raises NotFound."""
+    found = run.releases.select_related("by").filter(number=number).first()
+    if found is None:
+        raise NotFound("There is no such release of this run.")
+    return found
+
+
+def released_view(release: Release, system: System) -> dict[str, Any]:
+    """The plan as it was released, to look at; nothing of it is computed again."""
+    return release.views[system] | {  # type: ignore[no-any-return]
+        "at": release.revision, "may_edit": False, "undo": False, "redo": False, "rules": None, "release": queries.release_plate(release),
+    }  # fmt: skip
+
+
+def standing_release(run: Run) -> Release:
+    """The release that stands, for who sees nothing else. Raises NotFound."""
+    found = latest(run)
+    if found is None:
+        raise NotFound("Nothing of this run is released yet. Ask its planner.")
+    return found
+
+
+def program(release: Release, index: int, system: System) -> str:
+    """The jaw-boring program that was released with a side. Raises NotFound."""
+    text = release.programs[system].get(str(index))
+    if text is None:
+        raise NotFound("No jaw-boring program was released with this side.")
+    return str(text)
+
+
+def reasons_against(run: Run, verdict: str, rules: int) -> list[str]:
+    """What keeps a plan from being released."""
+    reasons = []
+    if verdict == "stopped":
+        reasons.append("A stop of the plan is stopped: settle it first.")
+    if verdict == "open":
+        reasons.append("A stop of the plan is still open: give what it lacks first.")
+    if rules != house.current().number:
+        reasons.append("The house rules changed since: take today's rules into the plan, and look at what they move.")
+    if run.put_away:
+        reasons.append("This run is put away. Bring it back to the bench first.")
+    standing = latest(run)
+    if standing is not None and standing.revision == run.revision:
+        reasons.append(f"This draft is release {standing.number} already, by {standing.by.username}.")
+    return reasons
+
+
+def page(run: Run, system: System) -> dict[str, Any]:
+    """What releasing asks, and every release there was."""
+    on_shelf = shelf.current()
+    result = queries.computed(run, on_shelf)
+    document = convert.document_of(run)
+    return {
+        "run": convert.run_view(run, on_shelf), "revision": run.revision, "rules": document.rules.number,
+        "verdict": result.verdict, "reasons": reasons_against(run, result.verdict, document.rules.number),
+        "cautions": [
+            {"code": c.code, "text": c.sentence.text(system), "where": c.where} for c in cautions_of(document, result)
+        ],
+        "releases": [queries.release_plate(r) for r in run.releases.select_related("by").defer("views", "programs", "document")],
+    }  # fmt: skip
+
+
+def _lines(view: dict[str, Any]) -> dict[tuple[str, str], str]:
+    """Every figure of a plan view in words, by (stop, what)."""
+    many = len(view["sides"]) > 1
+    found: dict[tuple[str, str], str] = {}
+    for stop in view["stops"]:
+        where = stop["title"] if stop["setup"] is None or not many else f"{stop['title']}, side {stop['setup'] + 1}"
+        for fact in stop["facts"]:
+            label = f"{fact['group']}: {fact['label']}" if fact["group"] else fact["label"]
+            found[where, label] = f"{fact['text']} {fact['unit']}".strip() or "–"
+        for answer in stop["answers"]:
+            found[where, answer["label"]] = f"{answer['prefix']}{answer['number']} {answer['unit']}".strip()
+    return found
+
+
+def compare(run: Run, one: int, other: int | None, system: System) -> dict[str, Any]:
+    """What differs from a release to another one, or to the draft there is. Raises NotFound."""
+    before = _lines(release_of(run, one).views[system])
+    if other is None:
+        on_shelf = shelf.current()
+        after = _lines(convert.plan_view(run, queries.computed(run, on_shelf), on_shelf, system, lambda _: False))
+    else:
+        after = _lines(release_of(run, other).views[system])
+    keys = [*before, *(k for k in after if k not in before)]
+    rows = [
+        {
+            "stop": where,
+            "label": label,
+            "before": before.get((where, label), "–"),
+            "after": after.get((where, label), "–"),
+        }
+        for where, label in keys
+        if before.get((where, label)) != after.get((where, label))
+    ]
+    return {"before": one, "after": other, "rows": rows}

@@ -1,0 +1,90 @@
+"""Note what happened to a jaw set: the set's figures follow, and its life keeps it."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from django.db import transaction
+
+from calc.errors import CalcError, FieldError
+from calc.fields import Choice, Quantity, Spec, Text
+from calc.quantities import Sentence, System
+from calc.typed import typed_value
+from server.apps.runs.actions.follow_shelf import follow
+from server.apps.shelf import items
+from server.apps.shelf.actions.load import renew
+from server.apps.shelf.models import JawSet, JawSetEvent, ShelfChange
+from server.foundation.models import Person
+from server.foundation.roles import require_setter
+
+WHAT = Choice(
+    "What happened",
+    {"recut": "re-cut", "refit": "refitted", "lent": "lent", "back": "came back", "damaged": "damaged", "bored": "bored anew"},
+)  # fmt: skip
+SIZE = Quantity("Bored to", "mm", "Diameter after it", above=0, high=2000)
+REMOVAL = Quantity("Taken off, or mark", "mm", "Per side", low=0, high=20)
+NOTE = Text("Note", "To whom, or what was seen", most=60)
+NEEDS = {"recut": ("size", "removal"), "bored": ("size",), "lent": ("note",), "damaged": ("removal",)}
+
+
+def _read(given: dict[str, Any], system: System) -> dict[str, Any]:
+    specs: dict[str, Spec] = {"what": WHAT, "size": SIZE, "removal": REMOVAL, "note": NOTE}
+    problems: list[FieldError] = []
+    found: dict[str, Any] = {}
+    for name, spec in specs.items():
+        try:
+            found[name] = typed_value(name, spec, given.get(name), nullable=name != "what", system=system)
+        except CalcError as error:
+            problems += error.errors
+    for name in NEEDS.get(found.get("what", ""), ()):
+        if found.get(name) is None and name not in {p.field for p in problems}:
+            problems.append(FieldError(name, Sentence(f"{specs[name].label}: this is needed here.")))
+    if problems:
+        raise CalcError(problems)
+    return found
+
+
+def _after(row: JawSet, found: dict[str, Any]) -> dict[str, Any]:
+    """The set's fields that the event changes."""
+    what, removal = found["what"], found["removal"] or 0.0
+    match what:
+        case "recut" | "bored":
+            if what == "recut" and removal > row.wall_left_mm + 1e-9:
+                raise CalcError(
+                    [FieldError("removal", Sentence("More than the wall that was left: look at both again."))]
+                )
+            return {
+                "bored_mm": found["size"],
+                "wall_left_mm": max(0.0, row.wall_left_mm - removal),
+                "damage_mm": 0.0,
+                "lent_to": "",
+            }
+        case "lent":
+            return {"lent_to": found["note"]}
+        case "back":
+            # Where it was mounted since stays told until it is cut again: coming back makes it no truer.
+            return {}
+        case "damaged":
+            return {"damage_mm": max(row.damage_mm, removal)}
+    return {}
+
+
+@transaction.atomic
+def note_life(key: str, given: dict[str, Any], system: System, person: Any) -> None:
+    """Keep an event of a set's life, and what it makes of the set. Raises CalcError with every field to look at."""
+    by: Person = require_setter(person)
+    row = items.row_by_key("jaw_set", key, lock=True)
+    assert isinstance(row, JawSet)
+    found = _read(given, system)
+    after = _after(row, found)
+    changes = {n: [getattr(row, n), v] for n, v in after.items() if getattr(row, n) != v}
+    for name, value in after.items():
+        setattr(row, name, value)
+    JawSetEvent.objects.create(jaw_set=row, what=found["what"], on=date.today(), size_mm=found["size"], removal_mm=found["removal"],
+                               note=found["note"] or "", by=by)  # fmt: skip
+    row.revision += 1
+    row.save()
+    ShelfChange.objects.create(kind="jaw_set", item_key=row.key, revision=row.revision, changes=changes, by=by)
+    renew()
+    follow("jaw_set", row.pk)

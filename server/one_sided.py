@@ -1,0 +1,52 @@
+"""A seal carrier planned for one side, kept as version 1 of the document kept it: what the server's tests work on."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from calc.plan.upgrade import upgraded
+from server.apps.demo import shop
+
+ONE_SIDED: dict[str, Any] = {
+    "version": 1,
+    "part": {
+        "quantity": 240, "edge_mm": 0.3, "face_stock_mm": 2.0,
+        "profile": {
+            "outside": [
+                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "upper_mm": 0.0, "lower_mm": -0.035,
+                 "stock_diameter_mm": None},
+                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "upper_mm": None, "lower_mm": None,
+                 "stock_diameter_mm": 122.0},
+            ],
+            "inside": [{"diameter_mm": 52.0}],
+        },
+    },
+    "setups": [
+        {
+            "name": "Side 2, flange end",
+            "hold": {"jaw_height_mm": None, "depth_mm": 22.0, "seat": "floor", "live_centre": False,
+                     "friction": "turned"},
+            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
+            "force": {"pressure_bar": 28.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
+                      "safety": 2.0, "user_max_rpm": None},
+            "clamp_rpm": 600.0,
+            "cuts": [
+                {"name": "Face", "kind": "face", "from_diameter_mm": 122.0, "to_diameter_mm": 52.0, "speed_m_min": 90.0,
+                 "rpm": None, "feed_mm_rev": 0.15, "depth_mm": 1.0, "corner_radius_mm": 0.8, "approach_deg": 95.0,
+                 "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
+                {"name": "Rough flange", "kind": "turn", "from_diameter_mm": 122.0, "to_diameter_mm": 119.0,
+                 "speed_m_min": 90.0, "rpm": None, "feed_mm_rev": 0.15, "depth_mm": 1.5, "corner_radius_mm": 0.8,
+                 "approach_deg": 95.0, "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
+                {"name": "Finish flange", "kind": "turn", "from_diameter_mm": 119.0, "to_diameter_mm": 118.0,
+                 "speed_m_min": 110.0, "rpm": None, "feed_mm_rev": 0.12, "depth_mm": 0.5, "corner_radius_mm": 0.4,
+                 "approach_deg": 93.0, "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
+            ],
+        }
+    ],
+}  # fmt: skip
+
+
+def runs() -> list[dict[str, Any]]:
+    """The demo's runs with this seal carrier in place of its own, and the vent plug."""
+    setups = [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-50"}]
+    return [shop.RUNS[0] | {"document": upgraded(ONE_SIDED), "setups": setups}, shop.RUNS[-1]]

@@ -1,0 +1,114 @@
+import styled from "styled-components";
+import { Picture } from "../../drawing/frame";
+import { colour, face, space, type } from "../../shared/ui/theme";
+
+/** The chart's lines and words. */
+export const Drawing = styled(Picture)`
+  text {
+    fill: ${colour("soft")};
+    paint-order: stroke;
+    stroke: ${colour("card")};
+    stroke-width: 4px;
+    stroke-linejoin: round;
+  }
+  text.strong {
+    fill: ${colour("ink")};
+  }
+  text.cap {
+    fill: ${colour("pointInk")};
+    font-weight: 600;
+  }
+  text.over {
+    fill: ${colour("stop")};
+    font-weight: 600;
+  }
+  .grid {
+    stroke: ${colour("hairline")};
+    stroke-width: 0.75;
+  }
+  .axis {
+    stroke: ${colour("soft")};
+  }
+  path {
+    fill: none;
+  }
+  .grip {
+    stroke: ${colour("ink")};
+    stroke-width: 2.5;
+  }
+  .corner {
+    stroke: ${colour("soft")};
+    stroke-width: 1;
+  }
+  .other {
+    stroke: ${colour("ink")};
+    stroke-width: 1.5;
+    stroke-dasharray: 3 4;
+  }
+  .demand {
+    stroke: ${colour("ink")};
+    stroke-width: 2;
+    stroke-dasharray: 14 5;
+  }
+  .demand-corner {
+    stroke: ${colour("soft")};
+    stroke-width: 1;
+    stroke-dasharray: 6 4;
+  }
+  .chuck {
+    stroke: ${colour("soft")};
+    stroke-width: 1.5;
+    stroke-dasharray: 2 3;
+  }
+  .handle {
+    fill: ${colour("card")};
+    stroke: ${colour("act")};
+    stroke-width: 3;
+    cursor: grab;
+    outline: none;
+  }
+  .handle:focus-visible {
+    fill: ${colour("act")};
+  }
+  .wall {
+    stroke: ${colour("stop")};
+    stroke-width: 1.5;
+    stroke-dasharray: 8 3 2 3;
+  }
+  .cap-line {
+    stroke: ${colour("point")};
+    stroke-width: 2.5;
+  }
+  .cap-dot {
+    fill: ${colour("point")};
+  }
+  .top-line {
+    stroke: ${colour("act")};
+    stroke-width: 2;
+    stroke-dasharray: 2 4;
+  }
+  .top-line[data-over] {
+    stroke: ${colour("stop")};
+  }
+  .dots {
+    fill: ${colour("soft")};
+  }
+`;
+
+/** What can be laid beside the grip. */
+export const Beside = styled.div`
+  position: absolute;
+  bottom: ${space(1)};
+  left: ${space(3.5)};
+  display: flex;
+  gap: ${space(3)};
+  font: 400 ${type.label} ${face.narrow};
+  button {
+    color: ${colour("soft")};
+    text-decoration: none;
+  }
+  button[aria-pressed="true"] {
+    color: ${colour("ink")};
+    text-decoration: underline;
+  }
+`;
