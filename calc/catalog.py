@@ -12,6 +12,11 @@ from calc.chuck.fit import GripFitInput, grip_fit
 from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.chuck.pressure import PressureNeededInput, pressure_needed
 from calc.chuck.speed import GripAtSpeedInput, SpeedLimitInput, grip_at_speed, speed_limit
+from calc.coolant.mixing import CoolantInput, coolant
+from calc.cuts.drilling import DrillInput, drill
+from calc.cuts.feed_window import FeedWindowInput, feed_window
+from calc.cuts.part_off import PartOffInput, part_off
+from calc.cuts.tool_life import ToolLifeInput, tool_life
 from calc.cuts.turning import CutInput, cut
 from calc.describing import describe
 from calc.fields import Checked
@@ -25,6 +30,9 @@ from calc.jaws.stroke import JawStrokeInput, jaw_stroke
 from calc.jaws.taper import JawTaperInput, jaw_taper
 from calc.reading import read
 from calc.results import Explained, as_plain
+from calc.threads.thread import ThreadInput, thread
+from calc.tools.boring_bar import BoringBarInput, boring_bar
+from calc.tools.insert_code import InsertCodeInput, insert_code
 from calc.walls.contact import WallContactInput, wall_contact
 from calc.walls.lobing import WallLobingInput, wall_lobing
 
@@ -72,5 +80,13 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("wall-lobing", wall_lobing, WallLobingInput),
         Calculator("wall-contact", wall_contact, WallContactInput),
         Calculator("cut", cut, CutInput),
+        Calculator("feed-window", feed_window, FeedWindowInput),
+        Calculator("insert-code", insert_code, InsertCodeInput),
+        Calculator("tool-life", tool_life, ToolLifeInput),
+        Calculator("boring-bar", boring_bar, BoringBarInput),
+        Calculator("drill", drill, DrillInput),
+        Calculator("thread", thread, ThreadInput),
+        Calculator("part-off", part_off, PartOffInput),
+        Calculator("coolant", coolant, CoolantInput),
     )
 }

@@ -13,7 +13,7 @@ def describe(kind: type[Any]) -> list[dict[str, Any]]:
     out = []
     for f in fields_of(kind):
         spec = f.spec
-        row: dict[str, Any] = {"name": f.name, "label": spec.label, "help": spec.help}
+        row: dict[str, Any] = {"name": f.key, "label": spec.label, "help": spec.help}
         row["kind"] = type(spec).__name__.lower()
         row["required"] = f.required and not f.nullable
         row["many"] = f.many
@@ -35,8 +35,8 @@ def json_schema(kind: type[Any]) -> dict[str, Any]:
     properties: dict[str, Any] = {}
     for f in fields_of(kind):
         item = _schema_of(f)
-        properties[f.name] = {"type": "array", "items": item, "title": f.spec.label} if f.many else item
-    needed = [f.name for f in fields_of(kind) if f.required and not f.nullable]
+        properties[f.key] = {"type": "array", "items": item, "title": f.spec.label} if f.many else item
+    needed = [f.key for f in fields_of(kind) if f.required and not f.nullable]
     return {"type": "object", "properties": properties, "required": needed, "additionalProperties": False}
 
 

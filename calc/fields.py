@@ -89,6 +89,11 @@ class FieldSpec:
     required: bool
     default: Any
 
+    @property
+    def key(self) -> str:
+        """Its name outside Python, where a word may be taken: `class_` is written "class"."""
+        return self.name.removesuffix("_")
+
 
 def _unwrap(hint: Any) -> tuple[Any, Spec | None, bool]:
     """(bare type, declaration, may be None) of an annotation."""

@@ -43,6 +43,8 @@ SHOWN: dict[str, tuple[Shown, Shown]] = {
     "N": (Shown("kN", 1), Shown("lbf", 0)),
     "N/rpm2": (Shown("N/rpm²", 5), Shown("lbf/rpm²", 6)),
     "s": (Shown("s", 1, strip=True), Shown("s", 1, strip=True)),
+    "min": (Shown("min", 2), Shown("min", 2)),
+    "l": (Shown("l", 1), Shown("gal", 1)),
     "N/mm2": (Shown("N/mm²", 0), Shown("ksi", 1)),
     "N*m": (Shown("N·m", 0), Shown("lbf·ft", 0)),
     "kW": (Shown("kW", 1), Shown("hp", 1)),
@@ -63,7 +65,8 @@ PINT = {
     "N·m": "N*m", "lbf·ft": "lbf*foot", "hp": "horsepower", "kg/dm³": "kg/dm**3", "kN": "kN",
     "lb/in³": "lb/inch**3", "Msi": "Mpsi", "µm": "um", "µin": "uinch", "in": "inch", "ksi": "kpsi",
     "mm2": "mm**2", "N/mm2": "N/mm**2", "kg/dm3": "kg/dm**3", "deg": "degree", "um": "um",
-    "N/rpm2": "N/rpm**2", "N/rpm²": "N/rpm**2", "lbf/rpm²": "lbf/rpm**2", "s": "second",
+    "N/rpm2": "N/rpm**2", "N/rpm²": "N/rpm**2", "lbf/rpm²": "lbf/rpm**2", "s": "second", "min": "minute",
+    "l": "liter", "gal": "gallon",
 }  # fmt: skip
 
 # What a machinist may write after a number -> pint's name.
@@ -74,7 +77,7 @@ WRITTEN = {
     "m/min": "meter/minute", "sfm": "foot/minute", "sfpm": "foot/minute", "ft/min": "foot/minute",
     "mm/rev": "mm/revolution", "mmpr": "mm/revolution", "ipr": "inch/revolution", "in/rev": "inch/revolution",
     "mm/min": "mm/minute", "in/min": "inch/minute", "ipm": "inch/minute",
-    "s": "second", "sec": "second", "rpm": "rpm", "1/min": "rpm", "min-1": "rpm",
+    "s": "second", "sec": "second", "min": "minute", "l": "liter", "gal": "gallon", "rpm": "rpm", "1/min": "rpm", "min-1": "rpm",
     "n": "N", "kn": "kN", "lbf": "lbf", "nm": "N*m", "n·m": "N*m", "n*m": "N*m",
     "lbf·ft": "lbf*foot", "ft-lb": "lbf*foot", "ftlb": "lbf*foot", "kw": "kW", "w": "W", "hp": "horsepower",
     "kg": "kg", "g": "g", "lb": "lb", "lbs": "lb", "kg/dm3": "kg/dm**3", "kg/dm³": "kg/dm**3", "g/cm3": "g/cm**3",

@@ -65,7 +65,7 @@ def read(kind: type[Any], data: Any, prefix: str = "") -> Any:
     if not isinstance(data, Mapping):
         raise CalcError([FieldError(prefix.rstrip("."), Sentence("Give an object with named fields here."))])
     problems: list[FieldError] = []
-    specs = {f.name: f for f in fields_of(kind)}
+    specs = {f.key: f for f in fields_of(kind)}
     for name in data:
         if name not in specs:
             known = ", ".join(specs)
@@ -80,10 +80,10 @@ def read(kind: type[Any], data: Any, prefix: str = "") -> Any:
             if field.required and not field.nullable:
                 problems.append(FieldError(dotted, Sentence(f"{field.spec.label} is missing.")))
             elif field.required:
-                made[name] = None
+                made[field.name] = None
             continue
         try:
-            made[name] = _many(field, value, dotted) if field.many else _one(field, value, dotted)
+            made[field.name] = _many(field, value, dotted) if field.many else _one(field, value, dotted)
         except CalcError as error:
             problems.extend(error.errors)
     if problems:

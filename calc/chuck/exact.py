@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from calc.chuck.demand import GRAVITY, CutLoad, GripDemandInput, grip_demand
+from calc.errors import FieldProblem
 from calc.quantities import Figure
 from calc.results import Explained
 from calc.working import Working, derived
@@ -99,10 +100,12 @@ def _least_grip(wrenches: Floats, load: Floats, scale: float, *, supported: bool
 
     rows = [2, 5] if supported else list(range(6))
     size = np.array([1.0, 1.0, 1.0, scale, scale, scale])[rows]
-    force = max(float(np.abs(load[rows] / size).max()), 1e-12)
-    answer = linprog(
-        np.ones(wrenches.shape[1]), A_eq=wrenches[rows] / size[:, None], b_eq=-load[rows] / size / force, method="highs"
-    )
+    with np.errstate(all="ignore"):
+        arms, against = wrenches[rows] / size[:, None], load[rows] / size
+    force = max(float(np.abs(against).max()), 1e-12)
+    if not (np.isfinite(arms).all() and math.isfinite(force)):
+        raise FieldProblem("", "The sizes are too far apart to be solved. Check them.")
+    answer = linprog(np.ones(wrenches.shape[1]), A_eq=arms, b_eq=-against / force, method="highs")
     if answer.status != 0:
         return math.inf
     return float(answer.fun) * force

@@ -7,8 +7,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc.cuts.chips import SEEN, Seen, read_chip
+from calc.cuts.feed_window import Breaker
 from calc.errors import FieldError
-from calc.fields import Checked, Quantity
+from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
 from calc.working import Source, Working, derived, typical
@@ -39,6 +41,8 @@ class CutInput(Checked):
     wear: Annotated[float, Quantity("Wear factor", "", "1.0 fresh, 1.3 worn", low=1, high=3)] = 1.0
     max_rpm: Annotated[float | None, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)] = None
     efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = 0.8
+    breaker: Annotated[Breaker | None, Group("Breaker window", "From the insert's box")] = None
+    chip_seen: Annotated[Seen | None, SEEN] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.speed_m_min is None and self.rpm is None:
@@ -69,6 +73,7 @@ class CutResult(Explained):
     power_kw: float
     torque_nm: float
     ra_um: float | None
+    chip_breaks: bool | None = None
 
 
 def _speeds(given: CutInput, w: Working) -> tuple[float, float]:
@@ -118,6 +123,21 @@ def _chip(given: CutInput, w: Working) -> tuple[float, float, float]:
     return b, width, h
 
 
+def _chip_breaks(given: CutInput, w: Working) -> bool | None:
+    """Whether depth and feed lie where the chip breaks; None where neither corner nor breaker tells."""
+    b, a, f = given.breaker, given.depth_mm, given.feed_mm_rev
+    rolls = a >= given.corner_radius_mm * (1 - 1e-9)
+    if b is None:
+        return None if rolls else False
+    inside = b.depth_min <= a <= b.depth_max and b.feed_min <= f <= b.feed_max
+    if not inside:
+        w.note(
+            "caution", "outside-breaker", "The breaker works from {f1} to {f2} and {a1} to {a2} deep: here the chip may not break.",
+            f1=Figure(b.feed_min, "mm/rev"), f2=Figure(b.feed_max, "mm/rev"), a1=Figure(b.depth_min, "mm"), a2=Figure(b.depth_max, "mm"),
+        )  # fmt: skip
+    return rolls and inside
+
+
 def cut(given: CutInput) -> CutResult:
     """Speed, chip, forces, power, torque and theoretical finish of a cut.
 
@@ -126,11 +146,12 @@ def cut(given: CutInput) -> CutResult:
         given.feed_mm_rev [mm/rev] 0…5; given.depth_mm [mm] per side 0…50; corner radius [mm] 0…12
         given.approach_deg 10…135°, given.rake_deg −30…40°; given.kc11 [N/mm²], given.mc 0…0.6
         given.wear 1…3; given.max_rpm [rpm] holds a surface speed, refuses a fixed rpm above it
-        given.efficiency 0…1 of the drive
+        given.efficiency 0…1 of the drive; given.breaker, its window of feed and depth; given.chip_seen
     Returns
         rpm, speed_m_min, feed_mm_min; chip_thickness_mm (mean), chip_width_mm (active edge);
         tangential_n, feed_n, passive_n [N], the latter two at least a fifth of the first;
-        power_kw at the motor; torque_nm at the spindle; ra_um theoretical, None for a sharp corner
+        power_kw at the motor; torque_nm at the spindle; ra_um theoretical, None for a sharp corner;
+        chip_breaks: depth at least the corner radius and both inside the breaker's window, None where not known
     Raises
         CalcError for values outside these ranges, both or neither of speed and rpm
     Validity
@@ -170,8 +191,9 @@ def cut(given: CutInput) -> CutResult:
             "caution", "thin-chip", "The chip is {h} thick; below {least} the force table is not fitted and may read low.",
             h=Figure(h, "mm", places=(3, 4)), least=Figure(CHIP_THICKNESS_FITTED_MM, "mm", exact=True),
         )  # fmt: skip
+    read_chip(given.chip_seen, w)
     return CutResult(
         rpm=rpm, speed_m_min=speed, feed_mm_min=feed_rate, chip_thickness_mm=h, chip_width_mm=b,
-        tangential_n=tangential, feed_n=feed_n, passive_n=passive, power_kw=power, torque_nm=torque, ra_um=ra,
+        tangential_n=tangential, feed_n=feed_n, passive_n=passive, power_kw=power, torque_nm=torque, ra_um=ra, chip_breaks=_chip_breaks(given, w),
         working=tuple(w.steps), notes=tuple(w.notes),
     )  # fmt: skip

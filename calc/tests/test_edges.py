@@ -33,7 +33,10 @@ def value_of(field):
         case _ if field.nested:
             one = data_of(field.nested)
         case _:
-            one = st.text(max_size=5)
+            # Words that say something, and words that say nothing.
+            one = st.text(max_size=5) | st.sampled_from(
+                ["CNMG 120408", "DCMT 21.51", "RCMT 1204M0", "", "6g", "6H", "2A"]
+            )
     if field.many:
         one = st.lists(one, min_size=getattr(field.spec, "least", 0), max_size=max(getattr(field.spec, "least", 0), 4))
     return one | st.none() if field.nullable else one
@@ -42,8 +45,8 @@ def value_of(field):
 def data_of(kind):
     fields = fields_of(kind)
     return st.fixed_dictionaries(
-        {f.name: value_of(f) for f in fields if f.required},
-        optional={f.name: value_of(f) for f in fields if not f.required},
+        {f.key: value_of(f) for f in fields if f.required},
+        optional={f.key: value_of(f) for f in fields if not f.required},
     )
 
 

@@ -108,3 +108,29 @@ def test_more_feed_or_depth_never_cuts_with_less_force(feed, depth, more, approa
     assert cut(replace(base, feed_mm_rev=feed * more)).tangential_n > force
     assert cut(replace(base, depth_mm=depth * more)).tangential_n > force
     assert min(cut(base).feed_n, cut(base).passive_n) >= force / 5 * (1 - 1e-12)
+
+
+@pytest.mark.parametrize(
+    ("feed", "depth", "breaks"),
+    [(0.15, 0.8, True), (0.4, 4, True), (0.149, 2, False), (0.401, 2, False), (0.3, 0.79, False), (0.3, 4.01, False)],
+)
+def test_the_chip_breaks_inside_the_breakers_window(feed, depth, breaks):
+    from calc.cuts.feed_window import Breaker
+
+    given = CutInput(80, feed, depth, 0.8, 2220, 0.14, speed_m_min=200, breaker=Breaker(0.15, 0.4, 0.5, 4))
+    found = cut(given)
+    assert found.chip_breaks is breaks
+    inside = 0.15 <= feed <= 0.4 and 0.5 <= depth <= 4
+    assert ("outside-breaker" in {n.code for n in found.notes}) is not inside
+
+
+def test_without_a_window_only_the_corner_tells():
+    assert cut(CutInput(80, 0.3, 0.5, 0.8, 2220, 0.14, speed_m_min=200)).chip_breaks is False
+    assert cut(CutInput(80, 0.3, 2, 0.8, 2220, 0.14, speed_m_min=200)).chip_breaks is None
+
+
+@pytest.mark.parametrize("seen", ["curls", "ribbon", "powder", "straw", "blue", "silver"])
+def test_every_look_of_the_chips_has_its_advice(seen):
+    notes = cut(CutInput(80, 0.3, 2, 0.8, 2220, 0.14, speed_m_min=200, chip_seen=seen)).notes
+    assert [n.code for n in notes] == [f"chip-{seen}"]
+    assert (notes[0].level == "caution") is (seen in ("ribbon", "powder", "blue"))

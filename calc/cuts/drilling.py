@@ -1,0 +1,133 @@
+"""Speed, torque, thrust, power and pecks of a drill on centre: calculator `drill`."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated
+
+from calc.errors import FieldError
+from calc.fields import Checked, Quantity
+from calc.quantities import Figure, Sentence
+from calc.results import Explained
+from calc.working import Source, Working, derived
+
+DRILL = derived("Drilling, grooving, threading")
+KIENZLE = Source("standard", "Kienzle; terms of ISO 3002")
+DEEP = 3.0  # depth over diameter from which chips must be flushed or pecked out (typical)
+FIRST_PECK, LATER_PECK = 3.0, 1.0  # of the diameter (typical)
+MOST_PECKS = 200
+
+
+@dataclass(frozen=True)
+class DrillInput(Checked):
+    """Input of `drill`."""
+
+    diameter_mm: Annotated[float, Quantity("Drill", "mm", "Diameter", above=0, high=500)]
+    speed_m_min: Annotated[float, Quantity("Surface speed", "m/min", "At its corner", above=0, high=3000)]
+    feed_mm_rev: Annotated[float, Quantity("Feed", "mm/rev", "Of both edges together", above=0, high=5)]
+    kc11: Annotated[float, Quantity("k_c1.1", "N/mm2", "Specific force at h = 1 mm, b = 1 mm", above=0, high=10_000)]
+    mc: Annotated[float, Quantity("m_c", "", "Rise of the specific force for thin chips", low=0, high=0.6)]
+    pilot_mm: Annotated[float, Quantity("Pilot hole", "mm", "0 in solid", low=0, high=500)] = 0.0
+    point_deg: Annotated[float, Quantity("Point angle", "deg", "", low=60, high=180)] = 140.0
+    depth_mm: Annotated[
+        float | None, Quantity("Depth", "mm", "Of the hole, for time and pecks", above=0, high=5000)
+    ] = None
+    wear: Annotated[float, Quantity("Wear factor", "", "1.0 fresh, 1.3 worn", low=1, high=3)] = 1.0
+    max_rpm: Annotated[float | None, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)] = None
+    efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = 0.8
+
+    def contradictions(self) -> Iterator[FieldError]:
+        if self.pilot_mm >= self.diameter_mm:
+            words = Sentence(
+                "The pilot must be smaller than the drill, {d}.", d=Figure(self.diameter_mm, "mm", exact=True)
+            )
+            yield FieldError("pilot_mm", words)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DrillResult(Explained):
+    """Figures of the drill; `pecks_mm`: how deep each peck goes, empty where it goes in one."""
+
+    rpm: float
+    feed_mm_min: float
+    chip_thickness_mm: float
+    torque_nm: float
+    thrust_n: float
+    power_kw: float
+    minutes: float | None
+    pecks_mm: tuple[float, ...]
+
+
+def pecks(diameter_mm: float, depth_mm: float) -> tuple[float, ...]:
+    """Depths [mm] at which the drill comes out to clear its chips; none up to three diameters deep.
+
+    >>> pecks(10, 25), pecks(10, 55)
+    ((), (30.0, 40.0, 50.0, 55.0))
+    """
+    if depth_mm <= DEEP * diameter_mm * (1 + 1e-9):
+        return ()
+    step = max(LATER_PECK * diameter_mm, (depth_mm - FIRST_PECK * diameter_mm) / MOST_PECKS)
+    count = math.ceil((depth_mm - FIRST_PECK * diameter_mm) / step - 1e-9)
+    found = [FIRST_PECK * diameter_mm + i * step for i in range(count)] + [float(depth_mm)]
+    return tuple(found)
+
+
+def drill(given: DrillInput) -> DrillResult:
+    """Speed, feed rate, chip, torque, thrust, power and time of a drill on centre, in solid or from a pilot.
+
+    Parameters
+        given.diameter_mm [mm]; pilot_mm [mm], 0 in solid; speed_m_min [m/min] at the corner;
+        feed_mm_rev [mm/rev]; point_deg 60…180°; kc11 [N/mm²], mc 0…0.6; wear 1…3;
+        depth_mm [mm] of the hole; max_rpm [rpm] holds the speed; efficiency 0…1
+    Returns
+        rpm, feed_mm_min, chip_thickness_mm, torque_nm, thrust_n, power_kw at the motor,
+        minutes (None without a depth), pecks_mm
+    Raises
+        CalcError for values outside these ranges, or a pilot as large as the drill
+    Validity
+        Two edges. Thrust leaves the chisel edge out: in solid the grip is planned with 1.3 times of it.
+    Example
+        >>> r = drill(DrillInput(13, 90, 0.2, 2220, 0.14))
+        >>> round(r.rpm), round(r.torque_nm, 2), round(r.thrust_n)
+        (2204, 13.06, 1888)
+
+    Reference
+        Kienzle; derived in docs/method.md, “Drilling, grooving, threading”
+    """
+    w = Working()
+    d, d_0, f = given.diameter_mm, given.pilot_mm, given.feed_mm_rev
+    rpm = w.step("n", "Spindle speed", "min(1000*v / (pi*d), n_max)", "rpm", DRILL, v=given.speed_m_min, d=d,
+                 n_max=given.max_rpm if given.max_rpm is not None else 1e9)  # fmt: skip
+    rate = w.step("v_f", "Feed rate", "n * f", "mm/min", DRILL, n=rpm, f=f)
+    h = w.step("h", "Chip thickness", "f/2 * sin(radians(σ/2))", "mm", DRILL, f=f, σ=given.point_deg)
+    k = w.step(
+        "k_c", "Specific force", "k * h**(-m) * K_w", "N/mm2", KIENZLE, k=given.kc11, h=h, m=given.mc, K_w=given.wear
+    )
+    torque = w.step("M", "Torque", "k_c * f * (d**2 - d_0**2) / 8000", "N*m", DRILL, k_c=k, f=f, d=d, d_0=d_0)
+    thrust = w.step("F_f", "Thrust", "0.5 * k_c * f * (d - d_0)/2 * sin(radians(σ/2))", "N", DRILL, k_c=k, f=f, d=d, d_0=d_0,
+                    σ=given.point_deg)  # fmt: skip
+    power = w.step(
+        "P", "Power at the motor", "M * 2*pi*n / 60000 / η", "kW", DRILL, M=torque, n=rpm, η=given.efficiency
+    )
+    minutes: float | None = None
+    out: tuple[float, ...] = ()
+    if given.depth_mm is not None:
+        travel = w.step("L", "Depth and point", "t + (d - d_0)/2 / tan(radians(σ/2))" if given.point_deg < 180 else "t", "mm", DRILL,
+                        t=given.depth_mm, **({"d": d, "d_0": d_0, "σ": given.point_deg} if given.point_deg < 180 else {}))  # fmt: skip
+        minutes = w.step("t_c", "Time in cut", "L / v_f", "min", DRILL, L=travel, v_f=rate)
+        out = pecks(d, given.depth_mm)
+        if out:
+            w.note("info", "deep-hole", "{r} diameters deep: coolant through the drill, or peck to flush the chips.",
+                   r=Figure(given.depth_mm / d, "", "up", (1, 1)))  # fmt: skip
+    if d_0 == 0:
+        w.note(
+            "info",
+            "chisel-edge",
+            "In solid the chisel edge adds to the thrust: the grip is planned with 1.3 times of it.",
+        )
+    return DrillResult(
+        rpm=rpm, feed_mm_min=rate, chip_thickness_mm=h, torque_nm=torque, thrust_n=thrust, power_kw=power, minutes=minutes,
+        pecks_mm=out, working=tuple(w.steps), notes=tuple(w.notes),
+    )  # fmt: skip

@@ -1,0 +1,195 @@
+"""Parting off: where the spindle tops out, feeds, time, reach and kerf: calculator `part-off`."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated
+
+from calc.errors import FieldError
+from calc.fields import Checked, Quantity
+from calc.quantities import Figure, Sentence
+from calc.results import Explained
+from calc.working import BOOK, Working, derived, typical
+
+CROSS = derived("Facing and parting off")
+MOST_PECKS = 100_000.0
+REACH_SPARE_MM = 2.0  # typical: the blade goes two millimetres past the centre
+# Typical width [mm] up to a diameter [mm] in solid.
+WIDTHS = ((25.0, 2.0), (50.0, 3.0), (80.0, 4.0))
+
+
+@dataclass(frozen=True)
+class PartOffInput(Checked):
+    """Input of `part-off`."""
+
+    diameter_mm: Annotated[float, Quantity("Diameter", "mm", "Where the blade enters", above=0, high=2000)]
+    width_mm: Annotated[float, Quantity("Blade width", "mm", "Of its insert", above=0, high=50)]
+    speed_m_min: Annotated[float, Quantity("Surface speed", "m/min", "", above=0, high=3000)]
+    feed_mm_rev: Annotated[float, Quantity("Feed", "mm/rev", "", above=0, high=5)]
+    max_rpm: Annotated[float, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)]
+    end_diameter_mm: Annotated[float, Quantity("Ends at", "mm", "0 at the centre, or the bore", low=0, high=2000)] = 0.0
+    slow_feed_mm_rev: Annotated[
+        float | None, Quantity("Feed near the centre", "mm/rev", "A half to a quarter of the feed", above=0, high=5)
+    ] = None
+    slow_below_mm: Annotated[
+        float, Quantity("Slow below", "mm", "Diameter from which the slow feed counts", low=0, high=2000)
+    ] = 5.0
+    reach_mm: Annotated[float | None, Quantity("Reach", "mm", "How far the blade hangs out", above=0, high=1000)] = None
+    reach_max_mm: Annotated[
+        float | None, Quantity("Most reach", "mm", "The blade's stated hang-out", above=0, high=1000)
+    ] = None
+    peck_mm: Annotated[
+        float | None, Quantity("Peck", "mm", "Step of a peck, per side; empty: none", above=0, high=50)
+    ] = None
+
+    def contradictions(self) -> Iterator[FieldError]:
+        if self.end_diameter_mm >= self.diameter_mm:
+            words = Sentence(
+                "It must end smaller than it enters: less than {d}.", d=Figure(self.diameter_mm, "mm", exact=True)
+            )
+            yield FieldError("end_diameter_mm", words)
+        if self.slow_feed_mm_rev is not None and self.slow_feed_mm_rev > self.feed_mm_rev:
+            words = Sentence(
+                "The slow feed cannot be above the feed, {f}.", f=Figure(self.feed_mm_rev, "mm/rev", exact=True)
+            )
+            yield FieldError("slow_feed_mm_rev", words)
+
+
+@dataclass(frozen=True, slots=True)
+class FeedStep:
+    """A stretch of the plunge, from one diameter [mm] to a smaller one, and its feed [mm/rev]."""
+
+    from_mm: float
+    to_mm: float
+    feed_mm_rev: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PartOffResult(Explained):
+    """Figures of the plunge. `reach_ok` is None while no reach is given."""
+
+    cap_diameter_mm: float
+    minutes: float
+    kerf_mm: float
+    reach_ok: bool | None
+    feeds: tuple[FeedStep, ...]
+    pecks: int
+
+
+def cap_diameter(speed_m_min: float, max_rpm: float) -> float:
+    """Diameter [mm] below which the spindle cannot hold the surface speed any more.
+
+    >>> round(cap_diameter(200, 3000), 2)
+    21.22
+    """
+    return 1000 * speed_m_min / (math.pi * max_rpm)
+
+
+def cross_minutes(outer_mm: float, inner_mm: float, speed_m_min: float, feed_mm_rev: float, max_rpm: float) -> float:
+    """Time [min] of a cut across the axis, from a diameter to a smaller one [mm]: at constant surface speed
+    down to where the spindle tops out, then at that speed.
+
+    >>> round(cross_minutes(80, 0, 200, 0.2, 3000), 4)
+    0.1345
+    """
+    cap = cap_diameter(speed_m_min, max_rpm)
+    turn = max(inner_mm, min(outer_mm, cap))  # where the one ends and the other begins
+    constant = math.pi * (outer_mm**2 - turn**2) / (4000 * speed_m_min * feed_mm_rev)
+    return constant + (turn - inner_mm) / (2 * feed_mm_rev * max_rpm)
+
+
+def width_for(diameter_mm: float) -> float | None:
+    """Typical insert width [mm] to part solid stock of this diameter; None where that is beyond the table.
+
+    >>> width_for(24), width_for(36), width_for(100)
+    (2.0, 3.0, None)
+    """
+    return next((w for most, w in WIDTHS if diameter_mm <= most), None)
+
+
+def part_off(given: PartOffInput) -> PartOffResult:
+    """Where the spindle tops out while parting off, the feeds, the time, and whether the blade reaches.
+
+    Parameters
+        given.diameter_mm, end_diameter_mm [mm]; width_mm [mm]; speed_m_min [m/min]; feed_mm_rev [mm/rev],
+        slow_feed_mm_rev from slow_below_mm [mm] inwards; max_rpm [rpm]; reach_mm, reach_max_mm [mm];
+        peck_mm [mm per side]
+    Returns
+        cap_diameter_mm [mm]; minutes [min] in cut; kerf_mm (the width); reach_ok: at least the radius and
+        2 mm, and no more than the blade's stated hang-out; feeds: the stretches; pecks: how many, 0 none
+    Raises
+        CalcError for values outside these ranges, or an end as large as the start
+    Validity
+        Retracts of pecking are not counted.
+    Example
+        >>> r = part_off(PartOffInput(36, 3, 120, 0.1, 3000, slow_feed_mm_rev=0.04))
+        >>> round(r.cap_diameter_mm, 2), [(s.from_mm, s.to_mm) for s in r.feeds]
+        (12.73, [(36, 5.0), (5.0, 0.0)])
+
+    Reference
+        Derived in docs/method.md, “Facing and parting off”
+    """
+    w = Working()
+    cap = w.step(
+        "d_cap",
+        "Where the spindle tops out",
+        "1000*v / (pi*n_max)",
+        "mm",
+        CROSS,
+        v=given.speed_m_min,
+        n_max=given.max_rpm,
+    )
+    stretches = _stretches(given)
+    minutes = 0.0
+    for i, s in enumerate(stretches, start=1):
+        turn = max(s.to_mm, min(s.from_mm, cap))
+        t = w.step(f"t_{i}", f"Time of stretch {i}", "pi*(D**2 - d_t**2) / (4000*v*f) + (d_t - d)/(2*f*n_max)", "min", CROSS,
+                   D=s.from_mm, d_t=turn, d=s.to_mm, v=given.speed_m_min, f=s.feed_mm_rev, n_max=given.max_rpm)  # fmt: skip
+        minutes = w.step("t_c", "Time in cut", "t + t_i", "min", CROSS, t=minutes, t_i=t) if i > 1 else t
+    reach_ok = _reach(given, w)
+    typical_width = width_for(given.diameter_mm)
+    if typical_width is not None and given.end_diameter_mm == 0 and given.width_mm < typical_width:
+        w.note("caution", "blade-narrow", "For Ø{d} in solid {w} is usual: a narrower blade wanders.",
+               d=Figure(given.diameter_mm, "mm", exact=True), w=Figure(typical_width, "mm"))  # fmt: skip
+    if cap > given.end_diameter_mm:
+        w.note("info", "spindle-tops-out", "From Ø{d} inwards the spindle turns {n} and the surface speed falls: cut the feed by half to three quarters from about {s}.",
+               d=Figure(min(cap, given.diameter_mm), "mm", places=(1, 3)), n=Figure(given.max_rpm, "rpm", "down"),
+               s=Figure(given.slow_below_mm, "mm"))  # fmt: skip
+    depth = (given.diameter_mm - given.end_diameter_mm) / 2
+    count = math.ceil(min(MOST_PECKS, depth / given.peck_mm) - 1e-9) if given.peck_mm is not None else 0
+    if count:
+        w.note("info", "pecks", "Pecking breaks a stringy chip and costs tool life.")
+    return PartOffResult(
+        cap_diameter_mm=cap, minutes=minutes, kerf_mm=given.width_mm, reach_ok=reach_ok, feeds=stretches, pecks=count,
+        working=tuple(w.steps), notes=tuple(w.notes),
+    )  # fmt: skip
+
+
+def _stretches(given: PartOffInput) -> tuple[FeedStep, ...]:
+    slow, edge = given.slow_feed_mm_rev, given.slow_below_mm
+    if slow is None or edge <= given.end_diameter_mm:
+        return (FeedStep(given.diameter_mm, given.end_diameter_mm, given.feed_mm_rev),)
+    if edge >= given.diameter_mm:
+        return (FeedStep(given.diameter_mm, given.end_diameter_mm, slow),)
+    return (FeedStep(given.diameter_mm, edge, given.feed_mm_rev), FeedStep(edge, given.end_diameter_mm, slow))
+
+
+def _reach(given: PartOffInput, w: Working) -> bool | None:
+    if given.reach_mm is None:
+        return None
+    # Into a bore it need only clear the wall.
+    wanted = w.step("L_w", "Reach wanted", "(D - d)/2 + s", "mm", typical("two millimetres past the cut"),
+                    D=given.diameter_mm, d=given.end_diameter_mm, s=REACH_SPARE_MM)  # fmt: skip
+    w.step("L", "Reach there is", "l", "mm", BOOK, l=given.reach_mm)
+    enough = given.reach_mm >= wanted * (1 - 1e-9)
+    within = given.reach_max_mm is None or given.reach_mm <= given.reach_max_mm * (1 + 1e-9)
+    if not enough:
+        w.note("stop", "blade-short", "The blade reaches {r}; {n} is needed for Ø{d}.", r=Figure(given.reach_mm, "mm", "down"),
+               n=Figure(wanted, "mm", "up"), d=Figure(given.diameter_mm, "mm", exact=True))  # fmt: skip
+    if not within:
+        assert given.reach_max_mm is not None
+        w.note("stop", "blade-out-too-far", "The blade hangs out {r}, over the {m} that it is stated for: cut speed and feed, or take another.",
+               r=Figure(given.reach_mm, "mm", "up"), m=Figure(given.reach_max_mm, "mm", "down"))  # fmt: skip
+    return enough and within

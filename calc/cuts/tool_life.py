@@ -1,0 +1,124 @@
+"""How long an edge lasts, and how many a run takes: calculator `tool-life`."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated
+
+from calc.errors import FieldError
+from calc.fields import Checked, Quantity
+from calc.quantities import Figure, Sentence
+from calc.results import Explained
+from calc.working import Source, Working, derived
+
+TAYLOR = Source("typical", "extended Taylor; exponents of feed and depth typical (ISO 3685)")
+GILBERT = derived("Tool life and the cheapest speed")
+FEED_EXPONENT, DEPTH_EXPONENT, REFERENCE_MIN = 0.30, 0.12, 15.0
+# Typical Taylor exponents by what the edge is made of.
+EXPONENTS = {"coated": 0.25, "uncoated": 0.20, "hss": 0.12}
+
+
+@dataclass(frozen=True)
+class ToolLifeInput(Checked):
+    """Input of `tool-life`."""
+
+    speed_m_min: Annotated[float, Quantity("Surface speed", "m/min", "", above=0, high=3000)]
+    feed_mm_rev: Annotated[float, Quantity("Feed", "mm/rev", "", above=0, high=5)]
+    depth_mm: Annotated[float, Quantity("Depth of cut", "mm", "Per side", above=0, high=50)]
+    speed_ref: Annotated[
+        float, Quantity("Speed for 15 min", "m/min", "At the reference feed and depth", above=0, high=3000)
+    ]
+    cut_minutes: Annotated[float, Quantity("Time in cut", "min", "Of one piece", above=0, high=100_000)]
+    quantity: Annotated[int, Quantity("Pieces", "", "Of the run", low=1, high=10_000_000, whole=True)]
+    edges_per_insert: Annotated[int, Quantity("Edges of an insert", "", "", low=1, high=64, whole=True)] = 1
+    feed_ref: Annotated[float, Quantity("Reference feed", "mm/rev", "", above=0, high=5)] = 0.3
+    depth_ref: Annotated[float, Quantity("Reference depth", "mm", "", above=0, high=50)] = 2.0
+    exponent: Annotated[
+        float, Quantity("Taylor exponent n", "", "0.25 coated carbide, 0.20 uncoated, 0.12 HSS", low=0.05, high=0.9)
+    ] = 0.25
+    machine_per_min: Annotated[
+        float | None, Quantity("Machine's minute costs", "", "In the shop's money", above=0, high=100_000)
+    ] = None
+    edge_cost: Annotated[float | None, Quantity("An edge costs", "", "In the same money", low=0, high=100_000)] = None
+    change_min: Annotated[float | None, Quantity("Edge change takes", "min", "", above=0, high=600)] = None
+
+    def contradictions(self) -> Iterator[FieldError]:
+        if self.machine_per_min is not None and (self.edge_cost is None or self.change_min is None):
+            name = "edge_cost" if self.edge_cost is None else "change_min"
+            yield FieldError(name, Sentence("The cheapest speed needs this as well."))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ToolLifeResult(Explained):
+    """How long an edge lasts, whole pieces from it, edges and inserts for the run, and the speeds of Gilbert."""
+
+    life_min: float
+    pieces_per_edge: int
+    edges: int
+    inserts: int
+    cheapest_m_min: float | None
+    fastest_m_min: float | None
+
+
+def tool_life(given: ToolLifeInput) -> ToolLifeResult:
+    """How long an edge lasts at a speed, feed and depth, and how many edges a run takes.
+
+    Parameters
+        given.speed_m_min [m/min], feed_mm_rev [mm/rev], depth_mm [mm per side]; speed_ref [m/min] that gives
+        15 minutes at feed_ref and depth_ref; exponent 0.05…0.9; cut_minutes [min] in cut of a piece;
+        quantity, edges_per_insert; machine_per_min, edge_cost, change_min for Gilbert's speeds
+    Returns
+        life_min [min]; pieces_per_edge, whole; edges and inserts for the run;
+        cheapest_m_min, fastest_m_min [m/min], None where their figures are not given
+    Raises
+        CalcError for values outside these ranges
+    Validity
+        Steady cutting; a life under five minutes or over two hours lies outside the law's usual range.
+    Example
+        >>> r = tool_life(ToolLifeInput(200, 0.3, 2, speed_ref=200, cut_minutes=4, quantity=100, edges_per_insert=4))
+        >>> r.life_min, r.pieces_per_edge, r.edges, r.inserts
+        (15.0, 3, 34, 9)
+
+    Reference
+        Taylor, extended by feed and depth; Gilbert's minimum-cost speed
+    """
+    w = Working()
+    v15 = w.step("v_15", "Speed for 15 minutes here", "v_r * (f_r/f)**0.30 * (a_r/a)**0.12", "m/min", TAYLOR,
+                 v_r=given.speed_ref, f_r=given.feed_ref, f=given.feed_mm_rev, a_r=given.depth_ref, a=given.depth_mm)  # fmt: skip
+    life = w.step(
+        "T", "Life of an edge", "15 * (v_15/v)**(1/n)", "min", TAYLOR, v_15=v15, v=given.speed_m_min, n=given.exponent
+    )
+    share = w.step("N_e", "Pieces from an edge", "T / t_c", "", GILBERT, T=life, t_c=given.cut_minutes)
+    pieces = math.floor(min(share, 1e9) + 1e-9)
+    if pieces < 1:
+        w.note("stop", "edge-too-short", "An edge lasts {t} and one piece takes {c}: it does not last one piece. Slow down.",
+               t=Figure(life, "min", "down"), c=Figure(given.cut_minutes, "min", "up"))  # fmt: skip
+    edges = math.ceil(given.quantity / (pieces or max(share, 1e-9)))
+    inserts = math.ceil(edges / given.edges_per_insert)
+    if pieces and not 5 <= life <= 120:
+        w.note("info", "life-outside-law", "A life of {t} lies outside the five minutes to two hours that the law is good for.",
+               t=Figure(life, "min", "down"))  # fmt: skip
+    cheapest, fastest = _gilbert(given, v15, w)
+    return ToolLifeResult(
+        life_min=life, pieces_per_edge=pieces, edges=edges, inserts=inserts, cheapest_m_min=cheapest, fastest_m_min=fastest,
+        working=tuple(w.steps), notes=tuple(w.notes),
+    )  # fmt: skip
+
+
+def _gilbert(given: ToolLifeInput, v15: float, w: Working) -> tuple[float | None, float | None]:
+    """(cheapest, fastest) speed; each None where its figures are not given."""
+    n, change = given.exponent, given.change_min
+    if change is None:
+        return None, None
+    t_fast = w.step("T_f", "Life for the most pieces", "(1/n - 1) * t_x", "min", GILBERT, n=n, t_x=change)
+    fastest = w.step(
+        "v_f", "Speed for the most pieces", "v_15 * (15/T_f)**n", "m/min", GILBERT, v_15=v15, T_f=t_fast, n=n
+    )
+    if given.machine_per_min is None or given.edge_cost is None:
+        return None, fastest
+    t_cheap = w.step("T_c", "Cheapest life", "(1/n - 1) * (t_x + C_e/C_m)", "min", GILBERT, n=n, t_x=change,
+                     C_e=given.edge_cost, C_m=given.machine_per_min)  # fmt: skip
+    cheapest = w.step("v_c", "Cheapest speed", "v_15 * (15/T_c)**n", "m/min", GILBERT, v_15=v15, T_c=t_cheap, n=n)
+    return cheapest, fastest

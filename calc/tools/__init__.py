@@ -1,0 +1,1 @@
+"""Edges and what carries them: designations, shapes, bars, and which tool does a job."""
