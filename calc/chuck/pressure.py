@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Annotated, Literal
@@ -65,10 +66,12 @@ class PressureNeededResult(Explained):
 
 
 def _pressure_for(charted: float, chuck: ChuckForce) -> float | None:
-    """The least pressure [bar] whose book grip is `charted` [N]; None beyond the chart's end."""
+    """The least pressure [bar] whose book grip is `charted` [N]; None beyond the chart's end, or beyond all numbers."""
     if not chuck.chart:
         assert chuck.piston_area_mm2 is not None and chuck.force_ratio is not None
-        return charted / (0.1 * chuck.piston_area_mm2 * chuck.efficiency * chuck.force_ratio)
+        per_bar = 0.1 * chuck.piston_area_mm2 * chuck.efficiency * chuck.force_ratio
+        found = charted / per_bar if per_bar > 0 else math.inf
+        return found if math.isfinite(found) else None
     if charted <= chuck.chart[0].grip_n:
         return chuck.chart[0].pressure_bar
     for a, b in pairwise(chuck.chart):

@@ -8,10 +8,11 @@ from dataclasses import dataclass
 from calc.chuck.demand import CutLoad
 from calc.cuts.turning import CutResult
 from calc.errors import FieldProblem
-from calc.plan.document import PlannedCut, Setup
+from calc.plan.document import Setup
 from calc.plan.hold import HoldFigures
 from calc.plan.operations import ASKED, CALLED, LEAVES_OUT, operation
 from calc.plan.part import PartFigures
+from calc.plan.planned_cut import PlannedCut
 from calc.plan.stops import Answer, Bar, Fact, Help, Missing, Outcome, Stop, computed, entered, naming
 from calc.quantities import Figure, Sentence
 from calc.rules import Rules

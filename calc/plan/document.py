@@ -14,8 +14,9 @@ from typing import Annotated, Any, Literal
 
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Choice, Flag, Group, Quantity, Text, check_range, fields_of
+from calc.plan.planned_cut import PlannedCut, said
 from calc.profile.steps import DIAMETER_MOST, Name, TurnedStep
-from calc.quantities import Figure, Sentence
+from calc.quantities import Sentence
 from calc.rules import PLAN_RULES, Rules
 
 VERSION = 2
@@ -80,14 +81,10 @@ class Stock(Checked):
     def contradictions(self) -> Iterator[FieldError]:
         small, large, d = self.smallest_mm, self.largest_mm, self.diameter_mm
         if small is not None and large is not None and small > large:
-            yield FieldError("smallest_mm", _said("The smallest piece cannot be above the largest, {x}.", large))
-            yield FieldError("largest_mm", _said("The largest piece cannot be below the smallest, {x}.", small))
+            yield FieldError("smallest_mm", said("The smallest piece cannot be above the largest, {x}.", large))
+            yield FieldError("largest_mm", said("The largest piece cannot be below the smallest, {x}.", small))
         if self.bore_mm is not None and d is not None and self.bore_mm >= d:
-            yield FieldError("bore_mm", _said("The stock's bore must be smaller than its outside, {x}.", d))
-
-
-def _said(words: str, x: float) -> Sentence:
-    return Sentence(words, x=Figure(x, "mm", exact=True))
+            yield FieldError("bore_mm", said("The stock's bore must be smaller than its outside, {x}.", d))
 
 
 @dataclass(frozen=True)
@@ -233,6 +230,7 @@ class Force(Checked):
         float,
         Quantity("Out of balance", "mm", "The part's centre of mass off the axis", low=0, high=100, places=(3, 4)),
     ] = 0.0
+    pin_pressure: Annotated[bool, Flag("Pressure pinned", "Settling the set-up leaves it as it is")] = False
     brake_s: Annotated[
         float | None,
         Quantity("Spindle stops in", "s", "From the program's top speed; empty: not counted", low=0.1, high=600),
@@ -251,61 +249,6 @@ def _is_date(text: str) -> bool:
     except ValueError:
         return False
     return len(text) == 10
-
-
-KIND = Choice(
-    "Kind",
-    {"turn": "turning", "face": "facing", "bore": "boring", "drill": "drilling on centre", "groove": "grooving",
-     "thread": "threading", "part": "parting off"},
-    "What the tool does",
-)  # fmt: skip
-Kind = Literal["turn", "face", "bore", "drill", "groove", "thread", "part"]
-TOWARD = Choice(
-    "Feeds", {"chuck": "toward the chuck", "away": "away from the chuck"}, "Away pulls the part off its seat"
-)
-
-
-@dataclass(frozen=True)
-class PlannedCut(Checked):
-    """One cut of the set-up. A fixed rpm rules while there is one; else the surface speed does."""
-
-    name: Name
-    kind: Annotated[Kind, KIND]
-    from_diameter_mm: Annotated[
-        float | None, Quantity("From diameter", "mm", "Before the cut", low=0, high=DIAMETER_MOST)
-    ] = None
-    to_diameter_mm: Annotated[
-        float | None, Quantity("To diameter", "mm", "After the cut", low=0, high=DIAMETER_MOST)
-    ] = None
-    speed_m_min: Annotated[float | None, Quantity("Surface speed", "m/min", "Constant", above=0, high=3000)] = None
-    rpm: Annotated[float | None, Quantity("Fixed rpm", "rpm", "Empty: surface speed rules", above=0, high=20_000)] = (
-        None
-    )
-    feed_mm_rev: Annotated[float | None, Quantity("Feed", "mm/rev", "Per turn", above=0, high=5)] = None
-    depth_mm: Annotated[float | None, Quantity("Depth per side", "mm", "Of one pass", above=0, high=50)] = None
-    corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "Of the insert", low=0, high=12)] = 0.8
-    approach_deg: Annotated[float, Quantity("Approach angle", "deg", "κ", low=10, high=135)] = 95.0
-    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "The chip-breaker's", low=-30, high=40)] = 6.0
-    interrupted: Annotated[bool, Flag("Interrupted", "Counts a quarter more")] = False
-    feeds: Annotated[Literal["chuck", "away"], TOWARD] = "chuck"
-    width_mm: Annotated[float | None, Quantity("Blade width", "mm", "Of a groover or a blade", above=0, high=50)] = None
-    point_deg: Annotated[float, Quantity("Point angle", "deg", "Of the drill", low=60, high=180)] = 140.0
-    passes: Annotated[
-        int, Quantity("Passes", "", "Of the thread, each with the same chip", low=1, high=60, whole=True)
-    ] = 6
-
-    def contradictions(self) -> Iterator[FieldError]:
-        a, b = self.from_diameter_mm, self.to_diameter_mm
-        if a is None or b is None:
-            return
-        if self.kind == "thread":  # outside or inside
-            return
-        if self.kind in ("bore", "drill") and a >= b:
-            yield FieldError("to_diameter_mm", _said("This ends larger than it starts: give more than {x}.", a))
-            yield FieldError("from_diameter_mm", _said("This starts smaller than it ends: give less than {x}.", b))
-        if self.kind not in ("bore", "drill") and a <= b:
-            yield FieldError("to_diameter_mm", _said("This cut ends smaller than it starts: give less than {x}.", a))
-            yield FieldError("from_diameter_mm", _said("This cut starts larger than it ends: give more than {x}.", b))
 
 
 @dataclass(frozen=True)

@@ -8,8 +8,9 @@ from typing import Any
 
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.fields import Group, fields_of
-from calc.plan.document import KIND, RULE, Departure, Document, PlannedCut, Profile, Setup
+from calc.plan.document import RULE, Departure, Document, Profile, Setup
 from calc.plan.paths import parts_of, value_at
+from calc.plan.planned_cut import KIND, PlannedCut
 from calc.profile.lines import read_line, read_lines, write_line
 from calc.profile.steps import NAME_MOST, TurnedStep
 from calc.quantities import Sentence, System

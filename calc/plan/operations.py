@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass, replace
 
 from calc.cuts.turning import CutInput, CutResult, cut
-from calc.plan.document import PlannedCut
+from calc.plan.planned_cut import PlannedCut
 from calc.rules import Rules
 from calc.shelf.material import Material
 from calc.working import Working, derived, typical

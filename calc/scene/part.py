@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from calc.plan.document import Document, PlannedCut
+from calc.plan.document import Document
 from calc.plan.hold import HoldFigures
 from calc.plan.part import PartFigures
+from calc.plan.planned_cut import PlannedCut
 from calc.profile.body import End
 from calc.profile.contour import Span, points
 from calc.profile.grips import from_end

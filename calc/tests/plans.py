@@ -7,8 +7,9 @@ from typing import Any
 
 from calc.chuck.grip import ChartPoint, ChuckForce
 from calc.plan.compute import PlanResult, compute
-from calc.plan.document import Document, Force, Hold, Part, PlannedCut, Profile, Setup, Sides, Stock
+from calc.plan.document import Document, Force, Hold, Part, Profile, Setup, Sides, Stock
 from calc.plan.paths import replaced
+from calc.plan.planned_cut import PlannedCut
 from calc.profile.lines import read_line
 from calc.profile.steps import TurnedStep
 from calc.shelf.machine import Machine

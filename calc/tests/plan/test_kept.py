@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 from calc.errors import CalcError
 from calc.plan import solve as kept
 from calc.plan.compute import PlanResult, compute
-from calc.plan.document import Document, Force, Hold, PlannedCut, Setup, Sides
+from calc.plan.document import Document, Force, Hold, Setup, Sides
 from calc.plan.paths import replaced
+from calc.plan.planned_cut import PlannedCut
 from calc.results import as_plain
 from calc.shelf.taken import SetupShelf, Shelf
 from calc.shelf.workholding import JawSet, Plug, Ring

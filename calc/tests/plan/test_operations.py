@@ -6,8 +6,8 @@ from dataclasses import replace
 import pytest
 
 from calc.errors import CalcError
-from calc.plan.document import PlannedCut
 from calc.plan.operations import operation
+from calc.plan.planned_cut import PlannedCut
 from calc.rules import Rules
 from calc.tests.plans import DOCUMENT, MATERIAL, plan
 

@@ -7,8 +7,9 @@ from dataclasses import replace
 import pytest
 
 from calc.plan.compute import compute
-from calc.plan.document import Force, Hold, PlannedCut, Setup, Sides, Stock
+from calc.plan.document import Force, Hold, Setup, Sides, Stock
 from calc.plan.paths import replaced
+from calc.plan.planned_cut import PlannedCut
 from calc.profile.body import body_of
 from calc.profile.grips import finished_grips
 from calc.shelf.taken import SetupShelf, Shelf

@@ -3,8 +3,8 @@
 import pytest
 
 from calc.fields import Quantity
-from calc.plan.document import PlannedCut
 from calc.plan.lists import line_of
+from calc.plan.planned_cut import PlannedCut
 from calc.plan.stops import field_at
 from calc.profile.steps import TurnedStep
 from calc.tests.plans import ALUMINIUM, plan, shelf_with

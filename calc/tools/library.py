@@ -1,0 +1,108 @@
+"""All tools of a shelf, and the ways they go together."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+from functools import cached_property
+
+from calc.shelf.tools import Blade, Drill, GrooveInsert, Holder, Insert, ThreadInsert
+
+Cutting = Insert | GrooveInsert | ThreadInsert | Drill
+Carrying = Holder | Blade
+JOINT = "/"
+
+
+@dataclass(frozen=True)
+class Tool:
+    """A tool ready to use: what cuts, and what carries it (None: a drill carries itself)."""
+
+    edge: Cutting
+    carrier: Carrying | None = None
+
+    @property
+    def key(self) -> str:
+        """How a plan names it: the keys of both, "cnmg120408/l25"."""
+        return self.edge.key if self.carrier is None else f"{self.edge.key}{JOINT}{self.carrier.key}"
+
+    @property
+    def name(self) -> str:
+        """How a setter names it."""
+        return self.edge.name if self.carrier is None else f"{self.edge.name} on {self.carrier.name}"
+
+
+@dataclass(frozen=True, eq=False)  # a shelf is itself: compared at every key that is pressed
+class Library:
+    """The tools of a shelf by kind."""
+
+    inserts: tuple[Insert, ...] = ()
+    groove_inserts: tuple[GrooveInsert, ...] = ()
+    thread_inserts: tuple[ThreadInsert, ...] = ()
+    holders: tuple[Holder, ...] = ()
+    drills: tuple[Drill, ...] = ()
+    blades: tuple[Blade, ...] = ()
+
+    @cached_property
+    def edges(self) -> dict[str, Cutting]:
+        """Everything that cuts, by key."""
+        every: tuple[Cutting, ...] = (*self.inserts, *self.groove_inserts, *self.thread_inserts, *self.drills)
+        return {e.key: e for e in every}
+
+    @cached_property
+    def carriers(self) -> dict[str, Carrying]:
+        """Everything that carries an edge, by key."""
+        every: tuple[Carrying, ...] = (*self.holders, *self.blades)
+        return {c.key: c for c in every}
+
+    @cached_property
+    def turning(self) -> tuple[Tool, ...]:
+        """Every turning insert in every holder of its seat."""
+        return self._pairs(self.inserts, [h for h in self.holders if h.use == "turning"])
+
+    @cached_property
+    def grooving(self) -> tuple[Tool, ...]:
+        """Every grooving insert in every holder of its seat."""
+        return self._pairs(
+            [i for i in self.groove_inserts if i.use != "part"], [h for h in self.holders if h.use == "grooving"]
+        )
+
+    @cached_property
+    def threading(self) -> tuple[Tool, ...]:
+        """Every threading insert in every holder of its seat."""
+        return self._pairs(self.thread_inserts, [h for h in self.holders if h.use == "threading"])
+
+    @cached_property
+    def parting(self) -> tuple[Tool, ...]:
+        """Every parting insert in every blade of its seat, and in groovers of its seat."""
+        inserts = [i for i in self.groove_inserts if i.use != "groove"]
+        return self._pairs(
+            inserts, [*self.blades, *(h for h in self.holders if h.use == "grooving" and h.side == "outside")]
+        )
+
+    @cached_property
+    def drilling(self) -> tuple[Tool, ...]:
+        """Every drill."""
+        return tuple(Tool(d) for d in self.drills)
+
+    @staticmethod
+    def _pairs(edges, carriers) -> tuple[Tool, ...]:  # type: ignore[no-untyped-def] # of any two kinds that share a seat
+        by_seat = defaultdict(list)
+        for carrier in carriers:
+            by_seat[carrier.seat.upper()].append(carrier)
+        return tuple(Tool(e, c) for e in edges for c in by_seat[e.seat.upper()])
+
+    def tool(self, key: str) -> Tool | None:
+        """The tool a plan names; None where a part of it is not on the shelf, or does not fit any more."""
+        first, _, second = key.partition(JOINT)
+        edge = self.edges.get(first)
+        if edge is None:
+            return None
+        if not second:
+            return Tool(edge) if isinstance(edge, Drill) else None
+        carrier = self.carriers.get(second)
+        if carrier is None or isinstance(edge, Drill) or carrier.seat.upper() != edge.seat.upper():
+            return None
+        return Tool(edge, carrier)
+
+
+EMPTY = Library()

@@ -1,0 +1,373 @@
+"""What speaks for and against a turning insert in its holder (handbook §5.2; weights and limits typical)."""
+
+from __future__ import annotations
+
+import math
+from typing import Any, cast
+
+import numpy as np
+
+from calc.cuts.feed_window import finish_feed
+from calc.quantities import Figure, Sentence
+from calc.shelf.tools import Holder, Insert
+from calc.tools.boring_bar import CHIP_ROOM_SHARE, overhang_limit
+from calc.tools.choose import Array, Book, Columns, Job, Preference, Rule
+from calc.tools.designation import SHAPES
+from calc.tools.library import Tool
+
+# Share of the edge that may cut, by shape; others as the weakest that is like them.
+USABLE = {
+    "C": 2 / 3,
+    "S": 2 / 3,
+    "W": 1 / 2,
+    "T": 1 / 2,
+    "D": 1 / 3,
+    "V": 1 / 4,
+    "R": 1 / 2,
+    "E": 1 / 2,
+    "M": 2 / 3,
+    "H": 2 / 3,
+    "O": 2 / 3,
+    "P": 2 / 3,
+}
+STRENGTH = {
+    "R": 14.0,
+    "S": 12.0,
+    "O": 12.0,
+    "H": 12.0,
+    "P": 12.0,
+    "M": 10.5,
+    "C": 10.0,
+    "E": 9.0,
+    "W": 8.0,
+    "T": 5.0,
+    "D": 3.0,
+    "V": 0.0,
+}
+TRIGON_FIRST = 11.0  # a shop whose roughers are trigons puts it before the 80° rhombic
+REACH_SPARE_DEG = 2.0
+HEAVY_MM = 2.0  # depth from which slender shapes do not rough
+SMALL_BAR_MM = 25.0
+
+
+def _insert(t: Tool) -> Insert:
+    return cast(Insert, t.edge)
+
+
+def _holder(t: Tool) -> Holder:
+    return cast(Holder, t.carrier)
+
+
+def radius(t: Tool) -> float:
+    """Corner radius [mm]."""
+    return _insert(t).decoded.corner_radius_mm
+
+
+def shape(t: Tool) -> str:
+    """Its shape's letter."""
+    return _insert(t).decoded.shape
+
+
+def usable(t: Tool) -> float:
+    """How deep it may cut [mm]: the usable share of its edge, across the approach angle."""
+    d = _insert(t).decoded
+    share = USABLE[d.shape] * (d.ic_mm if d.shape == "R" else d.edge_mm)
+    return share * math.sin(math.radians(_holder(t).approach_deg)) if d.shape != "R" else share
+
+
+def descent(t: Tool) -> float:
+    """Steepest contour [deg] it follows down, behind its trailing edge; a round one to its clearance."""
+    d, k = _insert(t).decoded, _holder(t).approach_deg
+    return 45.0 if d.shape == "R" else 180.0 - k - SHAPES[d.shape][1] - REACH_SPARE_DEG
+
+
+def inside(t: Tool) -> bool:
+    """It is a bar."""
+    return _holder(t).side == "inside"
+
+
+def shank(t: Tool) -> float:
+    """Shank or bar [mm]."""
+    return _holder(t).shank_mm
+
+
+def bore(t: Tool) -> float:
+    """Least bore [mm] the bar goes into: its maker's, and room for chips."""
+    h = _holder(t)
+    return max(h.min_bore_mm or 0.0, h.shank_mm / CHIP_ROOM_SHARE)
+
+
+def reach(t: Tool) -> float:
+    """How deep it works [mm]."""
+    return _holder(t).reach_mm or math.inf
+
+
+def most_overhang(t: Tool) -> float:
+    """Most overhang [mm] for its shank."""
+    h = _holder(t)
+    return overhang_limit(h.modulus_gpa) * h.shank_mm
+
+
+def approach(t: Tool) -> float:
+    """κ [deg]."""
+    return _holder(t).approach_deg
+
+
+def hand(t: Tool) -> str:
+    """Which way it cuts."""
+    return _holder(t).hand
+
+
+def turret(t: Tool) -> str:
+    """What it is seated in."""
+    return getattr(t.carrier, "turret", "").casefold()
+
+
+def toughness(t: Tool) -> Any:
+    """Middle of the application range by group, as a row in the order PMKNSH; NaN where it is not meant for it."""
+    return [sum(t.edge.groups[g]) / 2 if g in t.edge.groups else math.nan for g in "PMKNSH"]
+
+
+def tough(c: Columns, j: Job) -> Array:
+    """Toughness for the job's group."""
+    rows = c.of(toughness)
+    return rows[:, "PMKNSH".index(j.group)]
+
+
+def purpose(t: Tool) -> str:
+    """What its breaker is for."""
+    return _insert(t).purpose
+
+
+def positive(t: Tool) -> bool:
+    """It has clearance of its own."""
+    return _insert(t).decoded.clearance_deg > 0
+
+
+def single(t: Tool) -> bool:
+    """It cuts on one face only."""
+    return not _insert(t).decoded.double_sided
+
+
+def rake(t: Tool) -> float:
+    """Effective rake [deg]."""
+    return _insert(t).rake_deg
+
+
+def bright(t: Tool) -> float:
+    """How well it suits aluminium and copper: uncoated or diamond, sharp, ground, a third each."""
+    i = _insert(t)
+    return ((i.coating != "coated") + (i.edge == "sharp") + i.decoded.ground) / 3
+
+
+def window(t: Tool) -> Any:
+    """Breaker window as a row: feed from, to, depth from, to."""
+    i = _insert(t)
+    return [i.feed_min, i.feed_max, i.depth_min, i.depth_max]
+
+
+def wiper(t: Tool) -> bool:
+    """It has a wiper flat."""
+    return _insert(t).edge == "wiper"
+
+
+def edges(t: Tool) -> int:
+    """Edges of an insert."""
+    return _insert(t).decoded.edges
+
+
+def stock(t: Tool) -> int:
+    """Inserts in stock."""
+    return t.edge.stock
+
+
+def coolant(t: Tool) -> bool:
+    """Coolant comes through it."""
+    return getattr(t.carrier or t.edge, "coolant", "") == "through"
+
+
+def none(c: Columns) -> Array:
+    """No tool at all."""
+    return np.zeros(len(c.tools), dtype=bool)
+
+
+def points(c: Columns, value: float | Array = 0.0) -> Array:
+    """The same points for every tool."""
+    return np.zeros(len(c.tools)) + value
+
+
+def _mm(x: float, rounding: Any = "near") -> Figure:
+    return Figure(x, "mm", rounding)
+
+
+def slender(t: Tool) -> bool:
+    """A 55° or 35° shape."""
+    return shape(t) in "DV"
+
+
+def _way(j: Job) -> str:
+    return "left" if j.feeds == "away" else "right"
+
+
+RULES = (
+    Rule("side", lambda c, j: c.of(inside) != (j.side == "inside"),
+         lambda t, j: Sentence("it works {a}, the cut is {b}", a="inside" if inside(t) else "outside", b=j.side)),
+    Rule("grade", lambda c, j: np.isnan(tough(c, j)),
+         lambda t, j: Sentence("its grade is for {r}, not for ISO {g}", r=t.edge.application, g=j.group)),
+    Rule("shank", lambda c, j: (c.of(shank) != j.shank_mm) & ~c.of(inside) if j.shank_mm else none(c),
+         lambda t, j: Sentence("its shank is {a}, the turret takes {b}", a=_mm(shank(t)), b=_mm(j.shank_mm or 0))),
+    Rule("bar-seat", lambda c, j: (c.of(shank) > j.bar_seat_mm) & c.of(inside) if j.bar_seat_mm else none(c),
+         lambda t, j: Sentence("its bar is {a}, the turret takes {b} at most", a=_mm(shank(t)), b=_mm(j.bar_seat_mm or 0))),
+    Rule("turret", lambda c, j: (c.of(turret) != "") & (c.of(turret) != j.turret.casefold()) if j.turret else none(c),
+         lambda t, j: Sentence("it is seated in {a}, the turret has {b}", a=getattr(t.carrier, "turret", ""), b=j.turret)),
+    Rule("hand", lambda c, j: (c.of(hand) != "neutral") & (c.of(hand) != _way(j)),
+         lambda t, j: Sentence("it is {a}-hand; feeding {w} the chuck needs {b}", a=hand(t), b=_way(j), w="away from" if j.feeds == "away" else "toward")),
+    Rule("corner", lambda c, j: c.of(radius) > j.corner_mm + 1e-9 if j.finishes and j.corner_mm is not None else none(c),
+         lambda t, j: Sentence("its corner is {a}, the print allows {b}", a=_mm(radius(t)), b=_mm(j.corner_mm or 0))),
+    Rule("shoulder", lambda c, j: c.of(approach) < 90.0 if j.square else none(c),
+         lambda t, j: Sentence("approaching at {k} it leaves the shoulder standing", k=Figure(approach(t), "deg"))),
+    Rule("descent", lambda c, j: c.of(descent) < j.falling_deg if j.falling_deg > 0 else none(c),
+         lambda t, j: Sentence("it follows {a} down at most, the contour falls {b}", a=Figure(max(0.0, descent(t)), "deg", "down"), b=Figure(j.falling_deg, "deg", "up"))),
+    Rule("depth", lambda c, j: c.of(usable) < j.depth_mm - 1e-9 if j.depth_mm is not None else none(c),
+         lambda t, j: Sentence("its edge stands {a} of depth, the cut is {b}", a=_mm(usable(t), "down"), b=_mm(j.depth_mm or 0, "up"))),
+    Rule("heavy", lambda c, j: c.of(slender) if j.roughs and (j.depth_mm or 0) >= HEAVY_MM else none(c),
+         lambda t, j: Sentence("a {s} point does not rough {b} deep", s=SHAPES[shape(t)][0].split(", ")[-1], b=_mm(j.depth_mm or 0))),
+    Rule("bore", lambda c, j: c.of(bore) > (j.bore_mm or 0) + 1e-9 if j.side == "inside" else none(c),
+         lambda t, j: Sentence("it needs a bore of Ø{a} with room for chips, there is Ø{b}", a=_mm(bore(t), "up"), b=_mm(j.bore_mm or 0, "down"))),
+    Rule("reach", lambda c, j: c.of(reach) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
+         lambda t, j: Sentence("it reaches {a}, the cut is {b} deep", a=_mm(reach(t), "down"), b=_mm(j.reach_mm, "up"))),
+    Rule("overhang", lambda c, j: c.of(most_overhang) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
+         lambda t, j: Sentence("its {m} shank stands {a} out at most, the cut needs {b}", m=_holder(t).metal, a=_mm(most_overhang(t), "down"), b=_mm(j.reach_mm, "up"))),
+)  # fmt: skip
+
+
+def strength(t: Tool) -> float:
+    """Points of its shape."""
+    return STRENGTH[shape(t)]
+
+
+def trigon(t: Tool) -> bool:
+    """It is a trigon."""
+    return shape(t) == "W"
+
+
+def _strength(c: Columns, j: Job) -> Array:
+    found = c.of(strength)
+    if j.rougher == "trigon":
+        found = np.where(c.of(trigon), TRIGON_FIRST, found)
+    return found * (1.0 if j.roughs else 0.25)
+
+
+def _says_strength(t: Tool, j: Job) -> Sentence:
+    what = SHAPES[shape(t)][0].split(",")[0]
+    if shape(t) == "W" and j.rougher == "trigon" and j.roughs:
+        return Sentence("trigon: the shop's rougher, six edges")
+    if shape(t) == "C" and j.rougher == "rhombic" and j.roughs:
+        return Sentence("80° rhombic: the shop's rougher, robust")
+    return Sentence("{w} shape: {s}", w=what, s="strong" if strength(t) >= 8 else "slender")
+
+
+def _corner(c: Columns, j: Job) -> Array:
+    r = c.of(radius)
+    found = 10 * np.minimum(1, r / 1.2) if j.roughs and not (j.thin or j.weak) else 8 * np.maximum(0, 1 - r / 1.6)
+    return found + (4 * np.minimum(1, r / 0.8) if j.interrupted else 0)
+
+
+def _says_corner(t: Tool, j: Job) -> Sentence:
+    r = _mm(radius(t))
+    if j.roughs and not (j.thin or j.weak):
+        return Sentence("corner {r}: carries the roughing", r=r)
+    return (
+        Sentence("corner {r}: presses little", r=r)
+        if j.thin or j.weak
+        else Sentence("corner {r}: clean in the corners", r=r)
+    )
+
+
+def _purpose(c: Columns, j: Job) -> Array:
+    wanted = {"rough": "rough", "finish": "finish", "both": "medium"}[j.stage]
+    found = c.of(purpose)
+    return np.where(found == wanted, 10.0, np.where(found == "medium", 4.0, 0.0))
+
+
+def _sharpness(c: Columns, j: Job) -> Array:
+    if not (j.finishes or j.thin or j.weak):
+        return points(c)
+    weight = 1.5 if j.thin or j.weak else 1.0
+    found: Array = weight * (4.0 * c.of(positive) + np.clip(c.of(rake) - 6, -4, 6) / 2)
+    return found
+
+
+def _bright(c: Columns, j: Job) -> Array:
+    return c.of(bright) * 15 if j.group == "N" else points(c)
+
+
+def _grade(c: Columns, j: Job) -> Array:
+    t = np.nan_to_num(tough(c, j), nan=25.0)
+    return 8 * t / 50 if j.interrupted else 4 * (1 - np.abs(t - 20) / 30)
+
+
+def _window(c: Columns, j: Job) -> Array:
+    if j.depth_mm is None:
+        return points(c)
+    w = c.of(window)
+    return np.where((w[:, 2] <= j.depth_mm) & (j.depth_mm <= w[:, 3]), 6.0, -6.0)
+
+
+def _finish(c: Columns, j: Job) -> Array:
+    if j.ra_um is None or not j.finishes:
+        return points(c)
+    r, w = c.of(radius), c.of(window)
+    top = np.array([finish_feed(j.ra_um, max(x, 1e-6), wiper=bool(y)) for x, y in zip(r, c.of(wiper), strict=True)])
+    return np.where(np.maximum(r / 3, w[:, 0]) > top, -8.0, 4.0)
+
+
+def _small(c: Columns, j: Job) -> Array:
+    if j.side == "inside" and (j.bore_mm or 0) <= SMALL_BAR_MM / CHIP_ROOM_SHARE:
+        return np.where(c.of(single) & c.of(positive), 6.0, 0.0)
+    return points(c)
+
+
+def ratio(t: Tool) -> float:
+    """One over the most overhang [1/mm]."""
+    return 1 / most_overhang(t)
+
+
+def _stiff(c: Columns, j: Job) -> Array:
+    return -10 * np.minimum(1, j.reach_mm * c.of(ratio)) if j.side == "inside" else points(c)
+
+
+def _says_window(t: Tool, j: Job) -> Sentence:
+    i = _insert(t)
+    inside_it = i.depth_min <= (j.depth_mm or 0) <= i.depth_max
+    words = "its breaker works at this depth" if inside_it else "its breaker works from {a} to {b} deep, not here"
+    return Sentence(words, a=_mm(i.depth_min), b=_mm(i.depth_max)) if not inside_it else Sentence(words)
+
+
+def _says_finish(t: Tool, j: Job) -> Sentence:
+    top = finish_feed(j.ra_um or 1, max(radius(t), 1e-6), wiper=wiper(t))
+    if max(radius(t) / 3, _insert(t).feed_min) > top:
+        return Sentence(
+            "Ra {r} asks a feed below {f}: the chip will not break",
+            r=Figure(j.ra_um or 0, "um"),
+            f=Figure(top, "mm/rev", "down"),
+        )
+    return Sentence("Ra {r} up to {f}", r=Figure(j.ra_um or 0, "um"), f=Figure(top, "mm/rev", "down"))
+
+
+PREFERENCES = (
+    Preference(_strength, _says_strength, 5.0),
+    Preference(_corner, _says_corner, 4.0),
+    Preference(_purpose, lambda t, j: Sentence("breaker for {p}", p={"rough": "roughing", "medium": "medium work", "finish": "finishing"}[purpose(t)]), 4.0),
+    Preference(_sharpness, lambda t, j: Sentence("positive and free-cutting") if positive(t) else None, 4.0),
+    Preference(_bright, lambda t, j: Sentence("bright edge for aluminium and copper"), 9.0),
+    Preference(_grade, lambda t, j: Sentence("tough grade {r}", r=t.edge.application) if j.interrupted else None, 4.0),
+    Preference(_window, _says_window, 6.0),
+    Preference(_finish, _says_finish, 4.0),
+    Preference(lambda c, j: c.of(edges) / 2, lambda t, j: Sentence("{n} edges", n=str(edges(t))), 2.0),
+    Preference(_small, lambda t, j: Sentence("single-sided and positive for a small bar"), 6.0),
+    Preference(_stiff, lambda t, j: Sentence("Ø{d} bar, {r} diameters out", d=_mm(shank(t)), r=Figure(j.reach_mm / shank(t), "", places=(1, 1))), 0.0),
+    Preference(lambda c, j: 2.0 * c.of(coolant), lambda t, j: Sentence("coolant through it"), 2.0),
+)  # fmt: skip
+
+TURNING = Book(lambda lib: lib.turning, RULES, PREFERENCES, stock, edges)
