@@ -23,6 +23,28 @@ JAW_BORING = Choice(
 )  # fmt: skip
 
 
+ROUGHER = Choice(
+    "Rougher",
+    {"rhombic": "80° rhombic: robust, four edges", "trigon": "trigon: six edges, slightly weaker"},
+    "Which shape the shop roughs with where both do",
+)
+THREAD_RELIEF = Choice(
+    "Thread relief",
+    {"groove": "groove first, then thread into it", "thread": "thread, then groove and clean up"},
+    "The first runs out into the groove; the second finds the thread's end and needs a spring pass",
+)
+PART_START = Choice(
+    "Part-off start",
+    {"mid": "middle speed, low feed", "top": "top of both, where it is held rigid and near the jaws"},
+    "The first for a job that has not proven itself; the second saves time when the hold is known",
+)
+FIRST_SPEED = Choice(
+    "First speed",
+    {"proven": "the shop's own proven cut, then the material's window", "window": "the material's window"},
+    "What a proposed operation starts from",
+)
+
+
 @dataclass(frozen=True)
 class Rules(Checked):
     """The rules in force. `number` is the shop's revision that they are; 1 is what the handbook of the trade gives."""
@@ -113,6 +135,16 @@ class Rules(Checked):
         ),
     ] = 90
     jaw_boring: Annotated[Literal["ring", "plug"], JAW_BORING] = "ring"
+    rougher: Annotated[Literal["rhombic", "trigon"], ROUGHER] = "rhombic"
+    thread_relief: Annotated[Literal["groove", "thread"], THREAD_RELIEF] = "groove"
+    part_start: Annotated[Literal["mid", "top"], PART_START] = "mid"
+    first_speed: Annotated[Literal["proven", "window"], FIRST_SPEED] = "proven"
+    finish_stock_mm: Annotated[
+        float, Quantity("Left for finishing", "mm", "Per side, after roughing", low=0.05, high=5)
+    ] = 0.5
+    least_life_min: Annotated[
+        float, Quantity("Least edge life", "min", "What settling a cut asks of an edge", low=1, high=240)
+    ] = 15.0
     raw_stock: Annotated[Literal["nominal", "middle", "largest"], RAW_STOCK] = "nominal"
 
 

@@ -7,7 +7,7 @@ from commands.places import WEB
 from e2e.screen import address, look_as, open_stop
 from server.apps.runs.models import Run
 
-STOPS = ("part", "sides", "hold", "jaws", "force", "cuts")
+STOPS = ("part", "sides", "hold", "jaws", "force", "tools", "cuts")
 AXE = (WEB / "node_modules" / "axe-core" / "axe.min.js").read_text()
 
 

@@ -107,7 +107,7 @@ def test_the_inch_plan_opens_in_inches_and_reads_fractions(app):
 
 
 def test_every_answer_opens_its_working(app, run):
-    for stop in ("part", "sides", "hold", "jaws", "force", "cuts"):
+    for stop in ("part", "sides", "hold", "jaws", "force", "tools", "cuts"):
         open_stop(app, run, stop)
         buttons = app.get_by_role("button", name="show working")
         expect(buttons).to_have_count(2 if stop == "sides" else 3)

@@ -9,7 +9,7 @@ from calc.chuck.speed import StackPart
 from calc.errors import FieldError
 from calc.plan.chart import ForceChart, force_chart
 from calc.plan.choices import Tried, blanks_table, try_blanks
-from calc.plan.cuts import cuts_stop
+from calc.plan.cuts_stop import cuts_stop
 from calc.plan.document import Document
 from calc.plan.force_stop import force_stop
 from calc.plan.helps import cuts_helps, force_helps, jaws_helps
@@ -20,6 +20,7 @@ from calc.plan.program import JawProgram, jaw_program
 from calc.plan.sides import end_name, sides_stop
 from calc.plan.solve import Figures, setup_path, shelf_for, solve_all
 from calc.plan.stops import State, Stop
+from calc.plan.tools_stop import tools_stop
 from calc.quantities import Figure
 from calc.scene.shapes import Scene
 from calc.scene.views import scenes_of
@@ -141,7 +142,14 @@ def _side_stops(
             force_helps(document, shelf, figures, index, tried) if helps else (),
             document,
         ),
-        cuts_stop(at, setup, figures.cuts, cuts_helps(document, shelf, figures, index) if helps else ()),
+        tools_stop(at, setup, figures.cuts, shelf.tools, shelf.machine.turret_stations if shelf.machine else 0),
+        cuts_stop(
+            at,
+            setup,
+            figures.cuts,
+            cuts_helps(document, shelf, figures, index) if helps else (),
+            shelf.machine.max_rpm if shelf.machine else 0.0,
+        ),
     )
     return tuple(_with_reason(replace(stop, setup=index)) for stop in stops)
 

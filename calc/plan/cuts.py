@@ -1,4 +1,4 @@
-"""Stop Cuts: speed, force, power and finish of every cut, and the program's top speed."""
+"""Figures of every cut: speed, force, power, time, finish, chip, edge life and bar, and the program's top speed."""
 
 from __future__ import annotations
 
@@ -8,15 +8,19 @@ from dataclasses import dataclass
 from calc.chuck.demand import CutLoad
 from calc.cuts.turning import CutResult
 from calc.errors import FieldProblem
+from calc.plan.about_cut import About, Ask, about_cut, minutes_of
 from calc.plan.document import Setup
 from calc.plan.hold import HoldFigures
-from calc.plan.operations import ASKED, CALLED, LEAVES_OUT, operation
+from calc.plan.operations import ASKED, CALLED, operation
 from calc.plan.part import PartFigures
 from calc.plan.planned_cut import PlannedCut
-from calc.plan.stops import Answer, Bar, Fact, Help, Missing, Outcome, Stop, computed, entered, naming
+from calc.plan.stops import Missing, naming
+from calc.plan.tooling import fitted, job_of, length_of, step_of
 from calc.quantities import Figure, Sentence
-from calc.rules import Rules
+from calc.route.sequence import sequence_notes
 from calc.shelf.machine import Machine
+from calc.tools.choose import Job
+from calc.tools.library import Tool
 from calc.working import BOOK, ENTERED, Note, Step, Working, derived, typical
 
 REACH = derived("The program's top speed")
@@ -41,6 +45,11 @@ class CutFigures:
     torque_only: bool
     working: tuple[Step, ...]
     notes: tuple[Note, ...]
+    tool: Tool | None
+    job: Job
+    length_mm: float
+    minutes: float
+    about: About
 
     @property
     def over(self) -> float:
@@ -56,6 +65,11 @@ class CutsFigures:
     top_rpm: float
     fastest: CutFigures
     notes: tuple[Note, ...]
+
+    @property
+    def minutes(self) -> float:
+        """Time in cut of a piece on this side [min]."""
+        return sum(c.minutes for c in self.cuts)
 
 
 def _missing(at: str, planned: PlannedCut) -> list[tuple[str, str]]:
@@ -123,7 +137,10 @@ def _notes(planned: PlannedCut, result: CutResult, machine: tuple[float, float],
     return notes
 
 
-def _one(at: str, planned: PlannedCut, clamp: float | None, part: PartFigures, rules: Rules) -> CutFigures:
+def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
+    part, rules, clamp = ask.part, ask.rules, ask.clamp_rpm
+    fit = fitted(entered, ask.library)
+    planned = fit.planned
     missing = _missing(at, planned)
     if missing:
         raise Missing(*missing)
@@ -144,11 +161,25 @@ def _one(at: str, planned: PlannedCut, clamp: float | None, part: PartFigures, r
     )  # fmt: skip
     top = _top_rpm(planned, made.smallest_mm, held_to, w)
     spindle = _available(machine, result.rpm, w)
+    passes, length = _passes(planned, part, abs(a - b) / 2), length_of(planned, part, ask.worked)
+    minutes = minutes_of(planned, passes, length, held_to)
+    about = about_cut(fit, result, minutes, length, ask, step_of(planned, part, ask.worked))
+    notes = [*_notes(planned, result, spindle, part), *about.notes]
+    if fit.gone:
+        notes.append(
+            Note(
+                "stop",
+                "tool-gone",
+                "{name}: its tool is not on the shelf any more, or does not go together. Choose another.",
+                name=planned.name,
+            )
+        )
     return CutFigures(
-        name=planned.name, planned=planned, result=result, passes=_passes(planned, part, abs(a - b) / 2),
+        name=planned.name, planned=planned, result=result, passes=passes, tool=fit.tool, length_mm=length, minutes=minutes, about=about,
+        job=job_of(planned, part, ask.worked, rules, minutes, ask.quantity),
         diameter_mm=made.diameter_mm, tangential_n=tangential, axial_n=made.axial_n, radial_n=made.radial_n,
         top_rpm=top, power_available_kw=spindle[0], torque_available_nm=spindle[1], torque_only=made.torque_only,
-        working=(*result.working, *w.steps), notes=tuple(_notes(planned, result, spindle, part)),
+        working=(*result.working, *w.steps), notes=tuple(notes),
     )  # fmt: skip
 
 
@@ -161,17 +192,17 @@ def _passes(planned: PlannedCut, part: PartFigures, stock: float) -> int:
     return max(1, math.ceil(stock / planned.depth_mm - 1e-9))
 
 
-def solve_cuts(at: str, setup: Setup, part: PartFigures, rules: Rules) -> CutsFigures:
+def solve_cuts(at: str, setup: Setup, ask: Ask) -> CutsFigures:
     """Figures of every cut. Raises Missing or CalcError."""
     if not setup.cuts:
         raise Missing((f"{at}.cuts", "A cut"))
-    machine = part.machine
+    machine = ask.part.machine
     if setup.clamp_rpm is not None and setup.clamp_rpm > machine.max_rpm:
         words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
         raise FieldProblem(f"{at}.clamp_rpm", words)
-    made = tuple(_one(f"{at}.cuts.{i}", c, setup.clamp_rpm, part, rules) for i, c in enumerate(setup.cuts))
+    made = tuple(_one(f"{at}.cuts.{i}", c, ask) for i, c in enumerate(setup.cuts))
     fastest = max(made, key=lambda c: c.top_rpm)
-    notes = [n for c in made for n in c.notes]
+    notes = [n for c in made for n in c.notes] + sequence_notes(setup.cuts)
     notes.append(
         Note(
             "caution",
@@ -204,87 +235,3 @@ def load_of(c: CutFigures, part: PartFigures, hold: HoldFigures, seat: str) -> C
         cut_diameter_mm=c.diameter_mm, overhang_mm=hold.work_length_mm - hold.grip.offset_mm - hold.held_mm / 2,
         unseated_axial_n=c.axial_n if unseated else 0.0, torque_only=c.torque_only,
     )  # fmt: skip
-
-
-ENTERED_NAMES = (
-    "name", "kind", "from_diameter_mm", "to_diameter_mm", "speed_m_min", "rpm", "feed_mm_rev", "depth_mm", "corner_radius_mm",
-    "approach_deg", "width_mm", "point_deg", "passes", "rake_deg", "interrupted", "feeds",
-)  # fmt: skip
-
-
-def _entered_facts(at: str, i: int, c: PlannedCut, result: CutResult | None) -> list[Fact]:
-    here, group = f"{at}.cuts.{i}", c.name
-    facts = []
-    for n in ENTERED_NAMES:
-        if n in LEAVES_OUT[c.kind]:
-            continue
-        if n == "speed_m_min" and c.rpm is not None:
-            follows = "follows the fixed rpm; empty that to give a speed"
-            speed = result.speed_m_min if result else None
-            facts.append(computed(f"cut_{i}_{n}", "Surface speed", speed, "m/min", follows, group=group))
-            continue
-        source = None
-        if n == "depth_mm" and c.kind != "face" and c.depth_mm is not None:
-            source = Sentence("{x} on diameter", x=Figure(2 * c.depth_mm, "mm"))
-        label = CALLED.get((c.kind, n), "")
-        facts.append(entered(f"cut_{i}_{n}", f"{here}.{n}", getattr(c, n), label=label, group=group, source=source))
-    return facts
-
-
-def _computed_facts(i: int, c: CutFigures) -> list[Fact]:
-    g, r = c.name, c.result
-    facts = [
-        computed(f"cut_{i}_tangential", "Tangential force", c.tangential_n, "N",
-                 "worn edge" + (", interrupted" if c.planned.interrupted else ""), group=g, rounding="up",
-                 places=(2, 0)),
-        computed(f"cut_{i}_power", "Power", r.power_kw, "kW",
-                 Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down")), group=g, rounding="up"),
-        computed(f"cut_{i}_torque", "Torque", r.torque_nm, "N*m",
-                 Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", "down")), group=g, rounding="up"),
-        computed(f"cut_{i}_rpm_here", "Speed at the start", r.rpm, "rpm",
-                 Sentence("{v} at Ø{d}", v=Figure(r.speed_m_min, "m/min"), d=Figure(c.diameter_mm, "mm", exact=True, places=(2, 3))),
-                 group=g),
-        computed(f"cut_{i}_top", "Top speed", c.top_rpm, "rpm", "at its smallest diameter", group=g, rounding="up"),
-    ]  # fmt: skip
-    if r.ra_um is not None:
-        facts.append(
-            computed(f"cut_{i}_ra", "Theoretical Ra", r.ra_um, "um", "feed and corner", group=g, rounding="up")
-        )
-    facts.append(computed(f"cut_{i}_passes", "Passes", float(c.passes), "", "stock ÷ depth", group=g))
-    return facts
-
-
-def cuts_stop(at: str, setup: Setup, outcome: Outcome[CutsFigures], helps: tuple[Help, ...]) -> Stop:
-    """The stop as it is shown."""
-    figures = outcome.value
-    facts: list[Fact] = []
-    for i, planned in enumerate(setup.cuts):
-        facts += _entered_facts(at, i, planned, figures.cuts[i].result if figures else None)
-        if figures:
-            facts += _computed_facts(i, figures.cuts[i])
-    clamp = entered("clamp", f"{at}.clamp_rpm", setup.clamp_rpm)
-    if figures is None:
-        return Stop("cuts", "Cuts", outcome.state(()), outcome.line, (clamp, *facts), problems=outcome.problems)
-    hardest = max(figures.cuts, key=lambda c: c.over)
-    answers: tuple[Answer, ...] = (
-        Answer("clamp", "The program reaches", Figure(figures.top_rpm, "rpm", "up"),
-               below=Sentence("{cut}; clamp {n}", cut=figures.fastest.name,
-                              n=Figure(setup.clamp_rpm, "rpm") if setup.clamp_rpm else "not set"),
-               steps=tuple(s for s in figures.fastest.working if s.symbol in ("n_top",))),
-        Answer(f"cut_{figures.cuts.index(hardest)}_power", "Hardest on the spindle", Figure(hardest.result.power_kw, "kW", "up"),
-               below=Sentence("{cut}, worn edge", cut=hardest.name), steps=hardest.working,
-               bar=Bar(min(1.0, hardest.over), 1.0,
-                       Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down")))),
-    )  # fmt: skip
-    finish = [c for c in figures.cuts if c.result.ra_um is not None]
-    if finish:
-        last = finish[-1]
-        answers += (
-            Answer(f"cut_{figures.cuts.index(last)}_ra", "Finish of the last cut", Figure(last.result.ra_um or 0, "um", "up"),
-                   "Ra ", below=Sentence("{cut}, in theory", cut=last.name),
-                   steps=tuple(s for s in last.working if s.symbol == "Ra")),
-        )  # fmt: skip
-    line = Sentence("{n} cuts · top {rpm}", n=str(len(figures.cuts)), rpm=Figure(figures.top_rpm, "rpm", "up"))
-    if len(figures.cuts) == 1:
-        line = Sentence("1 cut · top {rpm}", rpm=Figure(figures.top_rpm, "rpm", "up"))
-    return Stop("cuts", "Cuts", outcome.state(figures.notes), line, (clamp, *facts), answers, figures.notes, helps)

@@ -18,13 +18,15 @@ THREAD_EXTERNAL, THREAD_INTERNAL = 0.613434, 0.541266  # thread depth over pitch
 ROOT_WIDTH = 0.25  # of the pitch, at the root of an external thread; wider than an internal one's
 
 # Facts that say nothing about a kind of cut, and what others are called there.
+_ONLY_PART, _ONLY_THREAD = ("slow_feed_mm_rev", "slow_below_mm"), ("thread",)
 LEAVES_OUT = {
-    "turn": ("width_mm", "point_deg", "passes"), "face": ("width_mm", "point_deg", "passes", "feeds"),
-    "bore": ("width_mm", "point_deg", "passes"),
-    "groove": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes"),
-    "part": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes", "interrupted"),
-    "drill": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "passes", "interrupted"),
-    "thread": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "point_deg"),
+    "turn": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD),
+    "face": ("width_mm", "point_deg", "passes", "feeds", "start_mm", "length_mm", *_ONLY_PART, *_ONLY_THREAD),
+    "bore": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD),
+    "groove": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes", "stage", *_ONLY_PART, *_ONLY_THREAD),
+    "part": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes", "interrupted", "stage", "length_mm", *_ONLY_THREAD),
+    "drill": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "passes", "interrupted", "stage", *_ONLY_PART, *_ONLY_THREAD),
+    "thread": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "point_deg", "stage", *_ONLY_PART),
 }  # fmt: skip
 CALLED = {
     ("face", "depth_mm"): "Depth of a pass", ("drill", "from_diameter_mm"): "Pilot hole", ("drill", "to_diameter_mm"): "Drill",

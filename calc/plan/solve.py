@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any, TypeVar
 
+from calc.plan.about_cut import Ask
 from calc.plan.condition import Known
 from calc.plan.cuts import CutsFigures, solve_cuts
 from calc.plan.document import Document
@@ -14,7 +15,7 @@ from calc.plan.force import DemandFigures, ForceFigures, solve_demand, solve_for
 from calc.plan.hold import HoldFigures, grip_of, solve_hold, two_pockets
 from calc.plan.jaws import JawsFigures, solve_jaws
 from calc.plan.part import PartFigures, solve_part
-from calc.plan.sides import SidesFigures, solve_sides
+from calc.plan.sides import OTHER, SidesFigures, solve_sides
 from calc.plan.stops import Outcome, attempt
 from calc.shelf.taken import SetupShelf, Shelf
 
@@ -129,8 +130,9 @@ def solve(document: Document, shelf: Shelf, index: int = 0) -> Figures:
         chosen,
     )
     cuts = _found(
-        lambda: solve_cuts(at, setup, part.need("Part"), rules), "cuts", index, part, setup.cuts, setup.clamp_rpm, rules
-    )
+        lambda: solve_cuts(at, setup, Ask(part.need("Part"), rules, setup.clamp_rpm, OTHER[sides.need("Sides").held_end(index)], document.part.quantity, shelf.tools)),
+        "cuts", index, part, sides, setup.cuts, setup.clamp_rpm, rules, document.part.quantity, shelf.tools,
+    )  # fmt: skip
     demand = _found(
         lambda: solve_demand(at, setup, part.need("Part"), hold.need("Hold"), cuts.need("Cuts"), rules),
         "demand", hold, cuts, rules, force.offset_mm, force.brake_s,

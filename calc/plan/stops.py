@@ -12,6 +12,7 @@ from calc.errors import CalcError, FieldError
 from calc.fields import Choice, FieldSpec, Quantity, Spec, fields_of
 from calc.plan.document import Document
 from calc.plan.paths import parts_of
+from calc.plan.pictures import Bars, Curves, Outline
 from calc.quantities import Figure, Sentence
 from calc.working import Basis, Note, Step
 
@@ -22,7 +23,8 @@ T = TypeVar("T")
 
 @dataclass(frozen=True)
 class Fact:
-    """One line of a ledger. `name` ties it to the drawing; `path` is set when it can be edited."""
+    """One line of a ledger. `name` ties it to the drawing; `path` is set when it can be edited,
+    `pin_path` where settling can be told to leave it as it is."""
 
     name: str
     label: str
@@ -36,6 +38,8 @@ class Fact:
     basis: Basis = "entered"
     options: Mapping[str, str] | None = None
     optional: bool = False
+    pin_path: str | None = None
+    pinned: bool = False
 
 
 @dataclass(frozen=True)
@@ -118,6 +122,7 @@ class Stop:
     problems: tuple[FieldError, ...] = ()
     tables: tuple[Table, ...] = ()
     procedures: tuple[Procedure, ...] = ()
+    pictures: tuple[Bars | Curves | Outline, ...] = ()
     setup: int | None = None
 
     @property

@@ -50,6 +50,34 @@ class Machine(Item):
         int, Quantity("Turret stations", "", "Tool places on the turret", low=1, high=200, whole=True,
                       where="“Turret” in the machine's data sheet")
     ] = 12  # fmt: skip
+    shank_mm: Annotated[
+        float | None,
+        Quantity(
+            "Square shanks",
+            "mm",
+            "Of outside holders; empty: any",
+            above=0,
+            high=100,
+            where="“Turret” in the machine's data sheet",
+        ),
+    ] = None
+    bar_seat_mm: Annotated[
+        float | None,
+        Quantity(
+            "Largest bar",
+            "mm",
+            "That its sleeves take; empty: any",
+            above=0,
+            high=200,
+            where="“Turret” in the machine's data sheet",
+        ),
+    ] = None
+    turret: Annotated[
+        str,
+        Text(
+            "Turret seat", "Such as VDI 30; empty: any tool fits", most=20, where="“Turret” in the machine's data sheet"
+        ),
+    ] = ""
     feed_word: Annotated[
         str, Text("Word for feed per turn", "Such as G95 or G99; none is assumed", most=8, where=CONTROL)
     ] = ""

@@ -8,6 +8,7 @@ from calc.chuck.calibration import Calibration
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
 from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
+from calc.tools.library import EMPTY, Library
 
 
 @dataclass(frozen=True)
@@ -37,4 +38,5 @@ class Shelf:
     machine: Machine | None = None
     material: Material | None = None
     setups: tuple[SetupShelf, ...] = field(default=(SetupShelf(),))
+    tools: Library = EMPTY
     today: str = ""  # ISO date; what was measured or greased counts for some days

@@ -20,6 +20,7 @@ Array = NDArray[Any]
 BASE = 50.0
 BUY_SHARE = 0.9  # what must be bought counts a tenth less: stock within 10 % of it is taken first
 SHOWN = 3
+REASONS = 4
 
 
 @dataclass(frozen=True)
@@ -102,7 +103,7 @@ class Preference:
     said_from: float = 3.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Book:
     """The rules and preferences of one kind of job, and the tools that they are asked of."""
 
@@ -137,79 +138,78 @@ def _columns(library: Library, tools: Callable[[Library], tuple[Tool, ...]]) -> 
     return Columns(tools(library))
 
 
-def _needed(columns: Columns, book: Book, job: Job) -> Array:
-    """Whole inserts that the run takes, at about fifteen minutes an edge; at least one."""
-    edges = np.maximum(columns.of(book.edges), 1)
-    return np.maximum(np.ceil(job.quantity * job.minutes / 15.0 / edges - 1e-9), 1.0)
+@dataclass(frozen=True, eq=False)
+class _Asked:
+    """What every rule and preference says of every tool."""
+
+    columns: Columns
+    book: Book
+    job: Job
+    broken: tuple[Array, ...]
+    points: tuple[Array, ...]
+    needed: Array
+    score: Array
+    out: Array
+
+    def ranked(self, i: int) -> Ranked:
+        """One tool with its reasons, or the first rule that rejects it."""
+        tool, score = self.columns.tools[i], float(self.score[i])
+        for rule, mask in zip(self.book.rules, self.broken, strict=True):
+            if mask[i]:
+                return Ranked(tool, score, rejected=rule.why(tool, self.job))
+        told = sorted(
+            zip((float(p[i]) for p in self.points), self.book.preferences, strict=True), key=lambda x: -abs(x[0])
+        )
+        said = [p.says(tool, self.job) for points, p in told if abs(points) >= p.said_from]
+        return Ranked(tool, score, (*[s for s in said if s is not None][:REASONS], self._stock(tool, i)))
+
+    def _stock(self, tool: Tool, i: int) -> Sentence:
+        stock, needed = self.book.stock(tool), int(self.needed[i])
+        if stock <= 0:
+            return Sentence("must be bought")
+        if stock >= needed:
+            return Sentence("{n} in stock", n=str(stock))
+        return Sentence("only {n} in stock; the run takes about {m}", n=str(stock), m=str(needed))
 
 
-def _scores(columns: Columns, book: Book, job: Job) -> tuple[Array, Array]:
-    """(score, rejected) of every tool."""
+def _ask(library: Library, book: Book, job: Job) -> _Asked:
+    columns = _columns(library, book.tools)
     count = len(columns.tools)
-    out = np.zeros(count, dtype=bool)
-    for rule in book.rules:
-        out |= rule.breaks(columns, job)
-    score = np.full(count, BASE)
-    for preference in book.preferences:
-        score = score + preference.points(columns, job)
+    broken = tuple(rule.breaks(columns, job) for rule in book.rules)
+    points = tuple(preference.points(columns, job) for preference in book.preferences)
+    # Whole inserts that the run takes, at about fifteen minutes an edge; at least one.
+    edges = np.maximum(columns.of(book.edges), 1)
+    needed = np.maximum(np.ceil(job.quantity * job.minutes / 15.0 / edges - 1e-9), 1.0)
     stock = columns.of(book.stock)
-    score = score * np.where(
-        stock <= 0, BUY_SHARE, np.where(stock < _needed(columns, book, job), (1 + BUY_SHARE) / 2, 1.0)
-    )
-    return score, out
+    share = np.where(stock <= 0, BUY_SHARE, np.where(stock < needed, (1 + BUY_SHARE) / 2, 1.0))
+    score = sum(points, np.full(count, BASE)) * share
+    out = np.zeros(count, dtype=bool)
+    for mask in broken:
+        out |= mask
+    return _Asked(columns, book, job, broken, points, needed, score, out)
 
 
-def _explained(columns: Columns, book: Book, job: Job, i: int, score: float) -> Ranked:
-    tool = columns.tools[i]
-    for rule in book.rules:
-        if bool(rule.breaks(columns, job)[i]):
-            return Ranked(tool, score, rejected=rule.why(tool, job))
-    told = [(float(p.points(columns, job)[i]), p) for p in book.preferences]
-    said = [p.says(tool, job) for points, p in sorted(told, key=lambda x: -abs(x[0])) if abs(points) >= p.said_from]
-    stock, needed = book.stock(tool), int(_needed(columns, book, job)[i])
-    about = Sentence("{n} in stock", n=str(stock)) if stock >= needed else Sentence("must be bought") if stock <= 0 else Sentence(
-        "only {n} in stock; the run takes about {m}", n=str(stock), m=str(needed))  # fmt: skip
-    return Ranked(tool, score, (*(s for s in said if s is not None), about))
-
-
+@lru_cache(maxsize=512)
 def choose(library: Library, book: Book, job: Job, shown: int = SHOWN) -> Choice:
     """The tools for a job, the best first; ties in the order of the shelf, so that the answer is always the same."""
-    columns = _columns(library, book.tools)
-    if not columns.tools:
+    if not _columns(library, book.tools).tools:
         return Choice((), 0, 0)
-    score, out = _scores(columns, book, job)
-    order = np.argsort(np.where(out, -np.inf, score) * -1, kind="stable")
-    fit = int((~out).sum())
-    first = tuple(_explained(columns, book, job, int(i), float(score[i])) for i in order[: min(shown, fit)])
-    return Choice(first, fit, len(columns.tools) - fit)
+    asked = _ask(library, book, job)
+    fit = int((~asked.out).sum())
+    order = np.argsort(np.where(asked.out, np.inf, -asked.score), kind="stable")[: min(shown, fit)]
+    return Choice(tuple(asked.ranked(int(i)) for i in order), fit, len(asked.columns.tools) - fit)
 
 
 def every_tool(library: Library, book: Book, job: Job) -> tuple[Ranked, ...]:
     """Every tool of the shelf that this kind of job could ask, in order; the rejected behind, each with its rule."""
-    columns = _columns(library, book.tools)
-    if not columns.tools:
+    if not _columns(library, book.tools).tools:
         return ()
-    score, out = _scores(columns, book, job)
-    broken = [rule.breaks(columns, job) for rule in book.rules]
-    points = [p.points(columns, job) for p in book.preferences]
-    order = np.argsort(np.where(out, 1e9 - score, -score), kind="stable")
-    found = []
-    for i in (int(i) for i in order):
-        tool = columns.tools[i]
-        why = next((rule.why(tool, job) for rule, mask in zip(book.rules, broken, strict=True) if mask[i]), None)
-        told = sorted(
-            ((float(p[i]), rule) for p, rule in zip(points, book.preferences, strict=True)), key=lambda x: -abs(x[0])
-        )
-        said = tuple(s for n, p in told if abs(n) >= p.said_from and (s := p.says(tool, job)) is not None)
-        found.append(Ranked(tool, float(score[i]), said if why is None else (), why))
-    return tuple(found)
+    asked = _ask(library, book, job)
+    order = np.argsort(np.where(asked.out, 1e9 - asked.score, -asked.score), kind="stable")
+    return tuple(asked.ranked(int(i)) for i in order)
 
 
 def why_not(library: Library, book: Book, job: Job, key: str) -> Ranked | None:
     """What is to be said of one tool; None where the shelf does not put it together."""
-    columns = _columns(library, book.tools)
-    i = columns.index.get(key)
-    if i is None:
-        return None
-    score, _ = _scores(columns, book, job)
-    return _explained(columns, book, job, i, float(score[i]))
+    i = _columns(library, book.tools).index.get(key)
+    return None if i is None else _ask(library, book, job).ranked(i)

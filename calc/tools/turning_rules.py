@@ -134,6 +134,11 @@ def tough(c: Columns, j: Job) -> Array:
     return rows[:, "PMKNSH".index(j.group)]
 
 
+def first_group(t: Tool) -> str:
+    """The group that its grade is made for first of all."""
+    return next(iter(t.edge.groups))
+
+
 def purpose(t: Tool) -> str:
     """What its breaker is for."""
     return _insert(t).purpose
@@ -200,6 +205,11 @@ def _mm(x: float, rounding: Any = "near") -> Figure:
     return Figure(x, "mm", rounding)
 
 
+def is_round(t: Tool) -> bool:
+    """A round insert."""
+    return shape(t) == "R"
+
+
 def slender(t: Tool) -> bool:
     """A 55° or 35° shape."""
     return shape(t) in "DV"
@@ -224,8 +234,9 @@ RULES = (
          lambda t, j: Sentence("it is {a}-hand; feeding {w} the chuck needs {b}", a=hand(t), b=_way(j), w="away from" if j.feeds == "away" else "toward")),
     Rule("corner", lambda c, j: c.of(radius) > j.corner_mm + 1e-9 if j.finishes and j.corner_mm is not None else none(c),
          lambda t, j: Sentence("its corner is {a}, the print allows {b}", a=_mm(radius(t)), b=_mm(j.corner_mm or 0))),
-    Rule("shoulder", lambda c, j: c.of(approach) < 90.0 if j.square else none(c),
-         lambda t, j: Sentence("approaching at {k} it leaves the shoulder standing", k=Figure(approach(t), "deg"))),
+    Rule("shoulder", lambda c, j: (c.of(approach) < 90.0) | c.of(is_round) if j.square else none(c),
+         lambda t, j: Sentence("a round edge leaves its radius in the shoulder") if is_round(t) else
+         Sentence("approaching at {k} it leaves the shoulder standing", k=Figure(approach(t), "deg"))),
     Rule("descent", lambda c, j: c.of(descent) < j.falling_deg if j.falling_deg > 0 else none(c),
          lambda t, j: Sentence("it follows {a} down at most, the contour falls {b}", a=Figure(max(0.0, descent(t)), "deg", "down"), b=Figure(j.falling_deg, "deg", "up"))),
     Rule("depth", lambda c, j: c.of(usable) < j.depth_mm - 1e-9 if j.depth_mm is not None else none(c),
@@ -304,7 +315,9 @@ def _bright(c: Columns, j: Job) -> Array:
 
 def _grade(c: Columns, j: Job) -> Array:
     t = np.nan_to_num(tough(c, j), nan=25.0)
-    return 8 * t / 50 if j.interrupted else 4 * (1 - np.abs(t - 20) / 30)
+    made_for: Array = 4.0 * (c.of(first_group) == j.group)
+    grade: Array = np.asarray(8 * t / 50 if j.interrupted else 4 * (1 - np.abs(t - 20) / 30))
+    return made_for + grade
 
 
 def _window(c: Columns, j: Job) -> Array:
@@ -355,18 +368,24 @@ def _says_finish(t: Tool, j: Job) -> Sentence:
     return Sentence("Ra {r} up to {f}", r=Figure(j.ra_um or 0, "um"), f=Figure(top, "mm/rev", "down"))
 
 
+def _says_stiff(t: Tool, j: Job) -> Sentence | None:
+    if j.side == "outside":
+        return None
+    return Sentence("Ø{d} bar, {r} diameters out", d=_mm(shank(t)), r=Figure(j.reach_mm / shank(t), "", places=(1, 1)))
+
+
 PREFERENCES = (
     Preference(_strength, _says_strength, 5.0),
     Preference(_corner, _says_corner, 4.0),
     Preference(_purpose, lambda t, j: Sentence("breaker for {p}", p={"rough": "roughing", "medium": "medium work", "finish": "finishing"}[purpose(t)]), 4.0),
     Preference(_sharpness, lambda t, j: Sentence("positive and free-cutting") if positive(t) else None, 4.0),
     Preference(_bright, lambda t, j: Sentence("bright edge for aluminium and copper"), 9.0),
-    Preference(_grade, lambda t, j: Sentence("tough grade {r}", r=t.edge.application) if j.interrupted else None, 4.0),
+    Preference(_grade, lambda t, j: Sentence("{w} grade, {r}", w="tough" if j.interrupted else "fitting", r=t.edge.application) if j.group == first_group(t) else None, 4.0),
     Preference(_window, _says_window, 6.0),
     Preference(_finish, _says_finish, 4.0),
     Preference(lambda c, j: c.of(edges) / 2, lambda t, j: Sentence("{n} edges", n=str(edges(t))), 2.0),
     Preference(_small, lambda t, j: Sentence("single-sided and positive for a small bar"), 6.0),
-    Preference(_stiff, lambda t, j: Sentence("Ø{d} bar, {r} diameters out", d=_mm(shank(t)), r=Figure(j.reach_mm / shank(t), "", places=(1, 1))), 0.0),
+    Preference(_stiff, _says_stiff, 0.0),
     Preference(lambda c, j: 2.0 * c.of(coolant), lambda t, j: Sentence("coolant through it"), 2.0),
 )  # fmt: skip
 

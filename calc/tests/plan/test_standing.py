@@ -42,7 +42,7 @@ def test_a_new_run_has_no_figures_and_raises_nothing():
     empty = standing(new_document(None, None, None), Shelf())
     assert (empty.verdict, set(empty.headlines.values())) == ("open", {None})
     begun = standing(new_document(84.0, 54.0, 10), SHELF)
-    assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "settled", "open", "open"]
+    assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "settled", "open", "open", "open"]
     assert begun.headlines["bore"] == 84.0
 
 

@@ -9,7 +9,7 @@ from calc.plan.stops import field_at
 from calc.profile.steps import TurnedStep
 from calc.tests.plans import ALUMINIUM, plan, shelf_with
 
-STOPS = ["part", "sides", "hold", "jaws", "force", "cuts"]
+STOPS = ["part", "sides", "hold", "jaws", "force", "tools", "cuts"]
 SHELF_PATHS = ("machine", "material", "setups.0.chuck", "setups.0.jaw_blank", "setups.0.jaw_set")
 
 

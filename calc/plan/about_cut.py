@@ -1,0 +1,223 @@
+"""What is to be known of a cut beside its forces: feed window, edge life, bar, plunge, time."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from calc.cuts.feed_window import FeedWindowInput, FeedWindowResult, feed_window
+from calc.cuts.part_off import PartOffInput, PartOffResult, part_off
+from calc.cuts.timing import across_minutes, along_minutes, thread_minutes
+from calc.cuts.tool_life import EXPONENTS, ToolLifeInput, ToolLifeResult, tool_life
+from calc.cuts.turning import CutResult
+from calc.errors import CalcError
+from calc.plan.part import PartFigures
+from calc.plan.planned_cut import PlannedCut
+from calc.plan.tooling import Fitted, is_inside
+from calc.profile.body import End
+from calc.profile.contour import Span
+from calc.quantities import Figure
+from calc.rules import Rules
+from calc.shelf.material import Material
+from calc.shelf.tools import Blade, Drill, GrooveInsert, Holder, Insert, ThreadInsert
+from calc.tools.boring_bar import BoringBarInput, BoringBarResult, boring_bar
+from calc.tools.library import EMPTY, Library, Tool
+from calc.tools.turning_rules import usable
+from calc.working import Note
+
+# Speed over that of a coated carbide, by what the edge is (typical); aluminium and copper run on bright carbide.
+SPEED_FACTORS = {("carbide", "coated"): 1.0, ("carbide", "none"): 0.7, ("carbide", "diamond"): 1.5, ("cermet", "coated"): 1.1, ("cermet", "none"): 1.1,
+                 ("cermet", "diamond"): 1.1, ("hss", "none"): 0.25, ("hss", "coated"): 0.35, ("hss", "diamond"): 0.35}  # fmt: skip
+DRILL_SPEED = 0.5  # of the turning window (typical)
+REFERENCE_SHARE, REFERENCE_FEED, REFERENCE_DEPTH = 0.85, 0.3, 2.0
+
+
+@dataclass(frozen=True, eq=False)
+class Ask:
+    """What the cuts of a set-up rest on."""
+
+    part: PartFigures
+    rules: Rules
+    clamp_rpm: float | None
+    worked: End
+    quantity: int | None
+    library: Library = EMPTY
+
+
+@dataclass(frozen=True, eq=False)
+class About:
+    """None where a figure says nothing about this cut."""
+
+    window: FeedWindowResult | None
+    life: ToolLifeResult | None
+    bar: BoringBarResult | None
+    plunge: PartOffResult | None
+    notes: tuple[Note, ...]
+
+
+def speed_factor(tool: Tool | None, material: Material) -> float:
+    """Speed of an edge over a coated carbide's (typical)."""
+    if tool is None:
+        return 1.0
+    edge = tool.edge
+    if material.iso_group == "N" and edge.substrate == "carbide" and edge.coating == "none":
+        return 1.0
+    return SPEED_FACTORS[edge.substrate, edge.coating] * (DRILL_SPEED if isinstance(edge, Drill) else 1.0)
+
+
+def reference_speed(tool: Tool | None, material: Material) -> float:
+    """Speed [m/min] that lasts fifteen minutes at the reference feed and depth (typical)."""
+    return REFERENCE_SHARE * material.speed_high_m_min * speed_factor(tool, material)
+
+
+def exponent_of(tool: Tool | None) -> float:
+    """Taylor's exponent of an edge (typical)."""
+    if tool is None or (tool.edge.substrate != "hss" and tool.edge.coating != "none"):
+        return EXPONENTS["coated"]
+    return EXPONENTS["hss" if tool.edge.substrate == "hss" else "uncoated"]
+
+
+def edges_of(tool: Tool | None) -> int:
+    """Edges of an insert."""
+    match tool.edge if tool else None:
+        case Insert() as insert:
+            return insert.decoded.edges
+        case GrooveInsert() | ThreadInsert() as insert:
+            return insert.edges
+    return 1
+
+
+def minutes_of(planned: PlannedCut, passes: int, length_mm: float, cap_rpm: float) -> float:
+    """Time in cut of one piece [min]; facts that are missing make no time."""
+    a, b, f = planned.from_diameter_mm, planned.to_diameter_mm, planned.feed_mm_rev
+    if a is None or b is None or not f or (planned.speed_m_min is None and planned.rpm is None):
+        return 0.0
+    v, rpm = planned.speed_m_min, planned.rpm
+
+    def turns(d: float) -> float:
+        return min(cap_rpm, rpm if rpm is not None else 1000 * (v or 0.0) / (math.pi * max(d, 1e-6)))
+
+    match planned.kind:
+        case "face":
+            return across_minutes(a, b, passes, v, rpm, f, cap_rpm)
+        case "part" | "groove":
+            slow = planned.slow_feed_mm_rev
+            outer, inner = max(a, b), min(a, b)
+            if planned.kind == "part" and slow is not None and inner < planned.slow_below_mm < outer:
+                edge = planned.slow_below_mm
+                return across_minutes(outer, edge, 1, v, rpm, f, cap_rpm) + across_minutes(
+                    edge, inner, 1, v, rpm, slow, cap_rpm
+                )
+            plunges = (
+                math.ceil(length_mm / planned.width_mm - 1e-9) if planned.kind == "groove" and planned.width_mm else 1
+            )
+            return plunges * across_minutes(outer, inner, 1, v, rpm, f, cap_rpm)
+        case "thread":
+            return thread_minutes(length_mm, f, planned.passes, turns(max(a, b)))
+        case "drill":
+            tip = (b - a) / 2 / math.tan(math.radians(planned.point_deg / 2)) if planned.point_deg < 180 else 0.0
+            return (length_mm + tip) / (f * turns(b))
+    return along_minutes(length_mm, a, (a - b) / 2 / passes, passes, v, rpm, f, cap_rpm)
+
+
+def about_cut(fit: Fitted, result: CutResult, minutes: float, length_mm: float, ask: Ask, step: Span | None) -> About:
+    """Everything beside the forces."""
+    notes: list[Note] = []
+    window = _window(fit, ask, step)
+    bar = _bar(fit, result, length_mm, step)
+    plunge = _plunge(fit.planned, ask)
+    life = _life(fit, result, minutes, ask)
+    for found in (window, bar, plunge):
+        notes += [_of(fit.planned.name, n) for n in found.notes if n.level != "info"] if found is not None else []
+    if life is not None:
+        notes += [_of(fit.planned.name, n) for n in life.notes if n.level == "stop"]
+    notes += _tool_notes(fit)
+    return About(window, life, bar, plunge, tuple(notes))
+
+
+def _of(name: str, note: Note) -> Note:
+    return Note(note.level, note.code, "{name}: {said}", name=name, said=note.sentence)
+
+
+def _tool_notes(fit: Fitted) -> list[Note]:
+    planned, tool = fit.planned, fit.tool
+    if tool is None or not isinstance(tool.edge, Insert) or planned.depth_mm is None:
+        return []
+    most = usable(tool)
+    if planned.depth_mm <= most * (1 + 1e-9):
+        return []
+    return [Note("stop", "edge-too-deep", "{name}: {a} deep is more than the {m} of edge that {t} may use.", name=planned.name,
+                 a=Figure(planned.depth_mm, "mm", "up"), m=Figure(most, "mm", "down"), t=tool.edge.name)]  # fmt: skip
+
+
+def _window(fit: Fitted, ask: Ask, step: Span | None) -> FeedWindowResult | None:
+    planned, edge = fit.planned, fit.tool.edge if fit.tool else None
+    if planned.kind not in ("turn", "face", "bore") or planned.corner_radius_mm <= 0:
+        return None
+    finishes = planned.stage != "rough" and step is not None
+    insert = edge if isinstance(edge, Insert) else None
+    return feed_window(
+        FeedWindowInput(
+            planned.corner_radius_mm, ra_um=step.step.ra_um if finishes and step is not None else None, depth_mm=planned.depth_mm,
+            breaker=insert.breaker if insert else None, wiper=insert is not None and insert.edge == "wiper",
+        )
+    )  # fmt: skip
+
+
+def _bar(fit: Fitted, result: CutResult, length_mm: float, step: Span | None) -> BoringBarResult | None:
+    planned, carrier = fit.planned, fit.tool.carrier if fit.tool else None
+    if (
+        not isinstance(carrier, Holder)
+        or carrier.side != "inside"
+        or planned.from_diameter_mm is None
+        or planned.to_diameter_mm is None
+    ):
+        return None
+    limits = step.step.limits_mm if step is not None and planned.stage != "rough" else None
+    width = limits[1] - limits[0] if limits else None
+    return boring_bar(
+        BoringBarInput(
+            bore_mm=min(planned.from_diameter_mm, planned.to_diameter_mm), bar_mm=carrier.shank_mm, overhang_mm=planned.start_mm + length_mm + 1.0,
+            force_n=result.passive_n, modulus_gpa=carrier.modulus_gpa, tolerance_mm=width if width else None,
+        )
+    )  # fmt: skip
+
+
+def _plunge(planned: PlannedCut, ask: Ask) -> PartOffResult | None:
+    if planned.kind != "part" or planned.speed_m_min is None or planned.width_mm is None or planned.feed_mm_rev is None:
+        return None
+    a, b = planned.from_diameter_mm, planned.to_diameter_mm
+    assert a is not None and b is not None
+    tool = ask.library.tool(planned.tool) if planned.tool else None
+    reach = tool.carrier.reach_mm if tool is not None and isinstance(tool.carrier, (Blade, Holder)) else None
+    cap = min(ask.part.machine.max_rpm, ask.clamp_rpm or math.inf)
+    wanted = (a - b) / 2 + 2.0
+    return part_off(
+        PartOffInput(
+            a, planned.width_mm, planned.speed_m_min, planned.feed_mm_rev, cap, b, slow_feed_mm_rev=planned.slow_feed_mm_rev,
+            slow_below_mm=planned.slow_below_mm, reach_mm=wanted if reach is not None else None, reach_max_mm=reach,
+        )
+    )  # fmt: skip
+
+
+def _life(fit: Fitted, result: CutResult, minutes: float, ask: Ask) -> ToolLifeResult | None:
+    planned = fit.planned
+    depth = planned.depth_mm if planned.kind in ("turn", "face", "bore") else planned.width_mm
+    if planned.kind == "drill":
+        depth = ((planned.to_diameter_mm or 0.0) - (planned.from_diameter_mm or 0.0)) / 2
+    if minutes <= 0 or not depth or planned.feed_mm_rev is None or planned.kind == "thread":
+        return None
+    try:
+        return tool_life(
+            ToolLifeInput(
+                min(3000.0, result.speed_m_min), planned.feed_mm_rev, min(50.0, depth), min(3000.0, reference_speed(fit.tool, ask.part.material)),
+                minutes, ask.quantity or 1, edges_of(fit.tool), feed_ref=REFERENCE_FEED, depth_ref=REFERENCE_DEPTH, exponent=exponent_of(fit.tool),
+            )
+        )  # fmt: skip
+    except CalcError:
+        return None  # beyond what the law is for
+
+
+def inside_word(planned: PlannedCut) -> str:
+    """How it is told where a cut works."""
+    return "inside" if is_inside(planned) else "outside"

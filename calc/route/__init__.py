@@ -1,0 +1,1 @@
+"""The route: which operations, in which order."""
