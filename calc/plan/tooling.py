@@ -158,5 +158,5 @@ def job_of(
         interrupted=planned.interrupted, thin=wall < THIN_SHARE * largest / 2,
         weak=machine.power_kw < WEAK_KW, feeds="away" if planned.feeds == "away" and planned.kind != "face" else "chuck",
         quantity=quantity or 1, minutes=minutes if math.isfinite(minutes) else 0.0, shank_mm=machine.shank_mm, bar_seat_mm=machine.bar_seat_mm,
-        turret=machine.turret, rougher=rules.rougher, **more,
+        turret=machine.turret, torque_nm=machine.torque_nm, kc11=part.material.kc11 * rules.worn, mc=part.material.mc, rougher=rules.rougher, **more,
     )  # fmt: skip

@@ -62,7 +62,10 @@ def side_of(document: Document, part: PartFigures, first: End, index: int, libra
     worked: End = first if index == 0 else ("b" if first == "a" else "a")
     made, _ = made_first(part, first)
     whole = alone and bar and document.setups[index].hold.grip in ("", "stock", "stock:od")
-    mine = [s for s in worked_steps(part, worked, inside=False) if whole or (s.index in made) == (index == 0)]
+    seen = worked_steps(part, worked, inside=False)
+    mine = [s for s in seen if whole or (s.index in made) == (index == 0)]
+    if len(seen) == 1 and not alone:  # a plain ring is bored first, and turned while it is held in the bore
+        mine = list(seen) if index > 0 else []
     inside = part.body.inside if worked == "a" else part.body.inside_b
     if alone:
         inside = worked_steps(part, worked, inside=True)

@@ -27,6 +27,7 @@ REASONS = 4
 class Job:
     """What an operation asks of a tool; lengths and diameters in mm, None where nothing is asked.
 
+    `torque_nm` of the spindle and the material's k_c1.1 and m_c tell what a drill asks.
     `depth_mm` of a pass and `stock_mm` in all, per side; `reach_mm` how deep the tool goes; `most_mm` the
     largest drill; `bore_mm` the hole a bar goes into; `minutes` in cut of a piece.
     """
@@ -57,6 +58,9 @@ class Job:
     shank_mm: float | None = None
     bar_seat_mm: float | None = None
     turret: str = ""
+    torque_nm: float | None = None
+    kc11: float = 0.0
+    mc: float = 0.0
     rougher: Literal["rhombic", "trigon"] = "rhombic"
 
     @property

@@ -46,6 +46,18 @@ def one(t: Tool) -> int:
     return 1
 
 
+def least_feed(t: Tool) -> float:
+    """Least feed [mm/rev]."""
+    return cast(Drill, t.edge).feed_min
+
+
+def _torque(d: Array, f: Array, j: Job) -> Array:
+    """Torque [N·m] in solid at the least feed; h of a drill of 140°."""
+    h = f / 2 * math.sin(math.radians(70))
+    found: Array = j.kc11 * h**-j.mc * f * d**2 / 8000
+    return found
+
+
 DRILLING = Book(
     lambda lib: lib.drilling,
     (
@@ -54,6 +66,9 @@ DRILLING = Book(
              lambda t, j: Sentence("Ø{a} is over the Ø{b} that print and machine allow", a=_mm(size(t), "up"), b=_mm(j.most_mm or 0, "down"))),
         Rule("too-short", lambda c, j: c.of(depth) < j.reach_mm - 1e-9,
              lambda t, j: Sentence("it drills {a} deep, the hole is {b}", a=_mm(depth(t), "down"), b=_mm(j.reach_mm, "up"))),
+        Rule("torque", lambda c, j: _torque(c.of(size), c.of(least_feed), j) > j.torque_nm if j.torque_nm and j.kc11 else none(c),
+             lambda t, j: Sentence("even at its least feed it asks {a}; the spindle has {b}", b=Figure(j.torque_nm or 0, "N*m", "down"),
+                                   a=Figure(float(_torque(np.array(size(t)), np.array(least_feed(t)), j)), "N*m", "up"))),
     ),
     (
         Preference(lambda c, j: 30 * np.minimum(1.0, c.of(size) / j.most_mm) if j.most_mm else points(c),

@@ -1,0 +1,1 @@
+"""Settling: the fastest figures that every limit allows, found among all that are worth a try."""

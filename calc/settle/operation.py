@@ -1,0 +1,258 @@
+"""Settle one operation: the fastest passes, feed and speed inside every limit at once, and what binds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from calc.errors import CalcError, FieldProblem
+from calc.plan.cuts import CutFigures, load_of
+from calc.plan.document import Document
+from calc.plan.force import ForceFigures
+from calc.plan.planned_cut import PlannedCut
+from calc.plan.solve import Figures, setup_path, solve
+from calc.quantities import Figure, Sentence
+from calc.settle.candidates import FINE, Candidates, Grid, Mask, candidates
+from calc.shelf.taken import Shelf
+
+TRIED = 60  # how many of the fastest are put to the whole plan before it is given up
+GRIP = "the grip at speed"
+CAP = "the speed cap"
+
+
+@dataclass(frozen=True)
+class Binding:
+    """A limit, and the time [min] there would be without it; None where nothing else would be faster."""
+
+    name: str
+    minutes: float | None
+
+
+@dataclass(frozen=True)
+class Settled:
+    """What an operation was settled at. `gives_up`: limits that clash and are not kept, each told."""
+
+    index: int
+    name: str
+    planned: PlannedCut
+    minutes_before: float
+    minutes: float
+    passes: int
+    binds: Binding | None
+    then: Binding | None
+    gives_up: tuple[str, ...]
+    tried: int
+    words: Sentence
+
+
+@dataclass(frozen=True, eq=False)
+class Room:
+    """What the grip leaves to one operation: static grip and its loss [N, N/rpm²], the others' need and top speed."""
+
+    static_n: float
+    loss: float
+    others_n: float
+    others_rpm: float
+    cap_rpm: float
+
+
+def cap_of(figures: Figures, document: Document, index: int) -> float:
+    """The most the spindle may turn [rpm]: machine, chuck, own limit and clamp."""
+    part, hold = figures.part.value, figures.hold.value
+    assert part is not None and hold is not None
+    setup = document.setups[index]
+    return min(
+        v
+        for v in (part.machine.max_rpm, hold.chuck.max_rpm, setup.force.user_max_rpm, setup.clamp_rpm)
+        if v is not None
+    )
+
+
+def room_of(figures: Figures, document: Document, index: int, cut: int) -> Room:
+    """What is left to one cut while the others stay."""
+    force, cuts, demand = figures.force.value, figures.cuts.value, figures.demand.value
+    assert force is not None and cuts is not None and demand is not None
+    hold = figures.hold.value
+    assert hold is not None
+    others = [c for i, c in enumerate(cuts.cuts) if i != cut]
+    needed = [d.required_n for i, d in enumerate(demand.nominal.cuts) if i != cut]
+    return Room(
+        force.grip.grip_n, loss_of(force, hold.side), max(needed, default=0.0), max((c.top_rpm for c in others), default=0.0),
+        cap_of(figures, document, index),
+    )  # fmt: skip
+
+
+def loss_of(force: ForceFigures, side: str) -> float:
+    """What speed takes of the grip [N/rpm²]; an inside grip's gain is never credited."""
+    if side == "id" or force.top_rpm <= 0:
+        return 0.0
+    return force.transmission * force.at_top.centrifugal_n / force.top_rpm**2
+
+
+def _grip_mask(found: Candidates, room: Room) -> Mask:
+    top = np.maximum(found.top_rpm, room.others_rpm)
+    left = room.static_n - room.loss * top**2
+    return (np.maximum(found.needed, room.others_n) <= left * (1 + 1e-12)) & (top <= room.cap_rpm * (1 + 1e-9))
+
+
+def _order(found: Candidates, keep: Mask) -> Any:
+    """Candidates that keep every limit, the fastest first; the longer life, then the fewer passes decide a tie."""
+    rows = np.flatnonzero(keep)
+    keys = (found.feed[rows], found.passes[rows], -np.round(found.life[rows], 6), np.round(found.minutes[rows], 9))
+    return rows[np.lexsort(keys)]
+
+
+def kept_by(limits: dict[str, Mask], leave_out: tuple[str, ...] = ()) -> Mask:
+    """Which candidates keep every limit but those left out."""
+    masks = [m for name, m in limits.items() if name not in leave_out]
+    kept = masks[0].copy()
+    for m in masks[1:]:
+        kept &= m
+    return kept
+
+
+def _best(found: Candidates, limits: dict[str, Mask], leave_out: tuple[str, ...]) -> float | None:
+    keep = kept_by(limits, leave_out)
+    return float(found.minutes[keep].min()) if keep.any() else None
+
+
+def _binding(found: Candidates, limits: dict[str, Mask], minutes: float, gone: tuple[str, ...]) -> Binding | None:
+    """The limit whose going would save the most time; None where none of them holds it back."""
+    times = [
+        (t, name) for name in limits if name not in gone and (t := _best(found, limits, (*gone, name))) is not None
+    ]
+    best = min(times, default=None)
+    if best is None or best[0] >= minutes * (1 - 1e-6):
+        return None
+    return Binding(best[1], best[0])
+
+
+def given_up(found: Candidates, limits: dict[str, Mask]) -> tuple[str, ...]:
+    """The fewest soft limits, from the last, that must go for anything to remain."""
+    gone: list[str] = []
+    for name in ("", *found.soft):
+        if name:
+            gone.append(name)
+        if kept_by(limits, tuple(gone)).any():
+            # What need not go comes back.
+            for back in list(gone):
+                fewer = tuple(g for g in gone if g != back)
+                if kept_by(limits, fewer).any():
+                    gone.remove(back)
+            return tuple(gone)
+    return tuple(gone)
+
+
+def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, Any]:
+    """What a candidate enters into the plan."""
+    planned = cut.planned
+    feed, speed = round(float(found.feed[row]), 6), round(float(found.speed[row]), 6)
+    changed: dict[str, Any] = {}
+    if planned.kind != "thread":
+        changed["feed_mm_rev"] = feed
+        if planned.kind in ("turn", "face", "bore"):
+            changed["depth_mm"] = round(float(found.depth[row]), 6)
+        if planned.slow_feed_mm_rev is not None and planned.feed_mm_rev:
+            changed["slow_feed_mm_rev"] = round(feed * planned.slow_feed_mm_rev / planned.feed_mm_rev, 6)
+    else:
+        changed["passes"] = int(found.passes[row])
+    if planned.rpm is None:
+        changed["speed_m_min"] = speed
+    return changed
+
+
+def with_cut(document: Document, index: int, cut: int, changed: dict[str, Any]) -> Document:
+    """The document with a cut's figures changed. Raises CalcError."""
+    setup = document.setups[index]
+    cuts = tuple(replace(c, **changed) if i == cut else c for i, c in enumerate(setup.cuts))
+    return replace(
+        document, setups=tuple(replace(s, cuts=cuts) if i == index else s for i, s in enumerate(document.setups))
+    )
+
+
+def keeps_all(figures: Figures, cut: int | None = None) -> bool:
+    """The whole plan's own word: nothing of the side's cuts, jaws' force or spindle is stopped."""
+    force, cuts = figures.force.value, figures.cuts.value
+    if force is None or cuts is None or force.stopped:
+        return False
+    notes = cuts.notes if cut is None else cuts.cuts[cut].notes
+    return not any(n.level == "stop" for n in notes)
+
+
+def settle_operation(document: Document, shelf: Shelf, index: int, cut: int, grid: Grid = FINE) -> Settled:
+    """The fastest figures of one cut that every limit allows, the other cuts and the pressure as they are.
+
+    Parameters
+        document, shelf: the plan; index: the set-up; cut: the operation's place in it
+    Returns
+        the cut with its figures, the time before and after [min], the limit that binds and the next one
+    Raises
+        FieldProblem where figures are missing, or where no candidate keeps every limit: told with what forbids it
+    Notes
+        Exhaustive over its grid, the same answer every time; the winner is put to the whole plan and must pass.
+
+    Reference
+        docs/method.md, “Settling”
+    """
+    at = f"{setup_path(index)}.cuts.{cut}"
+    figures = solve(document, shelf, index)
+    part, cuts, demand, hold = figures.part.value, figures.cuts.value, figures.demand.value, figures.hold.value
+    if cuts is None or part is None or not 0 <= cut < len(cuts.cuts):
+        raise FieldProblem(at, Sentence("{why}: settle it when its figures are there.", why=figures.cuts.line))
+    if figures.force.value is None or demand is None or hold is None:
+        raise FieldProblem(at, Sentence("Settling needs the grip: {why}.", why=figures.force.line))
+    one = cuts.cuts[cut]
+    room = room_of(figures, document, index, cut)
+    load = load_of(one, part, hold, document.setups[index].hold.seat)
+    found = candidates(one, part, document.in_force, demand.asked, load, room.cap_rpm, grid)
+    limits = {**found.limits, GRIP: _grip_mask(found, room)}
+    gone = given_up(found, limits)
+    order = _order(found, kept_by(limits, gone))
+    for row in order[:TRIED]:
+        settled = _accepted(document, shelf, index, cut, found, int(row))
+        if settled is not None:
+            minutes = float(found.minutes[row])
+            binds = _binding(found, limits, minutes, gone)
+            then = _binding(found, limits, binds.minutes or minutes, (*gone, binds.name)) if binds else None
+            words = _told(one, settled, int(found.passes[row]), binds, then)
+            return Settled(
+                cut,
+                one.name,
+                settled,
+                one.minutes,
+                minutes,
+                int(found.passes[row]),
+                binds,
+                then,
+                gone,
+                len(found.feed),
+                words,
+            )
+    forbids = [name for name, mask in limits.items() if not (mask & kept_by(limits, (*gone, name))).any()]
+    why = forbids[0] if forbids else "the plan as a whole"
+    raise FieldProblem(
+        at, Sentence("{cut}: no feed, depth and speed keep every limit; {why} forbids them all.", cut=one.name, why=why)
+    )
+
+
+def _accepted(document: Document, shelf: Shelf, index: int, cut: int, found: Candidates, row: int) -> PlannedCut | None:
+    """The cut with a candidate's figures, where the whole plan takes it."""
+    try:
+        changed = with_cut(document, index, cut, figures_of(found.cut, found, row))
+    except CalcError:
+        return None
+    return changed.setups[index].cuts[cut] if keeps_all(solve(changed, shelf, index), cut) else None
+
+
+def _told(cut: CutFigures, planned: PlannedCut, passes: int, binds: Binding | None, then: Binding | None) -> Sentence:
+    said = Sentence("{f}, {p} of {a}, {v}", f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True), p=f"{passes} passes" if passes > 1 else "1 pass",
+                    a=Figure(planned.depth_mm or planned.width_mm or 0, "mm"), v=Figure(planned.speed_m_min or 0, "m/min")) if planned.kind in (
+                        "turn", "face", "bore") else Sentence("{f}, {v}", f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True),
+                                                              v=Figure(planned.speed_m_min or 0, "m/min"))  # fmt: skip
+    if binds is None:
+        return Sentence("{s}; nothing holds it back within what is tried.", s=said)
+    if then is None:
+        return Sentence("{s}; {b} holds it back.", s=said, b=binds.name)
+    return Sentence("{s}; {b} holds it back, then {t}.", s=said, b=binds.name, t=then.name)
