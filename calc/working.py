@@ -109,6 +109,10 @@ class Note:
         """The sentence in metric words."""
         return str(self.sentence)
 
+    def named(self, name: str) -> Note:
+        """The same, with what it is said of before it."""
+        return Note(self.level, self.code, "{name}: {said}", name=name, said=self.sentence)
+
     def as_dict(self) -> dict[str, str]:
         """The note as plain data."""
         return {"level": self.level, "code": self.code, "text": self.text}

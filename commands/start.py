@@ -120,9 +120,9 @@ def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
         say("Preparing the database …")
         run([PYTHON, "-m", "django", "migrate", "--noinput", "-v", "0"], env=env, quiet=True)
         mark_fresh(migrated, stamp)
-    stocked = f"materials-{cluster.folder.name}"
-    if not is_fresh(stocked, mark):  # once: a material that the shop took off its shelf stays off
-        run([PYTHON, "-m", "django", "load_materials"], env=env, quiet=True)
+    stocked = f"starting-shelf-{cluster.folder.name}"
+    if not is_fresh(stocked, mark):  # once: what the shop took off its shelf stays off
+        run([PYTHON, "-m", "django", "load_starting_shelf"], env=env, quiet=True)
         mark_fresh(stocked, mark)
     # What the bench keeps of how runs stand follows from the rules: new rules, new standing.
     followed = f"standing-{cluster.folder.name}"

@@ -18,6 +18,7 @@ from commands.start import end, serve, wait_until_answering
 from devices.gauge import Gauge
 from e2e.screen import PATIENCE_MS
 from server import one_sided
+from server.apps.demo import runs as demo_runs
 from server.apps.demo import shop
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
@@ -89,7 +90,7 @@ def server(django_db_setup: None) -> Iterator[Server]:
 @pytest.fixture
 def run(server: Server, transactional_db: None, monkeypatch: pytest.MonkeyPatch) -> Run:
     """The demo, fresh, with a seal carrier of one side, which it gives, and the vent plug."""
-    monkeypatch.setattr(shop, "RUNS", one_sided.runs())
+    monkeypatch.setattr(demo_runs, "RUNS", one_sided.runs())
     monkeypatch.setattr(shop, "GREASED_DAYS_AGO", ())
     monkeypatch.setattr(shop, "GAUGE_RUNS", [])
     load_demo()

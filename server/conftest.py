@@ -11,6 +11,7 @@ import pytest
 from django.test import Client
 
 from server import one_sided
+from server.apps.demo import runs as demo_runs
 from server.apps.demo import shop
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
@@ -45,7 +46,7 @@ class ApiClient(Client):
 @pytest.fixture
 def demo(db: None, monkeypatch: pytest.MonkeyPatch) -> Run:
     """The demo's shop and vent plug, with a seal carrier of one side; gives the seal carrier."""
-    monkeypatch.setattr(shop, "RUNS", one_sided.runs())
+    monkeypatch.setattr(demo_runs, "RUNS", one_sided.runs())
     monkeypatch.setattr(shop, "GREASED_DAYS_AGO", ())
     monkeypatch.setattr(shop, "GAUGE_RUNS", [])
     load_demo()

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from calc.plan.upgrade import upgraded
-from server.apps.demo import shop
+from server.apps.demo.runs import INCH
+from server.apps.demo.runs import RUNS as DEMO_RUNS
 
 ONE_SIDED: dict[str, Any] = {
     "version": 1,
@@ -46,7 +47,43 @@ ONE_SIDED: dict[str, Any] = {
 }  # fmt: skip
 
 
+TYPED = {"part.profile.outside.0.diameter_mm": "1 1/2 in", "setups.0.cuts.0.depth_mm": "1/16"}
+
+VENT_PLUG: dict[str, Any] = {
+    "version": 2,
+    "part": {
+        "quantity": 600, "edge_mm": 0.01 * INCH, "face_stock_mm": 0.0,
+        "profile": {
+            "outside": [
+                {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "upper_mm": 0.0,
+                 "lower_mm": -0.003 * INCH},
+                {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.75 * INCH},
+            ],
+        },
+        "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 1.5 * INCH},
+    },
+    "sides": {"first_end": "b"},
+    "setups": [
+        {
+            "name": "Body end",
+            "hold": {"grip": "outside:Bar", "depth_mm": 0.625 * INCH, "friction": "ground"},
+            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
+            "force": {"pressure_bar": 18.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
+                      "user_max_rpm": None},
+            "clamp_rpm": 1900.0,
+            "cuts": [
+                {"name": "Turn body", "kind": "turn", "from_diameter_mm": 1.5 * INCH, "to_diameter_mm": 1.25 * INCH,
+                 "speed_m_min": 304.8, "rpm": None, "feed_mm_rev": 0.006 * INCH, "depth_mm": 0.0625 * INCH,
+                 "corner_radius_mm": 0.4, "approach_deg": 95.0, "rake_deg": 15.0, "interrupted": False,
+                 "feeds": "chuck"},
+            ],
+        }
+    ],
+}  # fmt: skip
+
+
 def runs() -> list[dict[str, Any]]:
     """The demo's runs with this seal carrier in place of its own, and the vent plug."""
     setups = [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-50"}]
-    return [shop.RUNS[0] | {"document": upgraded(ONE_SIDED), "setups": setups}, shop.RUNS[-1]]
+    vent = DEMO_RUNS[-1] | {"document": VENT_PLUG, "typed": TYPED}
+    return [DEMO_RUNS[0] | {"document": upgraded(ONE_SIDED), "setups": setups}, vent]

@@ -13,7 +13,7 @@ from calc.cuts.turning import CutResult
 from calc.errors import CalcError
 from calc.plan.part import PartFigures
 from calc.plan.planned_cut import PlannedCut
-from calc.plan.tooling import Fitted, is_inside
+from calc.plan.tooling import Fitted
 from calc.profile.body import End
 from calc.profile.contour import Span
 from calc.quantities import Figure
@@ -127,16 +127,17 @@ def about_cut(fit: Fitted, result: CutResult, minutes: float, length_mm: float, 
     bar = _bar(fit, result, length_mm, step)
     plunge = _plunge(fit.planned, ask)
     life = _life(fit, result, minutes, ask)
+    name = fit.planned.name
     for found in (window, bar, plunge):
-        notes += [_of(fit.planned.name, n) for n in found.notes if n.level != "info"] if found is not None else []
+        notes += (
+            [n.named(name) for n in found.notes if n.level != "info" and n.code != "chip-may-not-break"]
+            if found is not None
+            else []
+        )
     if life is not None:
-        notes += [_of(fit.planned.name, n) for n in life.notes if n.level == "stop"]
+        notes += [n.named(name) for n in life.notes if n.level == "stop"]
     notes += _tool_notes(fit)
     return About(window, life, bar, plunge, tuple(notes))
-
-
-def _of(name: str, note: Note) -> Note:
-    return Note(note.level, note.code, "{name}: {said}", name=name, said=note.sentence)
 
 
 def _tool_notes(fit: Fitted) -> list[Note]:
@@ -216,8 +217,3 @@ def _life(fit: Fitted, result: CutResult, minutes: float, ask: Ask) -> ToolLifeR
         )  # fmt: skip
     except CalcError:
         return None  # beyond what the law is for
-
-
-def inside_word(planned: PlannedCut) -> str:
-    """How it is told where a cut works."""
-    return "inside" if is_inside(planned) else "outside"

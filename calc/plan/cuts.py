@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from calc.chuck.demand import CutLoad
 from calc.cuts.turning import CutResult
 from calc.errors import FieldProblem
-from calc.plan.about_cut import About, Ask, about_cut, minutes_of
+from calc.plan.about_cut import DRILL_SPEED, About, Ask, about_cut, minutes_of, speed_factor
 from calc.plan.document import Setup
 from calc.plan.hold import HoldFigures
 from calc.plan.operations import ASKED, CALLED, operation
@@ -105,8 +105,10 @@ def _available(machine: Machine, rpm: float, w: Working) -> tuple[float, float]:
     return power, torque
 
 
-def _notes(planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures) -> list[Note]:
-    notes = list(result.notes)
+def _notes(
+    planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures, tool: Tool | None
+) -> list[Note]:
+    notes = [n.named(planned.name) for n in result.notes]
     power, torque = machine
     name = planned.name
     if result.power_kw > power * (1 + 1e-9) or result.torque_nm > torque * (1 + 1e-9):
@@ -117,12 +119,14 @@ def _notes(planned: PlannedCut, result: CutResult, machine: tuple[float, float],
                  n=Figure(result.rpm, "rpm"), p_av=Figure(power, "kW", "down"), m_av=Figure(torque, "N*m", "down"))
         )  # fmt: skip
     material = part.material
-    if not material.speed_low_m_min <= result.speed_m_min <= material.speed_high_m_min:
+    # The window is a coated carbide's turning; other edges have theirs.
+    factor = speed_factor(tool, material) * (DRILL_SPEED if planned.kind == "drill" and tool is None else 1.0)
+    low, high = factor * material.speed_low_m_min, factor * material.speed_high_m_min
+    if planned.kind != "thread" and not low * (1 - 1e-9) <= result.speed_m_min <= high * (1 + 1e-9):
         notes.append(
             Note("info", "speed-outside-window",
                  "{name}: {v} is outside the typical {low} to {high} for {m}.", name=name, m=material.name,
-                 v=Figure(result.speed_m_min, "m/min"), low=Figure(material.speed_low_m_min, "m/min"),
-                 high=Figure(material.speed_high_m_min, "m/min"))
+                 v=Figure(result.speed_m_min, "m/min"), low=Figure(low, "m/min"), high=Figure(high, "m/min"))
         )  # fmt: skip
     if (
         planned.depth_mm is not None
@@ -164,7 +168,7 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
     passes, length = _passes(planned, part, abs(a - b) / 2), length_of(planned, part, ask.worked)
     minutes = minutes_of(planned, passes, length, held_to)
     about = about_cut(fit, result, minutes, length, ask, step_of(planned, part, ask.worked))
-    notes = [*_notes(planned, result, spindle, part), *about.notes]
+    notes = [*_notes(planned, result, spindle, part, fit.tool), *about.notes]
     if fit.gone:
         notes.append(
             Note(

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass, replace
 from typing import Any
 
+from calc.notebook.proven import Situation
 from calc.plan.part import PartFigures
 from calc.plan.planned_cut import PlannedCut
 from calc.profile.body import End
@@ -159,4 +160,20 @@ def job_of(
         weak=machine.power_kw < WEAK_KW, feeds="away" if planned.feeds == "away" and planned.kind != "face" else "chuck",
         quantity=quantity or 1, minutes=minutes if math.isfinite(minutes) else 0.0, shank_mm=machine.shank_mm, bar_seat_mm=machine.bar_seat_mm,
         turret=machine.turret, torque_nm=machine.torque_nm, kc11=part.material.kc11 * rules.worn, mc=part.material.mc, rougher=rules.rougher, **more,
+    )  # fmt: skip
+
+
+def edge_name(tool: Tool | None) -> str:
+    """What a tool's edge is called in the notebook: an insert by its designation."""
+    if tool is None:
+        return ""
+    return tool.edge.code if isinstance(tool.edge, Insert) else tool.edge.name
+
+
+def situation_of(planned: PlannedCut, tool: Tool | None, part: PartFigures) -> Situation:
+    """A planned cut in the words of the notebook."""
+    sizes = [d for d in (planned.from_diameter_mm, planned.to_diameter_mm) if d]
+    return Situation(
+        planned.kind, planned.stage, part.material.name, part.material.iso_group, part.machine.name, edge_name(tool),
+        tool.carrier.name if tool is not None and tool.carrier is not None else "", max(sizes, default=None),
     )  # fmt: skip

@@ -10,12 +10,13 @@ from typing import Any
 from calc.cuts.feed_window import finish_feed
 from calc.cuts.part_off import width_for
 from calc.errors import CalcError
+from calc.notebook.proven import Proven, most_like
 from calc.plan.about_cut import DRILL_SPEED, speed_factor
 from calc.plan.document import Document
 from calc.plan.part import PartFigures
 from calc.plan.planned_cut import PlannedCut
 from calc.plan.sides import made_first
-from calc.plan.tooling import DRILL_LEAVES_MM, fitted, job_of, worked_steps
+from calc.plan.tooling import DRILL_LEAVES_MM, fitted, job_of, situation_of, worked_steps
 from calc.profile.body import End
 from calc.profile.contour import Span
 from calc.rules import Rules
@@ -29,6 +30,7 @@ ROUGH_DEPTH_MM = 2.0  # of a pass, per side (typical)
 ROUGH_BORE_MM = 2.5  # more than this per side is roughed before it is finished (typical)
 FACE_ALLOWANCE_MM = 0.5  # bar: what the saw or the part-off before left
 FINE_RA_UM = 3.2
+PROVEN_FROM = 70.0  # how like a proven cut must be to be started from
 BAR_PAST_MM = 2.0
 DIAMETER_STEPS = 0.5
 
@@ -48,6 +50,7 @@ class Side:
     outside: tuple[Span, ...]
     inside: tuple[Span, ...]
     library: Library = EMPTY
+    proven: tuple[Proven, ...] = ()
 
     @property
     def stock_mm(self) -> float:
@@ -56,7 +59,14 @@ class Side:
         return max(self.part.stock.largest_mm or 0.0, self.part.stock.diameter_mm or largest, largest)
 
 
-def side_of(document: Document, part: PartFigures, first: End, index: int, library: Library = EMPTY) -> Side:
+def side_of(
+    document: Document,
+    part: PartFigures,
+    first: End,
+    index: int,
+    library: Library = EMPTY,
+    proven: tuple[Proven, ...] = (),
+) -> Side:
     """What is made on a side: seen from the end that is worked."""
     alone, bar = len(document.setups) == 1, document.part.stock.form == "bar"
     worked: End = first if index == 0 else ("b" if first == "a" else "a")
@@ -81,6 +91,7 @@ def side_of(document: Document, part: PartFigures, first: End, index: int, libra
         tuple(mine),
         inside,
         library,
+        proven,
     )
 
 
@@ -226,7 +237,11 @@ def _parted(side: Side) -> list[PlannedCut]:
     if not side.bar:
         return []
     last = side.outside[-1].step.diameter_mm or side.stock_mm if side.outside else side.stock_mm
-    end = side.part.body.bore_at(side.part.length_mm - 0.1 if side.worked == "a" else 0.1)
+    end = (
+        side.part.body.widest_bore(side.part.length_mm - 2.0, side.part.length_mm)
+        if side.worked == "a"
+        else side.part.body.widest_bore(0.0, 2.0)
+    )
     width = width_for(side.stock_mm) or 4.0
     return [
         PlannedCut(
@@ -298,10 +313,22 @@ def _figured(cut: PlannedCut, side: Side) -> PlannedCut:
         more["feed_mm_rev"] = round(window[0] + keen * (window[1] - window[0]), 3)
         if cut.kind == "part":
             more["slow_feed_mm_rev"] = round(more["feed_mm_rev"] * 0.4, 3)
+    worked = _proven(cut, side) if side.rules.first_speed == "proven" else None
+    if worked is not None:
+        more |= {"speed_m_min": worked.speed_m_min} | (
+            {} if cut.kind == "thread" else {"feed_mm_rev": worked.feed_mm_rev}
+        )
+        more.pop("slow_feed_mm_rev", None)
     try:
         return replace(cut, **more)
     except CalcError:
         return cut
+
+
+def _proven(cut: PlannedCut, side: Side) -> Proven | None:
+    """What worked before in as good as the same situation; None where nothing is like enough."""
+    found = most_like(situation_of(cut, fitted(cut, side.library).tool, side.part), side.proven, 1)
+    return found[0].proven if found and found[0].score >= PROVEN_FROM else None
 
 
 def _feed(cut: PlannedCut, insert: Insert | None, side: Side, asked: PlannedCut) -> float:

@@ -124,6 +124,10 @@ def _region(cut: PlannedCut, at: Placed) -> tuple[Point, ...]:
     a, b = (cut.from_diameter_mm or 0.0) / 2, (cut.to_diameter_mm or 0.0) / 2
     if cut.kind == "face":
         return rectangle(at.end, min(a, b), at.end + max(at.part.face_stock_mm, cut.depth_mm or 0.0), max(a, b))
+    if cut.kind != "face" and (cut.length_mm is not None or cut.kind == "part"):
+        near = at.end - cut.start_mm
+        long = cut.length_mm if cut.length_mm is not None else cut.width_mm or 3.0
+        return rectangle(near - long, min(a, b), near, max(a, b))
     if cut.kind in ("bore", "drill"):
         return rectangle(at.x(0), a, at.end, b)
     fits = [s for s in at.spans if 2 * b >= (s.step.diameter_mm or 0.0) - 1e-9]
@@ -183,7 +187,7 @@ def cut_shapes(document: Document, at: Placed, index: int) -> list[Shape]:
     """What each cut takes."""
     return [
         Shape(f"cut-{i}", "cut", _region(c, at), stops=EVERYWHERE,
-              facts=tuple(f"cut_{i}_{n}" for n in ("from_diameter_mm", "to_diameter_mm", "depth_mm", "tangential")))
+              facts=(f"tool_{i}", *(f"cut_{i}_{n}" for n in ("name", "from_diameter_mm", "to_diameter_mm", "depth_mm", "length_mm", "start_mm", "tangential"))))
         for i, c in enumerate(document.setups[index].cuts) if c.from_diameter_mm is not None
     ]  # fmt: skip
 

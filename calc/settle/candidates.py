@@ -29,6 +29,7 @@ from calc.tools.turning_rules import usable
 Mask = NDArray[np.bool_]
 MOST_PASSES = 40
 FEED_STEP, SPEED_STEP = 0.001, 1.0
+FIRST_PASS_MM, THREAD_SPEED = 0.4, 0.7  # typical: deepest first pass of a thread, and its speed over turning
 
 
 @dataclass(frozen=True)
@@ -93,6 +94,7 @@ def _speeds(cut: CutFigures, part: PartFigures, grid: Grid) -> Array:
     if planned.pin_speed and planned.speed_m_min is not None:
         return np.array([planned.speed_m_min])
     factor = speed_factor(cut.tool, part.material)
+    factor *= THREAD_SPEED if planned.kind == "thread" else 1.0
     return _stepped(
         0.4 * part.material.speed_low_m_min * factor, part.material.speed_high_m_min * factor, grid.speeds, SPEED_STEP
     )
@@ -248,6 +250,9 @@ def candidates(
         "the spindle's torque": torque <= has_torque * (1 + 1e-9),
         "the edge's life": (life >= np.maximum(rules.least_life_min, minutes)) | every * (planned.kind == "thread"),
     }
+    if planned.kind == "thread":
+        deep = (THREAD_INTERNAL if b > a else THREAD_EXTERNAL) * feed
+        limits["the first pass of the thread"] = deep / np.sqrt(passes) <= FIRST_PASS_MM
     if fixed is not None:
         limits["the machine's speed"] = every & (fixed <= cap_rpm)
     soft = _add_edge_limits(limits, cut, planned.corner_radius_mm, feed, depth, every)

@@ -7,10 +7,12 @@ from typing import Any
 
 import numpy as np
 
+from calc.chuck.demand import CutLoad, GripDemandInput
 from calc.errors import CalcError, FieldProblem
 from calc.plan.cuts import CutFigures, load_of
 from calc.plan.document import Document
 from calc.plan.force import ForceFigures
+from calc.plan.part import PartFigures
 from calc.plan.planned_cut import PlannedCut
 from calc.plan.solve import Figures, setup_path, solve
 from calc.quantities import Figure, Sentence
@@ -118,15 +120,37 @@ def _best(found: Candidates, limits: dict[str, Mask], leave_out: tuple[str, ...]
     return float(found.minutes[keep].min()) if keep.any() else None
 
 
-def _binding(found: Candidates, limits: dict[str, Mask], minutes: float, gone: tuple[str, ...]) -> Binding | None:
-    """The limit whose going would save the most time; None where none of them holds it back."""
-    times = [
+def _binding(
+    found: Candidates, limits: dict[str, Mask], minutes: float, gone: tuple[str, ...], faster: float | None = None
+) -> Binding | None:
+    """The limit whose going would save the most time; None where none of them holds it back.
+
+    `faster`: the time with the speed cap lifted, which no candidate here can tell.
+    """
+    times = [(faster, CAP)] if faster is not None and CAP not in gone else []
+    times += [
         (t, name) for name in limits if name not in gone and (t := _best(found, limits, (*gone, name))) is not None
     ]
     best = min(times, default=None)
     if best is None or best[0] >= minutes * (1 - 1e-6):
         return None
     return Binding(best[1], best[0])
+
+
+def _uncapped(
+    one: CutFigures,
+    part: PartFigures,
+    document: Document,
+    asked: GripDemandInput,
+    load: CutLoad,
+    room: Room,
+    gone: tuple[str, ...],
+    grid: Grid,
+) -> float | None:
+    """The least time [min] were clamp, chuck and machine to let the spindle turn twice as fast, the grip still counting."""
+    cap = 2 * room.cap_rpm
+    found = candidates(one, part, document.in_force, asked, load, cap, grid)
+    return _best(found, {**found.limits, GRIP: _grip_mask(found, replace(room, cap_rpm=cap))}, gone)
 
 
 def given_up(found: Candidates, limits: dict[str, Mask]) -> tuple[str, ...]:
@@ -214,8 +238,9 @@ def settle_operation(document: Document, shelf: Shelf, index: int, cut: int, gri
         settled = _accepted(document, shelf, index, cut, found, int(row))
         if settled is not None:
             minutes = float(found.minutes[row])
-            binds = _binding(found, limits, minutes, gone)
-            then = _binding(found, limits, binds.minutes or minutes, (*gone, binds.name)) if binds else None
+            faster = _uncapped(one, part, document, demand.asked, load, room, gone, grid)
+            binds = _binding(found, limits, minutes, gone, faster)
+            then = _binding(found, limits, binds.minutes or minutes, (*gone, binds.name), faster) if binds else None
             words = _told(one, settled, int(found.passes[row]), binds, then)
             return Settled(
                 cut,

@@ -16,19 +16,22 @@ from calc.fields import FieldSpec, Flag, fields_of
 from calc.reading import read
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
+from calc.shelf.tools import TOOL_KINDS
 from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
 
 KINDS: dict[str, type[Any]] = {
     "machine": Machine, "chuck": Chuck, "jaw_blank": JawBlank, "jaw_set": JawSet, "ring": Ring, "plug": Plug,
-    "material": Material,
+    **TOOL_KINDS, "material": Material,
 }  # fmt: skip
 TITLES = {
     "machine": "Machines", "chuck": "Chucks", "jaw_blank": "Jaw blanks", "jaw_set": "Jaw sets", "ring": "Boring rings",
-    "plug": "Boring plugs", "material": "Materials",
+    "plug": "Boring plugs", "insert": "Turning inserts", "groove_insert": "Grooving and part-off inserts", "thread_insert": "Threading inserts",
+    "holder": "Holders and bars", "drill": "Drills", "blade": "Part-off blades", "material": "Materials",
 }  # fmt: skip
 NOUNS = {
     "machine": "machine", "chuck": "chuck", "jaw_blank": "jaw blank", "jaw_set": "jaw set", "ring": "boring ring",
-    "plug": "boring plug", "material": "material",
+    "plug": "boring plug", "insert": "turning insert", "groove_insert": "grooving insert", "thread_insert": "threading insert", "holder": "holder",
+    "drill": "drill", "blade": "blade", "material": "material",
 }  # fmt: skip
 LINKED = ("chuck_key", "blank_key")  # what a value holds by key is a link on the shelf, no field of its form
 
@@ -51,6 +54,12 @@ GROUPS = {
     "jaw_set": {"name": "What it is", "bored_mm": "As it is now", "numbers": "Its marks", "stored": "Where it is"},
     "ring": {"name": "What it is", "inner_mm": "Its size", "max_bar": "Its limits"},
     "plug": {"name": "What it is"},
+    "insert": {"name": "What it is", "feed_min": "Its breaker", "substrate": "Its grade", "stock": "On the shelf"},
+    "groove_insert": {"name": "What it is", "feed_min": "How it cuts", "stock": "On the shelf"},
+    "thread_insert": {"name": "What it is", "substrate": "Its grade", "stock": "On the shelf"},
+    "holder": {"name": "What it is", "reach_mm": "A bar", "coolant": "On the machine"},
+    "drill": {"name": "What it is", "feed_min": "How it cuts", "stock": "On the shelf"},
+    "blade": {"name": "What it is", "coolant": "On the machine"},
     "material": {"name": "What it is", "kc11": "How it cuts", "density_kg_dm3": "How it behaves"},
     "jaw_blank": {"name": "What it is", "kind": "Its size", "bolt_head_mm": "On the chuck"},
     "chuck": {"name": "The chuck", "max_grip_n": "Its force", "body_diameter_mm": "Its body", "jaw_stroke_mm": "Its jaws"},

@@ -16,6 +16,7 @@ from calc.quantities import System
 from server.apps.calculators.api import router as calculators
 from server.apps.gauge.api import router as gauge
 from server.apps.house.api import router as house
+from server.apps.notebook.api import router as notebook
 from server.apps.runs.api import router as runs
 from server.apps.shelf.api import router as shelf
 from server.foundation.api import router as session
@@ -42,6 +43,7 @@ api = Api(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, ope
 api.add_router("", session)
 api.add_router("", calculators)
 api.add_router("", gauge)
+api.add_router("", notebook)
 api.add_router("", house)
 api.add_router("", runs)
 api.add_router("", shelf)

@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "server.foundation",
     "server.apps.shelf",
     "server.apps.gauge",
+    "server.apps.notebook",
     "server.apps.house",
     "server.apps.runs",
     "server.apps.calculators",

@@ -1,11 +1,9 @@
-"""Larkspur Hydro Works, the made-up shop of the demo: its machines, chucks, jaw blanks and runs."""
+"""Larkspur Hydro Works, the made-up shop of the demo: its machines, chucks, jaws, what is in stock, and its gauge runs."""
 
 from __future__ import annotations
 
 from typing import Any
 from uuid import UUID
-
-INCH = 25.4
 
 MACHINES: list[dict[str, Any]] = [
     {
@@ -15,13 +13,33 @@ MACHINES: list[dict[str, Any]] = [
         "power_kw": 15,
         "torque_nm": 180,
         "turret_stations": 12,
+        "shank_mm": 25,
+        "bar_seat_mm": 40,
         "feed_word": "G95",
         "clamp_word": "G92",
         "program_word": "O",
         "end_word": "M30",
     },
-    {"key": "lathe-5", "name": "Lathe 5", "max_rpm": 3500, "power_kw": 22, "torque_nm": 420, "turret_stations": 12},
-    {"key": "twin-2", "name": "Twin 2", "max_rpm": 5000, "power_kw": 11, "torque_nm": 70, "turret_stations": 16},
+    {
+        "key": "lathe-5",
+        "name": "Lathe 5",
+        "max_rpm": 3500,
+        "power_kw": 22,
+        "torque_nm": 420,
+        "turret_stations": 12,
+        "shank_mm": 25,
+        "bar_seat_mm": 50,
+    },
+    {
+        "key": "twin-2",
+        "name": "Twin 2",
+        "max_rpm": 5000,
+        "power_kw": 11,
+        "torque_nm": 70,
+        "turret_stations": 16,
+        "shank_mm": 20,
+        "bar_seat_mm": 25,
+    },
 ]
 
 CHUCKS: list[dict[str, Any]] = [
@@ -120,137 +138,17 @@ SETS: list[dict[str, Any]] = [
 ]  # fmt: skip
 
 
-def _cut(
-    name: str, kind: str, sizes: tuple[float, float], speed: float, feed: float, depth: float, **more: Any
-) -> dict[str, Any]:
-    return {"name": name, "kind": kind, "from_diameter_mm": sizes[0], "to_diameter_mm": sizes[1], "speed_m_min": speed,
-            "feed_mm_rev": feed, "depth_mm": depth} | more  # fmt: skip
-
-
-SEAL_CARRIER: dict[str, Any] = {
-    "version": 2,
-    "part": {
-        "quantity": 240, "edge_mm": 0.3, "face_stock_mm": 2.0,
-        "profile": {
-            "outside": [
-                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "fit": "h7", "ra_um": 1.6, "corner_mm": 0.8, "chamfer_mm": 0.5},
-                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "chamfer_mm": 0.5},
-            ],
-            "inside": [{"name": "Bore", "diameter_mm": 52.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
-        },
-        "stock": {"form": "slug", "surface": "rough", "diameter_mm": 122.0, "smallest_mm": 121.4, "largest_mm": 123.2},
-    },
-    "sides": {"first_end": "a", "two_step": True},
-    "setups": [
-        {
-            "name": "Side 1, spigot end",
-            "hold": {"grip": "stock", "depth_mm": 14.0},
-            "jaws": {"program": 2041, "spindle": "M03"},
-            "force": {"pressure_bar": 24.0, "condition": "auto"},
-            "clamp_rpm": 900.0,
-            "cuts": [
-                _cut("Face", "face", (122.0, 48.0), 90.0, 0.15, 1.0),
-                _cut("Rough spigot", "turn", (122.0, 85.0), 90.0, 0.2, 1.5),
-                _cut("Finish spigot", "turn", (85.0, 84.0), 110.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
-                _cut("Bore", "bore", (48.0, 52.0), 90.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
-            ],
-        },
-        {
-            "name": "Side 2, flange end",
-            "hold": {"grip": "outside:Spigot", "depth_mm": 22.0},
-            "jaws": {"program": 2042, "spindle": "M03"},
-            "force": {"pressure_bar": 24.0, "condition": "auto"},
-            "clamp_rpm": 600.0,
-            "cuts": [
-                _cut("Face flange", "face", (122.0, 52.0), 90.0, 0.15, 1.0),
-                _cut("Rough flange", "turn", (122.0, 119.0), 90.0, 0.15, 1.5),
-                _cut("Finish flange", "turn", (119.0, 118.0), 110.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
-            ],
-        },
-    ],
+# What is in stock of the starting tools: pieces by key.
+STOCK = {
+    "cnmg120412-rough-stainless": 40, "cnmg120408-medium-stainless": 30, "cnmg120404-finish-stainless": 20, "cnmg120408-medium-steel": 30,
+    "cnmg120412-rough-steel": 20, "cnmg120404-finish-steel": 10, "wnmg080412-rough-stainless": 10, "wnmg080408-medium-steel": 40,
+    "ccmt09t304-finish-stainless": 30, "ccmt09t308-medium-stainless": 20, "ccmt09t304-finish-steel": 30, "ccmt09t308-medium-steel": 20,
+    "ccmt060202-finish-steel": 20, "ccmt060204-finish-steel": 20, "ccgt09t304-finish-bright": 40, "ccgt09t302-finish-bright": 10,
+    "ccgt060204-finish-bright": 10, "dcmt11t304-finish-steel": 20, "dcgt11t304-finish-bright": 10, "vbmt160404-finish-stainless": 10,
+    "dnmg150608-medium-steel": 10, "cnmg120408-medium-heat": 6, "g-2": 20, "g-3": 20, "gi-2": 5, "p-2": 10, "p-3": 30, "m15-outside": 12,
+    "un16-outside": 10, "partial-60-inside-16": 6, "partial-60-outside-16": 6, "drill-13": 3, "drill-13-5": 2, "drill-20": 2, "drill-25": 2, "drill-36": 1,
+    "drill-40": 1, "drill-48": 1, "drill-12": 3, "drill-10": 4, "drill-8": 4,
 }  # fmt: skip
-
-WEAR_RING: dict[str, Any] = {
-    "version": 2,
-    "part": {
-        "quantity": 90, "edge_mm": 0.5, "face_stock_mm": 1.5,
-        "profile": {
-            "outside": [{"name": "Rim", "diameter_mm": 168.0, "length_mm": 32.0, "fit": "h8", "ra_um": 1.6}],
-            "inside": [{"name": "Bore", "diameter_mm": 148.0, "fit": "H7", "ra_um": 1.6}],
-        },
-        "stock": {"form": "casting", "surface": "rough", "diameter_mm": 174.0, "smallest_mm": 173.0, "largest_mm": 175.5, "bore_mm": 140.0},
-    },
-    "sides": {"first_end": "a"},
-    "setups": [
-        {
-            "name": "Side 1, bored",
-            "hold": {"grip": "stock", "depth_mm": 11.0},
-            "jaws": {"program": 2106},
-            "force": {"pressure_bar": 8.0, "condition": "today"},
-            "clamp_rpm": 600.0,
-            "cuts": [
-                _cut("Face", "face", (174.0, 140.0), 180.0, 0.15, 0.8),
-                _cut("Rough bore", "bore", (140.0, 147.0), 180.0, 0.18, 1.0),
-                _cut("Finish bore", "bore", (147.0, 148.0), 200.0, 0.1, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
-            ],
-        },
-        {
-            "name": "Side 2, outside",
-            "hold": {"grip": "inside:Bore", "depth_mm": 12.0},
-            "jaws": {"program": 2107},
-            "force": {"pressure_bar": 5.0, "condition": "today"},
-            "clamp_rpm": 500.0,
-            "cuts": [
-                _cut("Face back", "face", (174.0, 148.0), 180.0, 0.12, 0.5),
-                _cut("Finish rim", "turn", (169.0, 168.0), 200.0, 0.12, 0.5, corner_radius_mm=0.4, approach_deg=93.0),
-            ],
-        },
-    ],
-}  # fmt: skip
-
-VENT_PLUG: dict[str, Any] = {
-    "version": 2,
-    "part": {
-        "quantity": 600, "edge_mm": 0.01 * INCH, "face_stock_mm": 0.0,
-        "profile": {
-            "outside": [
-                {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "upper_mm": 0.0,
-                 "lower_mm": -0.003 * INCH},
-                {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.75 * INCH},
-            ],
-        },
-        "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 1.5 * INCH},
-    },
-    "sides": {"first_end": "b"},
-    "setups": [
-        {
-            "name": "Body end",
-            "hold": {"grip": "outside:Bar", "depth_mm": 0.625 * INCH, "friction": "ground"},
-            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
-            "force": {"pressure_bar": 18.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
-                      "user_max_rpm": None},
-            "clamp_rpm": 1900.0,
-            "cuts": [
-                {"name": "Turn body", "kind": "turn", "from_diameter_mm": 1.5 * INCH, "to_diameter_mm": 1.25 * INCH,
-                 "speed_m_min": 304.8, "rpm": None, "feed_mm_rev": 0.006 * INCH, "depth_mm": 0.0625 * INCH,
-                 "corner_radius_mm": 0.4, "approach_deg": 95.0, "rake_deg": 15.0, "interrupted": False,
-                 "feeds": "chuck"},
-            ],
-        }
-    ],
-}  # fmt: skip
-
-RUNS: list[dict[str, Any]] = [
-    {"drawing_number": "LH-2041", "name": "Seal carrier", "machine": "lathe-3", "material": "1-4462", "units": "metric",
-     "document": SEAL_CARRIER, "typed": {},
-     "setups": [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-64"}] * 2},
-    {"drawing_number": "LH-2107", "name": "Wear ring", "machine": "lathe-5", "material": "cual10ni5fe4", "units": "metric",
-     "document": WEAR_RING, "typed": {},
-     "setups": [{"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie-outside"}, {"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie"}]},
-    {"drawing_number": "LH-2215", "name": "Vent plug", "machine": "twin-2", "material": "6082-t6", "units": "inch",
-     "document": VENT_PLUG, "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38", "jaw_set": "set-21"}],
-     "typed": {"part.profile.outside.0.diameter_mm": "1 1/2 in", "setups.0.cuts.0.depth_mm": "1/16"}},
-]  # fmt: skip
 
 # The grip of Lathe 3's chuck as it was measured: it loses a little every week, and comes back when it is greased.
 GREASED_DAYS_AGO = (150, 78, 4)

@@ -8,13 +8,14 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 
 from server.apps.runs import bench, history, queries, releases
-from server.apps.runs.actions import manage, take_profile
+from server.apps.runs.actions import manage, operate, take_profile
 from server.apps.runs.actions.change_list import add_item, remove_item
 from server.apps.runs.actions.keep_edit import keep_edit, preview
 from server.apps.runs.actions.release import release
 from server.apps.runs.actions.restore import restore
 from server.apps.runs.actions.undo import reverse
 from server.apps.runs.asks import (
+    BasedKeyed,
     BenchAsk,
     CompareAsk,
     DrawingIn,
@@ -25,6 +26,7 @@ from server.apps.runs.asks import (
     HistoryAsk,
     ItemOut,
     Keyed,
+    MoveIn,
     NewItem,
     NewRun,
     PlanAsk,
@@ -32,9 +34,14 @@ from server.apps.runs.asks import (
     ReleaseIn,
     RestoreIn,
     RunNames,
+    SettleIn,
+    SettleKeep,
+    SplitIn,
+    ToolsAsk,
     UnitsAsk,
 )
 from server.apps.runs.facts import Entry
+from server.apps.runs.operations import SettledOut, ToolsOut
 from server.apps.runs.schemas import (
     BenchOut,
     CheckOut,
@@ -264,6 +271,55 @@ def compare_releases(request: HttpRequest, run_id: int, number: int, asked: Quer
     """What changed from a release to another one, or to the draft there is."""
     require_sees_drafts(request.user)
     return releases.compare(queries.run_by_id(run_id), number, asked.other, asked.units)
+
+
+def _asked(request: HttpRequest, given: BasedKeyed) -> operate.Asked:
+    return operate.Asked(request.user, given.units, given.key, given.base_revision)
+
+
+@router.post("/runs/{int:run_id}/items/move", response=CHANGES, operation_id="moveItem")
+def move_item(request: HttpRequest, run_id: int, given: MoveIn) -> HttpResponse:
+    """Put an operation at another place in its list."""
+    return _plan(operate.move(run_id, given.path, given.index, given.to, _asked(request, given)))
+
+
+@router.post("/runs/{int:run_id}/items/split", response=CHANGES, operation_id="splitItem")
+def split_item(request: HttpRequest, run_id: int, given: SplitIn) -> HttpResponse:
+    """Make roughing and finishing of one operation."""
+    return _plan(operate.split(run_id, given.path, given.index, _asked(request, given)))
+
+
+@router.post("/runs/{int:run_id}/sides/{int:index}/proposal", response=CHANGES, operation_id="takeProposal")
+def take_proposal(request: HttpRequest, run_id: int, index: int, given: BasedKeyed) -> HttpResponse:
+    """Put the operations that the profile proposes in place of the side's own."""
+    return _plan(operate.take_proposal(run_id, index, _asked(request, given)))
+
+
+@router.post(
+    "/runs/{int:run_id}/sides/{int:index}/settle",
+    response={200: SettledOut, 409: Problem, **REFUSALS},
+    operation_id="settle",
+)
+def settle(request: HttpRequest, run_id: int, index: int, given: SettleIn) -> dict[str, Any]:
+    """The fastest figures that every limit allows, of one cut or of the whole set-up. Nothing is kept."""
+    return operate.settle(run_id, index, given.cut, given.units, request.user)
+
+
+@router.post("/runs/{int:run_id}/sides/{int:index}/settled", response=CHANGES, operation_id="takeSettled")
+def take_settled(request: HttpRequest, run_id: int, index: int, given: SettleKeep) -> HttpResponse:
+    """Settle and keep it, as one edit."""
+    return _plan(operate.take_settled(run_id, index, given.cut, _asked(request, given)))
+
+
+@router.get(
+    "/runs/{int:run_id}/sides/{int:index}/cuts/{int:cut}/tools",
+    response={200: ToolsOut, 403: Problem, 409: Problem, **LOOKS},
+    operation_id="toolsForCut",
+)
+def tools_for_cut(request: HttpRequest, run_id: int, index: int, cut: int, asked: Query[ToolsAsk]) -> dict[str, Any]:
+    """Every tool for a cut, the best first; the rejected with the rule that rejects each."""
+    require_sees_drafts(request.user)
+    return queries.tools_of(queries.run_by_id(run_id), index, cut, asked.find, asked.units)
 
 
 @router.get("/find", response={200: list[HitOut], 401: Problem, 422: Problem}, operation_id="find")

@@ -118,6 +118,45 @@ class ItemOut(Keyed):
     base_revision: int = Field(ge=0, le=REVISION_MOST)
 
 
+class BasedKeyed(Keyed):
+    """A change of whole operations, with the draft that was looked at."""
+
+    base_revision: int = Field(ge=0, le=REVISION_MOST)
+
+
+class MoveIn(BasedKeyed):
+    """An operation to put at another place."""
+
+    path: str = Field(max_length=120)
+    index: int = Field(ge=0, le=1000)
+    to: int = Field(ge=0, le=1000)
+
+
+class SplitIn(BasedKeyed):
+    """An operation to make roughing and finishing of."""
+
+    path: str = Field(max_length=120)
+    index: int = Field(ge=0, le=1000)
+
+
+class SettleIn(UnitsAsk):
+    """Which cut to settle; none: the whole set-up."""
+
+    cut: int | None = Field(None, ge=0, le=1000)
+
+
+class SettleKeep(BasedKeyed):
+    """The same, kept."""
+
+    cut: int | None = Field(None, ge=0, le=1000)
+
+
+class ToolsAsk(UnitsAsk):
+    """Which tools of a cut to look at."""
+
+    find: str = Field("", max_length=200)
+
+
 class ReleaseIn(Keyed):
     """What was confirmed, by code, and which draft was looked at."""
 

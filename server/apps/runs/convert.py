@@ -23,6 +23,7 @@ from calc.working import Step
 from server.apps.gauge.known import measured, today
 from server.apps.runs import facts
 from server.apps.runs.models import Run
+from server.apps.runs.pictures import picture_view
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
 
@@ -47,6 +48,7 @@ def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:
             )
             for s in facts.setups_of(run)
         ),
+        on_shelf.tools,
         today(),
     )  # fmt: skip
 
@@ -60,7 +62,7 @@ def _fact(fact: Fact, system: System, typed: dict[str, str], may: May) -> dict[s
         "name": fact.name, "label": fact.label, "path": fact.path, "group": fact.group, "basis": fact.basis,
         "source": fact.source.text(system), "optional": fact.optional, "unit": "", "text": "", "edit_text": "",
         "value": None, "options": None, "kind": "quantity", "help": fact.spec.help,
-        "typed": typed.get(fact.path or ""),
+        "typed": typed.get(fact.path or ""), "pin_path": may_take(fact.pin_path, may), "pinned": fact.pinned,
     }  # fmt: skip
     spec, value = fact.spec, fact.value
     match spec:
@@ -130,6 +132,7 @@ def _stop(stop: Stop, system: System, run: Run, may: May) -> dict[str, Any]:
         "line": stop.line.text(system),
         "lists": [_list(rule, run, system, may) for rule in LISTS.values() if rule.stop == stop.name and rule.setup in (None, stop.setup)],
         "tables": [_table(t, system, may) for t in stop.tables],
+        "pictures": [picture_view(p, system) for p in stop.pictures],
         "procedures": [{"title": p.title, "steps": [s.text(system) for s in p.steps]} for p in stop.procedures],
         "facts": [_fact(f, system, run.typed, may) for f in stop.facts],
         "answers": [_answer(a, system) for a in stop.answers],

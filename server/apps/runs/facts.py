@@ -184,6 +184,9 @@ def text(path: str, value: Any, on_shelf: Snapshot, system: System) -> str:
         return "none" if value is None else on_shelf.names[kind].get(value, f"{value}, no longer on the shelf")
     if path in OWN:
         return value_text(OWN[path], value, system)
+    if path.endswith(".tool") and isinstance(value, str) and value:
+        tool = on_shelf.tools.tool(value)
+        return tool.name if tool else f"{value}, no longer on the shelf"
     if path == RULES:
         return f"revision {value['number']}"
     try:

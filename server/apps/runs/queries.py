@@ -5,16 +5,23 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from django.db.models import Q, QuerySet
+from django.db.models import Q, QuerySet, TextField
+from django.db.models.functions import Cast
 
 from calc.errors import FieldError
 from calc.plan.compute import PlanResult, compute
 from calc.plan.contact_table import contact_table
+from calc.plan.cuts import CutFigures
 from calc.plan.exact_table import exact_table
+from calc.plan.part import PartFigures
 from calc.plan.program import written
+from calc.plan.solve import solve
 from calc.plan.standing import HEADLINES, headline_text, moved, standing, standing_of
 from calc.profile.drawing import write_dxf, write_svg
 from calc.quantities import System
+from calc.shelf.tools import TOOL_KINDS
+from calc.tools.choose import every_tool
+from calc.tools.other_rules import BOOKS
 from server.apps.house import queries as house
 from server.apps.runs import convert, facts
 from server.apps.runs.models import Edit, Release, Run
@@ -40,10 +47,23 @@ def runs() -> QuerySet[Run]:
 
 def runs_that_take(kind: str, item_id: int) -> QuerySet[Run]:
     """Runs that take a shelf item, each once."""
+    if kind in TOOL_KINDS:
+        return _that_use(item_id)
     found = Q()
     for path in TAKEN_THROUGH[kind]:
         found |= Q(**{path: item_id})
     return runs().filter(pk__in=Run.objects.filter(found).values("pk"))
+
+
+def _that_use(tool_id: int) -> QuerySet[Run]:
+    """Runs whose document names a tool."""
+    key = shelf.tool_key(tool_id)
+    named = (
+        Run.objects.annotate(written=Cast("document", TextField())).filter(written__contains=key)
+        if key
+        else Run.objects.none()
+    )
+    return runs().filter(pk__in=named.values("pk"))
 
 
 def run_by_id(run_id: int, *, lock: bool = False) -> Run:
@@ -189,3 +209,40 @@ def problems_at(problems: tuple[FieldError, ...], path: str) -> tuple[FieldError
     return tuple(
         p for p in problems if p.field == path or p.field.startswith(path + ".") or path.startswith(p.field + ".")
     )
+
+
+TOOLS_SHOWN = 60
+
+
+def tools_of(run: Run, index: int, cut: int, find: str, system: System) -> dict[str, Any]:
+    """Every tool that the shelf could put to a cut, in order, the rejected with the rule that rejects each. Raises NotFound."""
+    run, one, _ = cut_of(run.pk, index, cut)
+    document, library = convert.document_of(run), shelf.current().tools
+    words = find.casefold().split()
+    found = [
+        r
+        for r in every_tool(library, BOOKS[one.planned.kind], one.job)
+        if all(w in r.tool.name.casefold() for w in words)
+    ]
+    fit = sum(r.rejected is None for r in found)
+    return {
+        "revision": run.revision, "cut": one.name, "path": f"setups.{index}.cuts.{cut}.tool", "fit": fit, "rejected": len(found) - fit,
+        "tools": [
+            {"key": r.tool.key, "name": r.tool.name, "score": round(r.score), "chosen": r.tool.key == document.setups[index].cuts[cut].tool,
+             "why": [s.text(system) for s in r.reasons], "rejected": r.rejected.text(system) if r.rejected else ""}
+            for r in found[:TOOLS_SHOWN]
+        ],
+    }  # fmt: skip
+
+
+def cut_of(run_id: int, index: int, cut: int) -> tuple[Run, CutFigures, PartFigures]:
+    """(run, figures, part) of a planned cut. Raises NotFound, or Conflict while it has no figures."""
+    run = run_by_id(run_id)
+    document, taken = convert.document_of(run), convert.shelf_of(run, shelf.current())
+    if not 0 <= index < len(document.setups) or not 0 <= cut < len(document.setups[index].cuts):
+        raise NotFound("There is no such operation in this plan.")
+    figures = solve(document, taken, index)
+    cuts, part = figures.cuts.value, figures.part.value
+    if cuts is None or part is None:
+        raise Conflict("This operation has no figures yet: complete Cuts first.")
+    return run, cuts.cuts[cut], part

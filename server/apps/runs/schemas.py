@@ -13,6 +13,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from server.apps.runs.drawn import ChartOut, SceneOut
+from server.apps.runs.pictures import PictureOut
 from server.foundation.schemas import FieldMessage
 
 Units = Literal["metric", "inch"]
@@ -90,6 +91,8 @@ class FactOut(BaseModel):
     basis: Basis
     optional: bool
     options: list[OptionOut] | None
+    pin_path: str | None
+    pinned: bool
 
 
 class StepOut(BaseModel):
@@ -205,6 +208,7 @@ class StopOut(BaseModel):
     lists: list[ListOut]
     tables: list[TableOut]
     procedures: list[ProcedureOut]
+    pictures: list[PictureOut]
     problems: list[FieldMessage]
 
 

@@ -8,15 +8,17 @@ from typing import Any
 
 from calc.chuck.grip import ChartPoint as CorePoint
 from calc.chuck.grip import ChuckForce
+from calc.reading import read
 from calc.shelf.items import item_fields
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
+from calc.shelf.tools import TOOL_KINDS
 from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
 from server.apps.shelf import models
 
 MODELS: dict[str, type[models.Item]] = {
     "machine": models.Machine, "chuck": models.Chuck, "jaw_blank": models.JawBlank, "jaw_set": models.JawSet,
-    "ring": models.Ring, "plug": models.Plug, "material": models.Material,
+    "ring": models.Ring, "plug": models.Plug, "material": models.Material, **dict.fromkeys(TOOL_KINDS, models.Tool),
 }  # fmt: skip
 
 
@@ -68,8 +70,18 @@ def chuck(row: models.Chuck) -> Chuck:
     return _same(Chuck, row, force=force)  # type: ignore[no-any-return]
 
 
+def tool(row: models.Tool) -> Any:
+    """A tool of its kind."""
+    return read(TOOL_KINDS[row.kind], {"key": row.key, "name": row.name, **row.figures})
+
+
 def flat(kind: str, row: models.Item) -> dict[str, Any]:
     """The row's fields in core units, by the names of its form."""
+    if isinstance(row, models.Tool):
+        return {
+            f.name: row.name if f.name == "name" else row.figures.get(f.name, f.field.default)
+            for f in item_fields(kind)
+        }
     return {f.name: getattr(row, f.name) for f in item_fields(kind)}
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from calc.shelf.items import item_fields
+from calc.shelf.properties import column, field_of
 from server.apps.shelf import convert, items
 from server.apps.shelf.form import LINKS
 from server.apps.shelf.models import Item
@@ -19,7 +20,7 @@ FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
 def columns(kind: str) -> list[str]:
     """The columns of a kind's file, in order."""
     more = [link.name for link in LINKS.get(kind, ())]
-    return ["key", *(f.name for f in item_fields(kind)), *more, *(["chart"] if kind == "chuck" else [])]
+    return ["key", *(column(kind, f.name) for f in item_fields(kind)), *more, *(["chart"] if kind == "chuck" else [])]
 
 
 def _cell(value: Any) -> str:
@@ -36,7 +37,7 @@ def _cell(value: Any) -> str:
 
 def _row(kind: str, row: Item) -> dict[str, str]:
     values = {"key": row.key} | convert.flat(kind, row) | convert.links_of(row)
-    cells = {name: _cell(v) for name, v in values.items()}
+    cells = {column(kind, name): _cell(v) for name, v in values.items()}
     if kind == "chuck":
         cells["chart"] = " ".join(f"{_cell(p)}:{_cell(g)}" for p, g in convert.chart_of(row))
     return cells
@@ -93,9 +94,13 @@ def read(kind: str, text: str) -> list[Line]:
     rows = [r for r in rows if any(cell.strip() for cell in r)] if rows else []
     if not rows:
         raise Unreadable("The file is empty. Its first line names the columns.")
-    names, known = [c.strip() for c in rows[0]], columns(kind)
-    strange = [n for n in names if n not in known]
-    if strange or len(set(names)) < len(names):
+    names = [c.strip() for c in rows[0]]
+    # A column may be called by its code or by the field's own name.
+    fields = [field_of(kind, n) for n in names]
+    known = columns(kind)
+    open_names = {*known, *(f.name for f in item_fields(kind))}
+    strange = [n for n in names if n not in open_names]
+    if strange or len(set(fields)) < len(fields):
         told = ", ".join(f"“{n}”" for n in strange) or "one twice"
         raise Unreadable(f"The first line has columns that are not known: {told}. Known are: {', '.join(known)}.")
     if len(rows) - 1 > MOST_LINES:
@@ -107,6 +112,6 @@ def read(kind: str, text: str) -> list[Line]:
                 Line(number, "", {}, None, f"This line has {len(row)} cells; the first line has {len(names)}.")
             )
             continue
-        cells = dict(zip(names, (c.strip() for c in row), strict=True))
+        cells = dict(zip(fields, (c.strip() for c in row), strict=True))
         lines.append(Line(number, cells.get("key", ""), *_given(kind, cells)))
     return lines

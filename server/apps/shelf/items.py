@@ -13,6 +13,7 @@ from calc.plan.labels import value_text as spec_text
 from calc.plan.standing import HEADLINES, headline_text
 from calc.quantities import Figure, Sentence, System, exact_text, from_core, shown_as
 from calc.shelf.items import KINDS, NOUNS, TITLES, item_fields
+from calc.shelf.tools import TOOL_KINDS
 from server.apps.runs.actions.follow_shelf import Effect, effects
 from server.apps.runs.queries import runs_that_take
 from server.apps.shelf import convert
@@ -41,6 +42,8 @@ def rows_of(kind: str) -> QuerySet[Any]:
     if kind not in KINDS:
         raise NotFound("There is no such shelf.")
     rows: QuerySet[Any] = convert.MODELS[kind]._default_manager.all()
+    if kind in TOOL_KINDS:
+        return rows.filter(kind=kind)
     if kind == "chuck":
         rows = rows.select_related("machine").prefetch_related("chart")
     if kind == "jaw_set":
@@ -91,7 +94,26 @@ def shelf() -> list[dict[str, Any]]:
     return found
 
 
+def _tool_line(kind: str, row: Any) -> str:
+    """A tool in a line: what tells it from the next one."""
+    f = row.figures
+    stock = f"{f['stock']} in stock" if f.get("stock") else "none in stock"
+    match kind:
+        case "insert":
+            return f"{f['code']} · {f['application']} · {stock}"
+        case "groove_insert" | "thread_insert":
+            return f"seat {f['seat']} · {f['application']} · {stock}"
+        case "drill":
+            return f"Ø{exact_text(f['diameter_mm'])} · {exact_text(f['reach_mm'])} mm deep · {stock}"
+        case "blade":
+            return f"seat {f['seat']} · hangs out {exact_text(f['reach_mm'])} mm"
+    reach = f" · reaches {exact_text(f['reach_mm'])} mm" if f.get("reach_mm") else ""
+    return f"seat {f['seat']} · {f.get('side', 'outside')} · {exact_text(f['shank_mm'])} mm{reach}"
+
+
 def _line(kind: str, row: Any) -> str:
+    if kind in TOOL_KINDS:
+        return _tool_line(kind, row)
     match kind:
         case "machine":
             return f"{Figure(row.max_rpm, 'rpm').text()} · {Figure(row.power_kw, 'kW', exact=True).text()}"

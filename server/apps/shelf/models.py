@@ -39,6 +39,9 @@ class Machine(Item):
     power_kw = models.FloatField()
     torque_nm = models.FloatField(help_text="Below base speed")
     turret_stations = models.PositiveSmallIntegerField()
+    shank_mm = models.FloatField(null=True, blank=True)
+    bar_seat_mm = models.FloatField(null=True, blank=True)
+    turret = models.CharField(max_length=20, blank=True)
     feed_word = models.CharField(max_length=8, blank=True)
     clamp_word = models.CharField(max_length=8, blank=True)
     program_word = models.CharField(max_length=8, blank=True)
@@ -176,6 +179,24 @@ class JawSet(Item):
 
     class Meta(Item.Meta):
         constraints = [models.CheckConstraint(condition=Q(side__in=["od", "id"]), name="jaw_set_side_known")]
+
+
+class Tool(Item):
+    """A tool of any kind: insert, holder, drill, blade. Its figures are those of the core's declaration of the kind.
+
+    One table for all: what a kind of tool has is declared once, in calc.shelf.tools, and checked there.
+    """
+
+    kind = models.CharField(max_length=20, db_index=True)
+    figures = models.JSONField(default=dict, help_text="calc.shelf.tools, without key and name")
+
+    class Meta(Item.Meta):
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(kind__in=["insert", "groove_insert", "thread_insert", "holder", "drill", "blade"]),
+                name="tool_kind_known",
+            )
+        ]
 
 
 class JawSetEvent(models.Model):

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from calc.shelf.taken import SetupShelf
+from server.apps.shelf.models import Tool
 from server.apps.shelf.snapshot import NO_STATE, Snapshot, current, token
 
-__all__ = ["NO_STATE", "Snapshot", "chucks_of", "current", "find", "setup_shelf", "token"]
+__all__ = ["NO_STATE", "Snapshot", "chucks_of", "current", "find", "setup_shelf", "token", "tool_key"]
 
 
 def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
@@ -36,6 +37,11 @@ def setup_shelf(
         # Without a machine yet, no chuck is on the wrong one.
         on_machine=chuck_id is None or machine_id is None or shelf.machine_of_chuck[chuck_id] == machine_id,
     )
+
+
+def tool_key(tool_id: int) -> str | None:
+    """The key of a tool by its row."""
+    return Tool.objects.filter(pk=tool_id).values_list("key", flat=True).first()
 
 
 def find(shelf: Snapshot, words: str) -> list[tuple[str, str, str]]:

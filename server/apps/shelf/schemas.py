@@ -11,7 +11,21 @@ from pydantic import BaseModel
 from server.foundation.schemas import FieldMessage
 
 Units = Literal["metric", "inch"]
-Kind = Literal["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"]
+Kind = Literal[
+    "machine",
+    "chuck",
+    "jaw_blank",
+    "jaw_set",
+    "ring",
+    "plug",
+    "insert",
+    "groove_insert",
+    "thread_insert",
+    "holder",
+    "drill",
+    "blade",
+    "material",
+]
 
 
 class ShelfRow(BaseModel):

@@ -12,10 +12,15 @@ from typing import Any
 from uuid import UUID
 
 from calc.shelf import machine, material, workholding
+from calc.tools.library import Library
 from server.apps.shelf import convert
-from server.apps.shelf.models import Chuck, Item, JawBlank, JawSet, Machine, Material, Plug, Ring, ShelfState
+from server.apps.shelf.models import Chuck, Item, JawBlank, JawSet, Machine, Material, Plug, Ring, ShelfState, Tool
 
 NO_STATE = UUID(int=0)
+TOOL_ROWS = {
+    "insert": "inserts", "groove_insert": "groove_inserts", "thread_insert": "thread_inserts", "holder": "holders", "drill": "drills",
+    "blade": "blades",
+}  # fmt: skip
 ROWS = {
     "machine": "machines", "material": "materials", "chuck": "chucks", "jaw_blank": "blanks", "jaw_set": "sets",
     "ring": "rings", "plug": "plugs",
@@ -39,11 +44,16 @@ class Snapshot:
     blanks_of_chuck: dict[int, tuple[workholding.JawBlank, ...]]
     rings_of_chuck: dict[int, tuple[workholding.Ring, ...]]
     plugs_of_chuck: dict[int, tuple[workholding.Plug, ...]]
+    tools: Library
     names: dict[str, dict[str, str]]
     ids: dict[str, dict[str, int]]
 
     def with_item(self, kind: str, pk: int, value: Any) -> Snapshot:
         """The shelf as it would be with one item changed."""
+        if kind in TOOL_ROWS:
+            name = TOOL_ROWS[kind]
+            rows = tuple(value if v.key == value.key else v for v in getattr(self.tools, name))
+            return replace(self, tools=replace(self.tools, **{name: rows}))
         name = ROWS[kind]
         changed: dict[str, Any] = {name: {**getattr(self, name), pk: value}}
         if kind in AROUND:
@@ -67,10 +77,11 @@ def _read(token: UUID) -> Snapshot:
     machines, materials = list(Machine.objects.all()), list(Material.objects.all())
     chucks = list(Chuck.objects.prefetch_related("chart", "blanks", "rings", "plugs"))
     blanks, rings, plugs = list(JawBlank.objects.all()), list(Ring.objects.all()), list(Plug.objects.all())
+    tools = {kind: list(Tool.objects.filter(kind=kind)) for kind in TOOL_ROWS}
     sets = list(JawSet.objects.select_related("chuck", "blank"))
     kinds: dict[str, Sequence[Item]] = {
         "machine": machines, "material": materials, "chuck": chucks, "jaw_blank": blanks, "jaw_set": sets, "ring": rings,
-        "plug": plugs,
+        "plug": plugs, **tools,
     }  # fmt: skip
     values = {b.pk: convert.blank(b) for b in blanks}
     ring_values, plug_values = {r.pk: convert.ring(r) for r in rings}, {p.pk: convert.plug(p) for p in plugs}
@@ -84,6 +95,7 @@ def _read(token: UUID) -> Snapshot:
         blanks_of_chuck={c.pk: tuple(values[b.pk] for b in c.blanks.all()) for c in chucks},
         rings_of_chuck={c.pk: tuple(ring_values[r.pk] for r in c.rings.all()) for c in chucks},
         plugs_of_chuck={c.pk: tuple(plug_values[p.pk] for p in c.plugs.all()) for c in chucks},
+        tools=Library(**{TOOL_ROWS[kind]: tuple(convert.tool(t) for t in rows) for kind, rows in tools.items()}),
         names={kind: {r.key: r.name for r in rows} for kind, rows in kinds.items()},
         ids={kind: {r.key: r.pk for r in rows} for kind, rows in kinds.items()},
     )  # fmt: skip

@@ -33,6 +33,12 @@ export type ChuckGauge = components["schemas"]["ChuckGaugeOut"];
 export type GaugeRunLine = components["schemas"]["GaugeRunOut"];
 export type GaugeRun = components["schemas"]["GaugeRunPage"];
 export type HouseRule = components["schemas"]["RuleOut"];
+export type Picture = components["schemas"]["PictureOut"];
+export type ToolsForCut = components["schemas"]["ToolsOut"];
+export type Settled = components["schemas"]["SettledOut"];
+export type LikeCuts = components["schemas"]["LikeOut"];
+export type NotebookPage = components["schemas"]["NotebookOut"];
+export type ProvenLine = components["schemas"]["ProvenLine"];
 export type Problem = components["schemas"]["Problem"];
 export type Units = Plan["units"];
 

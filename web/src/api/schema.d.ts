@@ -442,6 +442,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/feed-window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The feeds that corner radius, finish and chip breaker allow, and the overlap of the three. */
+        post: operations["calc-feed-window"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/insert-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an insert's designation says, and how the other system writes it. */
+        post: operations["calc-insert-code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/tool-life": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long an edge lasts at a speed, feed and depth, and how many edges a run takes. */
+        post: operations["calc-tool-life"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/boring-bar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far a boring bar bends under the passive force, and whether it is the right bar for the bore. */
+        post: operations["calc-boring-bar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Speed, feed rate, chip, torque, thrust, power and time of a drill on centre, in solid or from a pilot. */
+        post: operations["calc-drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The limits of a thread, the depth after each pass, and its size over wires. */
+        post: operations["calc-thread"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/part-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the spindle tops out while parting off, the feeds, the time, and whether the blade reaches. */
+        post: operations["calc-part-off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/coolant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How strong the coolant is, and what brings it to the strength wanted. */
+        post: operations["calc-coolant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/chucks/{key}/gauge": {
         parameters: {
             query?: never;
@@ -580,6 +716,118 @@ export interface paths {
         get: operations["liveGauge"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notebook/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Notebook
+         * @description A page of proven cuts, the newest first, found by words, operation and material group.
+         */
+        get: operations["notebook"];
+        put?: never;
+        /**
+         * Write
+         * @description Write a proven cut by hand.
+         */
+        post: operations["writeProvenCut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notebook/cuts/{proven}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Take a cut out of the notebook.
+         */
+        delete: operations["takeOutProvenCut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notebook/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File Out
+         * @description The whole notebook as a CSV file, figures in core units.
+         */
+        get: operations["notebookFile"];
+        put?: never;
+        /**
+         * File In
+         * @description Answer every line of a CSV file, and keep them as asked.
+         */
+        post: operations["takeNotebookFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{index}/cuts/{cut}/proven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Like
+         * @description Proven cuts like a planned one, the most like first, each with why.
+         */
+        get: operations["provenLikeCut"];
+        put?: never;
+        /**
+         * Take
+         * @description Put a proven cut's figures into a planned one, as one edit.
+         */
+        post: operations["takeProvenCut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{index}/cuts/{cut}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a planned cut that worked, with how its chip and finish came out.
+         */
+        post: operations["keepProvenCut"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1010,6 +1258,126 @@ export interface paths {
          * @description What changed from a release to another one, or to the draft there is.
          */
         get: operations["compareReleases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/items/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Item
+         * @description Put an operation at another place in its list.
+         */
+        post: operations["moveItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/items/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Split Item
+         * @description Make roughing and finishing of one operation.
+         */
+        post: operations["splitItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{index}/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Proposal
+         * @description Put the operations that the profile proposes in place of the side's own.
+         */
+        post: operations["takeProposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{index}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle
+         * @description The fastest figures that every limit allows, of one cut or of the whole set-up. Nothing is kept.
+         */
+        post: operations["settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{index}/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Settled
+         * @description Settle and keep it, as one edit.
+         */
+        post: operations["takeSettled"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{index}/cuts/{cut}/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tools For Cut
+         * @description Every tool for a cut, the best first; the rejected with the rule that rejects each.
+         */
+        get: operations["toolsForCut"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1643,6 +2011,876 @@ export interface components {
             gauge: string;
         };
         /**
+         * NotebookAsk
+         * @description Which part of the notebook.
+         */
+        NotebookAsk: {
+            /**
+             * Find
+             * @default
+             */
+            find: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /**
+             * Page
+             * @default 0
+             */
+            page: number;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * NotebookField
+         * @description A field of a proven cut.
+         */
+        NotebookField: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Help */
+            help: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quantity" | "choice" | "text";
+            /** Options */
+            options: components["schemas"]["NotebookOption"][] | null;
+            /** Required */
+            required: boolean;
+        };
+        /**
+         * NotebookOption
+         * @description One answer of a choice.
+         */
+        NotebookOption: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * NotebookOut
+         * @description A page of the notebook.
+         */
+        NotebookOut: {
+            /** Lines */
+            lines: components["schemas"]["ProvenLine"][];
+            /** Count */
+            count: number;
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
+            /** Fields */
+            fields: components["schemas"]["NotebookField"][];
+        };
+        /**
+         * ProvenLine
+         * @description A proven cut, every field as it is read.
+         */
+        ProvenLine: {
+            /** Id */
+            id: number;
+            /** Said */
+            said: {
+                [key: string]: string;
+            };
+            /** Run */
+            run: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * ProvenIn
+         * @description A proven cut as it is typed.
+         */
+        ProvenIn: {
+            /** Fields */
+            fields: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /**
+         * NotebookFileAnswer
+         * @description Every line answered, and how many were kept.
+         */
+        NotebookFileAnswer: {
+            /** Lines */
+            lines: components["schemas"]["NotebookLineAnswer"][];
+            /** Kept */
+            kept: number;
+            /** Bad */
+            bad: number;
+        };
+        /**
+         * NotebookLineAnswer
+         * @description What becomes of a line.
+         */
+        NotebookLineAnswer: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "new" | "same" | "bad";
+            /** Messages */
+            messages: string[];
+        };
+        /**
+         * NotebookFileIn
+         * @description A CSV file: only looked at, or kept whole, or its good lines kept.
+         */
+        NotebookFileIn: {
+            /** Text */
+            text: string;
+            /**
+             * Keep
+             * @default none
+             * @enum {string}
+             */
+            keep: "none" | "all" | "good";
+        };
+        /**
+         * NotebookUnits
+         * @description In which units.
+         */
+        NotebookUnits: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * LikeLine
+         * @description A proven cut that is like a planned one: how like, of 100, and why.
+         */
+        LikeLine: {
+            /** Id */
+            id: number;
+            /** Said */
+            said: {
+                [key: string]: string;
+            };
+            /** Run */
+            run: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Score */
+            score: number;
+            /** Why */
+            why: string[];
+        };
+        /**
+         * LikeOut
+         * @description What is like a planned cut.
+         */
+        LikeOut: {
+            /** Revision */
+            revision: number;
+            /** Cut */
+            cut: string;
+            /** Cuts */
+            cuts: components["schemas"]["LikeLine"][];
+        };
+        /**
+         * AnswerOut
+         * @description What a stop is asked for.
+         */
+        AnswerOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Prefix */
+            prefix: string;
+            /** Number */
+            number: string;
+            /** Unit */
+            unit: string;
+            /** Below */
+            below: string;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            bar: components["schemas"]["BarOut"] | null;
+        };
+        /**
+         * BarOut
+         * @description A margin: share filled and where its mark stands, both 0…1.
+         */
+        BarOut: {
+            /** Share */
+            share: number;
+            /** Mark */
+            mark: number;
+            /** Mark Label */
+            mark_label: string;
+        };
+        /**
+         * CarryOut
+         * @description What a setter carries to the machine.
+         */
+        CarryOut: {
+            /** Pressure */
+            pressure: string | null;
+            /** Clamp */
+            clamp: string | null;
+            /** Bore */
+            bore: string | null;
+            /** Depth */
+            depth: string | null;
+        };
+        /**
+         * ChartOut
+         * @description Grip against speed: forces as (rpm, force) points in the unit shown; a path is None where it may not be changed.
+         */
+        ChartOut: {
+            /** Unit */
+            unit: string;
+            /** Rpm Most */
+            rpm_most: number;
+            /** Force Most */
+            force_most: number;
+            /** Curves */
+            curves: components["schemas"]["CurveOut"][];
+            /** Demand */
+            demand: number[][];
+            /** Demand Corner */
+            demand_corner: number[][];
+            /** Demand Text */
+            demand_text: string;
+            /** Static Text */
+            static_text: string;
+            /** Allowable */
+            allowable: number;
+            /** Allowable Text */
+            allowable_text: string;
+            /** Cap */
+            cap: number;
+            /** Cap Force */
+            cap_force: number;
+            /** Cap Text */
+            cap_text: string;
+            /** Wall */
+            wall: number | null;
+            /** Wall Text */
+            wall_text: string;
+            /** Top */
+            top: number;
+            /** Top Text */
+            top_text: string;
+            /** Pressures */
+            pressures: number[][];
+            /** Pressure */
+            pressure: number;
+            /** Pressure Unit */
+            pressure_unit: string;
+            /** Pressure Path */
+            pressure_path: string | null;
+            /** Speed Path */
+            speed_path: string | null;
+        };
+        /**
+         * CurveLineOut
+         * @description A curve in the units shown.
+         */
+        CurveLineOut: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Points */
+            points: number[][];
+        };
+        /**
+         * CurveOut
+         * @description A line of the force chart.
+         */
+        CurveOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Points */
+            points: number[][];
+        };
+        /**
+         * DimensionOut
+         * @description A dimension of the drawing, in mm; its text in the units asked for.
+         */
+        DimensionOut: {
+            /** Name */
+            name: string;
+            /** Fact */
+            fact: string;
+            /** Start */
+            start: number[];
+            /** End */
+            end: number[];
+            /** Offset */
+            offset: number;
+            /** Text */
+            text: string;
+            /** Stops */
+            stops: string[];
+            /**
+             * Outside
+             * @enum {string}
+             */
+            outside: "before" | "after";
+        };
+        /**
+         * FactOut
+         * @description One line of a ledger.
+         */
+        FactOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Path */
+            path: string | null;
+            /** Editable */
+            editable: boolean;
+            /** Group */
+            group: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quantity" | "choice" | "flag" | "text" | "line";
+            /** Value */
+            value: unknown;
+            /** Text */
+            text: string;
+            /** Edit Text */
+            edit_text: string;
+            /** Typed */
+            typed: string | null;
+            /** Unit */
+            unit: string;
+            /** Source */
+            source: string;
+            /** Help */
+            help: string;
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "entered" | "measured" | "standard" | "derived" | "typical" | "book";
+            /** Optional */
+            optional: boolean;
+            /** Options */
+            options: components["schemas"]["OptionOut"][] | null;
+            /** Pin Path */
+            pin_path: string | null;
+            /** Pinned */
+            pinned: boolean;
+        };
+        /**
+         * HelpOut
+         * @description A change that would help, with what it would do.
+         */
+        HelpOut: {
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
+            /** Outcome */
+            outcome: string;
+            /** Settles */
+            settles: boolean;
+            /** Takable */
+            takable: boolean;
+        };
+        /**
+         * LabelOut
+         * @description Words on the drawing, at a point in mm.
+         */
+        LabelOut: {
+            /** Point */
+            point: number[];
+            /** Text */
+            text: string;
+            /** Fact */
+            fact: string;
+            /** Stops */
+            stops: string[];
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+        };
+        /**
+         * LetterOut
+         * @description One symbol of a designation.
+         */
+        LetterOut: {
+            /** Symbol */
+            symbol: string;
+            /** Name */
+            name: string;
+            /** Meaning */
+            meaning: string;
+        };
+        /**
+         * ListOut
+         * @description Steps or cuts: their names, and whether one may be put in or taken out.
+         */
+        ListOut: {
+            /** Path */
+            path: string;
+            /** Noun */
+            noun: string;
+            /** Named */
+            named: string;
+            /** Kind Label */
+            kind_label: string;
+            /** Title */
+            title: string;
+            /** Items */
+            items: string[];
+            /** Lines */
+            lines: string | null;
+            /** May Add */
+            may_add: boolean;
+            /** Removable From */
+            removable_from: number;
+            /** Kinds */
+            kinds: components["schemas"]["OptionOut"][];
+        };
+        /**
+         * NoteOut
+         * @description What must be said.
+         */
+        NoteOut: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "info" | "caution" | "stop";
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * OptionOut
+         * @description One answer of a choice.
+         */
+        OptionOut: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * PictureOut
+         * @description A picture; what its kind does not have is empty. `group` is the heading of the facts it belongs to.
+         */
+        PictureOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bars" | "curves" | "outline";
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Group */
+            group: string;
+            /** Words */
+            words: string;
+            /** Unit */
+            unit: string;
+            /** Ranges */
+            ranges: components["schemas"]["RangeOut"][];
+            /** At */
+            at: number | null;
+            /** At Text */
+            at_text: string;
+            /** Lines */
+            lines: components["schemas"]["CurveLineOut"][];
+            /** Mark */
+            mark: number | null;
+            /** Mark Text */
+            mark_text: string;
+            /** Outline */
+            outline: number[][];
+            /** Hole */
+            hole: number;
+            /** Letters */
+            letters: components["schemas"]["LetterOut"][];
+        };
+        /**
+         * PlanOut
+         * @description A whole computed plan: the part's stops, then each side's.
+         */
+        PlanOut: {
+            run: components["schemas"]["RunOut"];
+            /** Revision */
+            revision: number;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "settled" | "open" | "stopped";
+            /** May Edit */
+            may_edit: boolean;
+            /** Undo */
+            undo: boolean;
+            /** Redo */
+            redo: boolean;
+            /** At */
+            at: number | null;
+            rules: components["schemas"]["PlanRulesOut"] | null;
+            release: components["schemas"]["ReleaseOut"] | null;
+            /** Stops */
+            stops: components["schemas"]["StopOut"][];
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+        };
+        /**
+         * PlanRulesOut
+         * @description The house rules a plan was computed under; what today's change, and what that would move.
+         */
+        PlanRulesOut: {
+            /** Number */
+            number: number;
+            /** Today */
+            today: number;
+            /** Changes */
+            changes: string[];
+            /** Moves */
+            moves: string[];
+        };
+        /**
+         * ProcedureOut
+         * @description What to do at the machine, in order.
+         */
+        ProcedureOut: {
+            /** Title */
+            title: string;
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * ProgramOut
+         * @description Whether the jaw-boring program can be written, and what keeps it from being.
+         */
+        ProgramOut: {
+            /** Ready */
+            ready: boolean;
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * RangeOut
+         * @description A range in the unit shown; an open end is null.
+         */
+        RangeOut: {
+            /** Label */
+            label: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ReleaseOut
+         * @description Who released what, when, and what was confirmed.
+         */
+        ReleaseOut: {
+            /** Number */
+            number: number;
+            /** Revision */
+            revision: number;
+            /** Rules */
+            rules: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Note */
+            note: string;
+            /** Confirmed */
+            confirmed: string[];
+        };
+        /**
+         * RowOut
+         * @description One line of a table; one that can be taken sets its path to its value.
+         */
+        RowOut: {
+            /** Label */
+            label: string;
+            /** Cells */
+            cells: string[];
+            /** Chosen */
+            chosen: boolean;
+            /** Path */
+            path: string | null;
+            /** Value */
+            value: unknown;
+            /** Takable */
+            takable: boolean;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * RunOut
+         * @description A run's name plate.
+         */
+        RunOut: {
+            /** Id */
+            id: number;
+            /** Drawing Number */
+            drawing_number: string;
+            /** Name */
+            name: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Machine */
+            machine: string;
+            /** Quantity */
+            quantity: number | null;
+            /** Setup */
+            setup: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Put Away */
+            put_away: boolean;
+            /** Released */
+            released: boolean;
+        };
+        /**
+         * SceneOut
+         * @description A view of the drawing and the same in words; shown at `stops`, everywhere where there are none.
+         */
+        SceneOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Stops */
+            stops: string[];
+            /** Shapes */
+            shapes: components["schemas"]["ShapeOut"][];
+            /** Dimensions */
+            dimensions: components["schemas"]["DimensionOut"][];
+            /** Labels */
+            labels: components["schemas"]["LabelOut"][];
+            /** Words */
+            words: string[];
+        };
+        /**
+         * ShapeOut
+         * @description A shape of the drawing, in mm.
+         */
+        ShapeOut: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip" | "keepout" | "path" | "ghost" | "wall" | "track" | "piece" | "gap";
+            /** Points */
+            points: number[][];
+            /** Closed */
+            closed: boolean;
+            /** Facts */
+            facts: string[];
+            /** Stops */
+            stops: string[];
+        };
+        /**
+         * SideOut
+         * @description One set-up as it is drawn and carried.
+         */
+        SideOut: {
+            /** Index */
+            index: number;
+            /** Title */
+            title: string;
+            /** End */
+            end: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "settled" | "open" | "stopped";
+            carry: components["schemas"]["CarryOut"];
+            /** Scenes */
+            scenes: components["schemas"]["SceneOut"][];
+            chart: components["schemas"]["ChartOut"] | null;
+            program: components["schemas"]["ProgramOut"];
+        };
+        /**
+         * StepOut
+         * @description One line of working, in core units.
+         */
+        StepOut: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Formula */
+            formula: string;
+            /** Substituted */
+            substituted: string;
+            /** Value */
+            value: string;
+            /** Unit */
+            unit: string;
+            /** Source */
+            source: string;
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "entered" | "measured" | "standard" | "derived" | "typical" | "book";
+        };
+        /**
+         * StopOut
+         * @description A stop of the route; `setup` is its side, null for the whole part's.
+         */
+        StopOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Setup */
+            setup: number | null;
+            /** Title */
+            title: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "settled" | "open" | "stopped";
+            /** Line */
+            line: string;
+            /** Facts */
+            facts: components["schemas"]["FactOut"][];
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Helps */
+            helps: components["schemas"]["HelpOut"][];
+            /** Lists */
+            lists: components["schemas"]["ListOut"][];
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Procedures */
+            procedures: components["schemas"]["ProcedureOut"][];
+            /** Pictures */
+            pictures: components["schemas"]["PictureOut"][];
+            /** Problems */
+            problems: components["schemas"]["FieldMessage"][];
+        };
+        /**
+         * TableOut
+         * @description Things side by side; `group` is the heading of the facts it belongs to.
+         */
+        TableOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Group */
+            group: string;
+            /** Head */
+            head: string[];
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
+        };
+        /**
+         * ProvenTake
+         * @description A proven cut's figures to take into a plan.
+         */
+        ProvenTake: {
+            /** Proven */
+            proven: number;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Base Revision */
+            base_revision: number;
+        };
+        /**
          * ChangeOut
          * @description A revision of the rules and what it changed.
          */
@@ -1897,557 +3135,6 @@ export interface components {
             at?: number | null;
             /** Release */
             release?: number | null;
-        };
-        /**
-         * AnswerOut
-         * @description What a stop is asked for.
-         */
-        AnswerOut: {
-            /** Name */
-            name: string;
-            /** Label */
-            label: string;
-            /** Prefix */
-            prefix: string;
-            /** Number */
-            number: string;
-            /** Unit */
-            unit: string;
-            /** Below */
-            below: string;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
-            bar: components["schemas"]["BarOut"] | null;
-        };
-        /**
-         * BarOut
-         * @description A margin: share filled and where its mark stands, both 0…1.
-         */
-        BarOut: {
-            /** Share */
-            share: number;
-            /** Mark */
-            mark: number;
-            /** Mark Label */
-            mark_label: string;
-        };
-        /**
-         * CarryOut
-         * @description What a setter carries to the machine.
-         */
-        CarryOut: {
-            /** Pressure */
-            pressure: string | null;
-            /** Clamp */
-            clamp: string | null;
-            /** Bore */
-            bore: string | null;
-            /** Depth */
-            depth: string | null;
-        };
-        /**
-         * ChartOut
-         * @description Grip against speed: forces as (rpm, force) points in the unit shown; a path is None where it may not be changed.
-         */
-        ChartOut: {
-            /** Unit */
-            unit: string;
-            /** Rpm Most */
-            rpm_most: number;
-            /** Force Most */
-            force_most: number;
-            /** Curves */
-            curves: components["schemas"]["CurveOut"][];
-            /** Demand */
-            demand: number[][];
-            /** Demand Corner */
-            demand_corner: number[][];
-            /** Demand Text */
-            demand_text: string;
-            /** Static Text */
-            static_text: string;
-            /** Allowable */
-            allowable: number;
-            /** Allowable Text */
-            allowable_text: string;
-            /** Cap */
-            cap: number;
-            /** Cap Force */
-            cap_force: number;
-            /** Cap Text */
-            cap_text: string;
-            /** Wall */
-            wall: number | null;
-            /** Wall Text */
-            wall_text: string;
-            /** Top */
-            top: number;
-            /** Top Text */
-            top_text: string;
-            /** Pressures */
-            pressures: number[][];
-            /** Pressure */
-            pressure: number;
-            /** Pressure Unit */
-            pressure_unit: string;
-            /** Pressure Path */
-            pressure_path: string | null;
-            /** Speed Path */
-            speed_path: string | null;
-        };
-        /**
-         * CurveOut
-         * @description A line of the force chart.
-         */
-        CurveOut: {
-            /** Name */
-            name: string;
-            /** Label */
-            label: string;
-            /** Points */
-            points: number[][];
-        };
-        /**
-         * DimensionOut
-         * @description A dimension of the drawing, in mm; its text in the units asked for.
-         */
-        DimensionOut: {
-            /** Name */
-            name: string;
-            /** Fact */
-            fact: string;
-            /** Start */
-            start: number[];
-            /** End */
-            end: number[];
-            /** Offset */
-            offset: number;
-            /** Text */
-            text: string;
-            /** Stops */
-            stops: string[];
-            /**
-             * Outside
-             * @enum {string}
-             */
-            outside: "before" | "after";
-        };
-        /**
-         * FactOut
-         * @description One line of a ledger.
-         */
-        FactOut: {
-            /** Name */
-            name: string;
-            /** Label */
-            label: string;
-            /** Path */
-            path: string | null;
-            /** Editable */
-            editable: boolean;
-            /** Group */
-            group: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "quantity" | "choice" | "flag" | "text" | "line";
-            /** Value */
-            value: unknown;
-            /** Text */
-            text: string;
-            /** Edit Text */
-            edit_text: string;
-            /** Typed */
-            typed: string | null;
-            /** Unit */
-            unit: string;
-            /** Source */
-            source: string;
-            /** Help */
-            help: string;
-            /**
-             * Basis
-             * @enum {string}
-             */
-            basis: "entered" | "measured" | "standard" | "derived" | "typical" | "book";
-            /** Optional */
-            optional: boolean;
-            /** Options */
-            options: components["schemas"]["OptionOut"][] | null;
-        };
-        /**
-         * HelpOut
-         * @description A change that would help, with what it would do.
-         */
-        HelpOut: {
-            /** Label */
-            label: string;
-            /** Path */
-            path: string;
-            /** Value */
-            value: unknown;
-            /** Outcome */
-            outcome: string;
-            /** Settles */
-            settles: boolean;
-            /** Takable */
-            takable: boolean;
-        };
-        /**
-         * LabelOut
-         * @description Words on the drawing, at a point in mm.
-         */
-        LabelOut: {
-            /** Point */
-            point: number[];
-            /** Text */
-            text: string;
-            /** Fact */
-            fact: string;
-            /** Stops */
-            stops: string[];
-            /**
-             * Anchor
-             * @enum {string}
-             */
-            anchor: "start" | "middle" | "end";
-        };
-        /**
-         * ListOut
-         * @description Steps or cuts: their names, and whether one may be put in or taken out.
-         */
-        ListOut: {
-            /** Path */
-            path: string;
-            /** Noun */
-            noun: string;
-            /** Named */
-            named: string;
-            /** Kind Label */
-            kind_label: string;
-            /** Title */
-            title: string;
-            /** Items */
-            items: string[];
-            /** Lines */
-            lines: string | null;
-            /** May Add */
-            may_add: boolean;
-            /** Removable From */
-            removable_from: number;
-            /** Kinds */
-            kinds: components["schemas"]["OptionOut"][];
-        };
-        /**
-         * NoteOut
-         * @description What must be said.
-         */
-        NoteOut: {
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "info" | "caution" | "stop";
-            /** Code */
-            code: string;
-            /** Text */
-            text: string;
-        };
-        /**
-         * OptionOut
-         * @description One answer of a choice.
-         */
-        OptionOut: {
-            /** Value */
-            value: string;
-            /** Label */
-            label: string;
-        };
-        /**
-         * PlanOut
-         * @description A whole computed plan: the part's stops, then each side's.
-         */
-        PlanOut: {
-            run: components["schemas"]["RunOut"];
-            /** Revision */
-            revision: number;
-            /**
-             * Units
-             * @enum {string}
-             */
-            units: "metric" | "inch";
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "settled" | "open" | "stopped";
-            /** May Edit */
-            may_edit: boolean;
-            /** Undo */
-            undo: boolean;
-            /** Redo */
-            redo: boolean;
-            /** At */
-            at: number | null;
-            rules: components["schemas"]["PlanRulesOut"] | null;
-            release: components["schemas"]["ReleaseOut"] | null;
-            /** Stops */
-            stops: components["schemas"]["StopOut"][];
-            /** Sides */
-            sides: components["schemas"]["SideOut"][];
-        };
-        /**
-         * PlanRulesOut
-         * @description The house rules a plan was computed under; what today's change, and what that would move.
-         */
-        PlanRulesOut: {
-            /** Number */
-            number: number;
-            /** Today */
-            today: number;
-            /** Changes */
-            changes: string[];
-            /** Moves */
-            moves: string[];
-        };
-        /**
-         * ProcedureOut
-         * @description What to do at the machine, in order.
-         */
-        ProcedureOut: {
-            /** Title */
-            title: string;
-            /** Steps */
-            steps: string[];
-        };
-        /**
-         * ProgramOut
-         * @description Whether the jaw-boring program can be written, and what keeps it from being.
-         */
-        ProgramOut: {
-            /** Ready */
-            ready: boolean;
-            /** Reasons */
-            reasons: string[];
-        };
-        /**
-         * ReleaseOut
-         * @description Who released what, when, and what was confirmed.
-         */
-        ReleaseOut: {
-            /** Number */
-            number: number;
-            /** Revision */
-            revision: number;
-            /** Rules */
-            rules: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Note */
-            note: string;
-            /** Confirmed */
-            confirmed: string[];
-        };
-        /**
-         * RowOut
-         * @description One line of a table; one that can be taken sets its path to its value.
-         */
-        RowOut: {
-            /** Label */
-            label: string;
-            /** Cells */
-            cells: string[];
-            /** Chosen */
-            chosen: boolean;
-            /** Path */
-            path: string | null;
-            /** Value */
-            value: unknown;
-            /** Takable */
-            takable: boolean;
-            /** Why Not */
-            why_not: string;
-        };
-        /**
-         * RunOut
-         * @description A run's name plate.
-         */
-        RunOut: {
-            /** Id */
-            id: number;
-            /** Drawing Number */
-            drawing_number: string;
-            /** Name */
-            name: string;
-            /**
-             * Units
-             * @enum {string}
-             */
-            units: "metric" | "inch";
-            /** Machine */
-            machine: string;
-            /** Quantity */
-            quantity: number | null;
-            /** Setup */
-            setup: string;
-            /** Revision */
-            revision: number;
-            /**
-             * Changed At
-             * Format: date-time
-             */
-            changed_at: string;
-            /** Put Away */
-            put_away: boolean;
-            /** Released */
-            released: boolean;
-        };
-        /**
-         * SceneOut
-         * @description A view of the drawing and the same in words; shown at `stops`, everywhere where there are none.
-         */
-        SceneOut: {
-            /** Name */
-            name: string;
-            /** Title */
-            title: string;
-            /** Stops */
-            stops: string[];
-            /** Shapes */
-            shapes: components["schemas"]["ShapeOut"][];
-            /** Dimensions */
-            dimensions: components["schemas"]["DimensionOut"][];
-            /** Labels */
-            labels: components["schemas"]["LabelOut"][];
-            /** Words */
-            words: string[];
-        };
-        /**
-         * ShapeOut
-         * @description A shape of the drawing, in mm.
-         */
-        ShapeOut: {
-            /** Name */
-            name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip" | "keepout" | "path" | "ghost" | "wall" | "track" | "piece" | "gap";
-            /** Points */
-            points: number[][];
-            /** Closed */
-            closed: boolean;
-            /** Facts */
-            facts: string[];
-            /** Stops */
-            stops: string[];
-        };
-        /**
-         * SideOut
-         * @description One set-up as it is drawn and carried.
-         */
-        SideOut: {
-            /** Index */
-            index: number;
-            /** Title */
-            title: string;
-            /** End */
-            end: string;
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "settled" | "open" | "stopped";
-            carry: components["schemas"]["CarryOut"];
-            /** Scenes */
-            scenes: components["schemas"]["SceneOut"][];
-            chart: components["schemas"]["ChartOut"] | null;
-            program: components["schemas"]["ProgramOut"];
-        };
-        /**
-         * StepOut
-         * @description One line of working, in core units.
-         */
-        StepOut: {
-            /** Symbol */
-            symbol: string;
-            /** Label */
-            label: string;
-            /** Formula */
-            formula: string;
-            /** Substituted */
-            substituted: string;
-            /** Value */
-            value: string;
-            /** Unit */
-            unit: string;
-            /** Source */
-            source: string;
-            /**
-             * Basis
-             * @enum {string}
-             */
-            basis: "entered" | "measured" | "standard" | "derived" | "typical" | "book";
-        };
-        /**
-         * StopOut
-         * @description A stop of the route; `setup` is its side, null for the whole part's.
-         */
-        StopOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Setup */
-            setup: number | null;
-            /** Title */
-            title: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "settled" | "open" | "stopped";
-            /** Line */
-            line: string;
-            /** Facts */
-            facts: components["schemas"]["FactOut"][];
-            /** Answers */
-            answers: components["schemas"]["AnswerOut"][];
-            /** Notes */
-            notes: components["schemas"]["NoteOut"][];
-            /** Helps */
-            helps: components["schemas"]["HelpOut"][];
-            /** Lists */
-            lists: components["schemas"]["ListOut"][];
-            /** Tables */
-            tables: components["schemas"]["TableOut"][];
-            /** Procedures */
-            procedures: components["schemas"]["ProcedureOut"][];
-            /** Problems */
-            problems: components["schemas"]["FieldMessage"][];
-        };
-        /**
-         * TableOut
-         * @description Things side by side; `group` is the heading of the facts it belongs to.
-         */
-        TableOut: {
-            /** Name */
-            name: string;
-            /** Title */
-            title: string;
-            /** Group */
-            group: string;
-            /** Head */
-            head: string[];
-            /** Rows */
-            rows: components["schemas"]["RowOut"][];
         };
         /**
          * PulseOut
@@ -2841,6 +3528,199 @@ export interface components {
             rows: components["schemas"]["DifferenceOut"][];
         };
         /**
+         * MoveIn
+         * @description An operation to put at another place.
+         */
+        MoveIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Base Revision */
+            base_revision: number;
+            /** Path */
+            path: string;
+            /** Index */
+            index: number;
+            /** To */
+            to: number;
+        };
+        /**
+         * SplitIn
+         * @description An operation to make roughing and finishing of.
+         */
+        SplitIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Base Revision */
+            base_revision: number;
+            /** Path */
+            path: string;
+            /** Index */
+            index: number;
+        };
+        /**
+         * BasedKeyed
+         * @description A change of whole operations, with the draft that was looked at.
+         */
+        BasedKeyed: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Base Revision */
+            base_revision: number;
+        };
+        /**
+         * SettledCut
+         * @description A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then.
+         */
+        SettledCut: {
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Binds */
+            binds: string;
+            /** Without */
+            without: number | null;
+            /** Then */
+            then: string;
+            /** Gives Up */
+            gives_up: string[];
+            /** Tried */
+            tried: number;
+        };
+        /**
+         * SettledOut
+         * @description What settling found, at which draft.
+         */
+        SettledOut: {
+            /** Revision */
+            revision: number;
+            /** Words */
+            words: string;
+            /** Cuts */
+            cuts: components["schemas"]["SettledCut"][];
+        };
+        /**
+         * SettleIn
+         * @description Which cut to settle; none: the whole set-up.
+         */
+        SettleIn: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Cut */
+            cut?: number | null;
+        };
+        /**
+         * SettleKeep
+         * @description The same, kept.
+         */
+        SettleKeep: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Base Revision */
+            base_revision: number;
+            /** Cut */
+            cut?: number | null;
+        };
+        /**
+         * ToolsAsk
+         * @description Which tools of a cut to look at.
+         */
+        ToolsAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Find
+             * @default
+             */
+            find: string;
+        };
+        /**
+         * ToolOut
+         * @description A tool with its score and reasons, or the rule that rejects it.
+         */
+        ToolOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Score */
+            score: number;
+            /** Chosen */
+            chosen: boolean;
+            /** Why */
+            why: string[];
+            /** Rejected */
+            rejected: string;
+        };
+        /**
+         * ToolsOut
+         * @description The tools for a cut, the best first; `path` is where the chosen one is kept.
+         */
+        ToolsOut: {
+            /** Revision */
+            revision: number;
+            /** Cut */
+            cut: string;
+            /** Path */
+            path: string;
+            /** Fit */
+            fit: number;
+            /** Rejected */
+            rejected: number;
+            /** Tools */
+            tools: components["schemas"]["ToolOut"][];
+        };
+        /**
          * FindAsk
          * @description What to find.
          */
@@ -2877,7 +3757,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             /** Title */
             title: string;
             /** Noun */
@@ -2940,7 +3820,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             /** Noun */
             noun: string;
             /** Key */
@@ -5767,6 +6647,847 @@ export interface operations {
                      * @description [-]
                      */
                     efficiency?: number;
+                    breaker?: {
+                        /**
+                         * Feed from
+                         * @description Below it the chip does not curl [mm/rev]
+                         */
+                        feed_min: number;
+                        /**
+                         * Feed to
+                         * @description Above it the chip is crushed [mm/rev]
+                         */
+                        feed_max: number;
+                        /**
+                         * Depth from
+                         * @description Per side [mm]
+                         */
+                        depth_min: number;
+                        /**
+                         * Depth to
+                         * @description Per side [mm]
+                         */
+                        depth_max: number;
+                    };
+                    /**
+                     * Chips seen
+                     * @enum {unknown}
+                     */
+                    chip_seen?: "curls" | "ribbon" | "powder" | "straw" | "blue" | "silver";
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-feed-window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Corner radius
+                     * @description Of the insert [mm]
+                     */
+                    corner_radius_mm: number;
+                    /**
+                     * Finish Ra
+                     * @description From the print; empty: none [um]
+                     */
+                    ra_um?: number;
+                    /**
+                     * Depth of cut
+                     * @description Per side [mm]
+                     */
+                    depth_mm?: number;
+                    breaker?: {
+                        /**
+                         * Feed from
+                         * @description Below it the chip does not curl [mm/rev]
+                         */
+                        feed_min: number;
+                        /**
+                         * Feed to
+                         * @description Above it the chip is crushed [mm/rev]
+                         */
+                        feed_max: number;
+                        /**
+                         * Depth from
+                         * @description Per side [mm]
+                         */
+                        depth_min: number;
+                        /**
+                         * Depth to
+                         * @description Per side [mm]
+                         */
+                        depth_max: number;
+                    };
+                    /** Wiper edge */
+                    wiper?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-insert-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Designation */
+                    code: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-tool-life": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Surface speed
+                     * @description [m/min]
+                     */
+                    speed_m_min: number;
+                    /**
+                     * Feed
+                     * @description [mm/rev]
+                     */
+                    feed_mm_rev: number;
+                    /**
+                     * Depth of cut
+                     * @description Per side [mm]
+                     */
+                    depth_mm: number;
+                    /**
+                     * Speed for 15 min
+                     * @description At the reference feed and depth [m/min]
+                     */
+                    speed_ref: number;
+                    /**
+                     * Time in cut
+                     * @description Of one piece [min]
+                     */
+                    cut_minutes: number;
+                    /**
+                     * Pieces
+                     * @description Of the run [-]
+                     */
+                    quantity: number;
+                    /**
+                     * Edges of an insert
+                     * @description [-]
+                     */
+                    edges_per_insert?: number;
+                    /**
+                     * Reference feed
+                     * @description [mm/rev]
+                     */
+                    feed_ref?: number;
+                    /**
+                     * Reference depth
+                     * @description [mm]
+                     */
+                    depth_ref?: number;
+                    /**
+                     * Taylor exponent n
+                     * @description 0.25 coated carbide, 0.20 uncoated, 0.12 HSS [-]
+                     */
+                    exponent?: number;
+                    /**
+                     * Machine's minute costs
+                     * @description In the shop's money [-]
+                     */
+                    machine_per_min?: number;
+                    /**
+                     * An edge costs
+                     * @description In the same money [-]
+                     */
+                    edge_cost?: number;
+                    /**
+                     * Edge change takes
+                     * @description [min]
+                     */
+                    change_min?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-boring-bar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Bore
+                     * @description Diameter the bar works in [mm]
+                     */
+                    bore_mm: number;
+                    /**
+                     * Bar
+                     * @description Diameter of its shank [mm]
+                     */
+                    bar_mm: number;
+                    /**
+                     * Overhang
+                     * @description From the clamping to the edge [mm]
+                     */
+                    overhang_mm: number;
+                    /**
+                     * Passive force
+                     * @description Of the cut, pushing the bar off [N]
+                     */
+                    force_n: number;
+                    /**
+                     * Modulus
+                     * @description Steel 210, heavy metal 380, carbide 560 [GPa]
+                     */
+                    modulus_gpa?: number;
+                    /**
+                     * Bore tolerance
+                     * @description Whole width of it, on diameter [mm]
+                     */
+                    tolerance_mm?: number;
+                    /**
+                     * Specific force
+                     * @description Of the chip, for the chatter hint [N/mm2]
+                     */
+                    kc_n_mm2?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Drill
+                     * @description Diameter [mm]
+                     */
+                    diameter_mm: number;
+                    /**
+                     * Surface speed
+                     * @description At its corner [m/min]
+                     */
+                    speed_m_min: number;
+                    /**
+                     * Feed
+                     * @description Of both edges together [mm/rev]
+                     */
+                    feed_mm_rev: number;
+                    /**
+                     * k_c1.1
+                     * @description Specific force at h = 1 mm, b = 1 mm [N/mm2]
+                     */
+                    kc11: number;
+                    /**
+                     * m_c
+                     * @description Rise of the specific force for thin chips [-]
+                     */
+                    mc: number;
+                    /**
+                     * Pilot hole
+                     * @description 0 in solid [mm]
+                     */
+                    pilot_mm?: number;
+                    /**
+                     * Point angle
+                     * @description [deg]
+                     */
+                    point_deg?: number;
+                    /**
+                     * Depth
+                     * @description Of the hole, for time and pecks [mm]
+                     */
+                    depth_mm?: number;
+                    /**
+                     * Wear factor
+                     * @description 1.0 fresh, 1.3 worn [-]
+                     */
+                    wear?: number;
+                    /**
+                     * Highest rpm
+                     * @description Clamp or machine [rpm]
+                     */
+                    max_rpm?: number;
+                    /**
+                     * Drive efficiency
+                     * @description [-]
+                     */
+                    efficiency?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Form
+                     * @enum {unknown}
+                     */
+                    form: "iso" | "un" | "whitworth" | "trapezoidal" | "acme" | "pg";
+                    /**
+                     * Major diameter
+                     * @description Nominal [mm]
+                     */
+                    diameter_mm: number;
+                    /**
+                     * Pitch
+                     * @description From one thread to the next [mm]
+                     */
+                    pitch_mm: number;
+                    /** Inside */
+                    internal?: boolean;
+                    /** Class */
+                    class?: string;
+                    /**
+                     * Passes
+                     * @description Each with the same chip [-]
+                     */
+                    passes?: number;
+                    /**
+                     * Engagement
+                     * @description Length that screws together; empty: the standard's [mm]
+                     */
+                    engagement_mm?: number;
+                    /**
+                     * Starts
+                     * @description [-]
+                     */
+                    starts?: number;
+                    /**
+                     * Wires
+                     * @description Diameter; empty: the best [mm]
+                     */
+                    wire_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-part-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Diameter
+                     * @description Where the blade enters [mm]
+                     */
+                    diameter_mm: number;
+                    /**
+                     * Blade width
+                     * @description Of its insert [mm]
+                     */
+                    width_mm: number;
+                    /**
+                     * Surface speed
+                     * @description [m/min]
+                     */
+                    speed_m_min: number;
+                    /**
+                     * Feed
+                     * @description [mm/rev]
+                     */
+                    feed_mm_rev: number;
+                    /**
+                     * Highest rpm
+                     * @description Clamp or machine [rpm]
+                     */
+                    max_rpm: number;
+                    /**
+                     * Ends at
+                     * @description 0 at the centre, or the bore [mm]
+                     */
+                    end_diameter_mm?: number;
+                    /**
+                     * Feed near the centre
+                     * @description A half to a quarter of the feed [mm/rev]
+                     */
+                    slow_feed_mm_rev?: number;
+                    /**
+                     * Slow below
+                     * @description Diameter from which the slow feed counts [mm]
+                     */
+                    slow_below_mm?: number;
+                    /**
+                     * Reach
+                     * @description How far the blade hangs out [mm]
+                     */
+                    reach_mm?: number;
+                    /**
+                     * Most reach
+                     * @description The blade's stated hang-out [mm]
+                     */
+                    reach_max_mm?: number;
+                    /**
+                     * Peck
+                     * @description Step of a peck, per side; empty: none [mm]
+                     */
+                    peck_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-coolant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Refractometer
+                     * @description Reading on its scale [-]
+                     */
+                    reading: number;
+                    /**
+                     * Factor
+                     * @description Of the concentrate, from its data sheet [-]
+                     */
+                    factor: number;
+                    /**
+                     * Strength wanted
+                     * @description [%]
+                     */
+                    target_percent: number;
+                    /**
+                     * In the tank
+                     * @description Coolant there is [l]
+                     */
+                    volume_l: number;
                 };
             };
         };
@@ -6337,6 +8058,572 @@ export interface operations {
                 content: {
                     "application/json": string;
                     "text/event-stream": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    notebook: {
+        parameters: {
+            query?: {
+                find?: string;
+                kind?: string;
+                group?: string;
+                page?: number;
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writeProvenCut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProvenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeOutProvenCut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                proven: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    notebookFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeNotebookFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotebookFileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookFileAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    provenLikeCut: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+                cut: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LikeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeProvenCut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+                cut: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProvenTake"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepProvenCut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+                cut: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProvenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unauthorized */
@@ -7984,6 +10271,481 @@ export interface operations {
             };
         };
     };
+    moveItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    splitItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeProposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BasedKeyed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettledOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeSettled: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleKeep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    toolsForCut: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+                find?: string;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                index: number;
+                cut: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     find: {
         parameters: {
             query?: {
@@ -8060,7 +10822,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -8111,7 +10873,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
                 key: string;
             };
             cookie?: never;
@@ -8161,7 +10923,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
                 key: string;
             };
             cookie?: never;
@@ -8236,7 +10998,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
                 key: string;
             };
             cookie?: never;
@@ -8317,7 +11079,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -8397,7 +11159,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -8557,7 +11319,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -8607,7 +11369,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };

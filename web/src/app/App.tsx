@@ -24,6 +24,9 @@ const ReleaseScreen = lazy(() =>
 const GaugeScreen = lazy(() =>
   import("../features/gauge/GaugeScreen").then((m) => ({ default: m.GaugeScreen })),
 );
+const NotebookScreen = lazy(() =>
+  import("../features/notebook/NotebookScreen").then((m) => ({ default: m.NotebookScreen })),
+);
 const HouseRules = lazy(() =>
   import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -53,6 +56,7 @@ function Places({ session }: { session: Session }) {
         <Route path="/shelf/:kind" element={<ShelfScreen session={session} tools={tools} />} />
         <Route path="/shelf/:kind/:itemKey" element={<ShelfScreen session={session} tools={tools} />} />
         <Route path="/chucks/:key/gauge" element={<GaugeScreen session={session} tools={tools} />} />
+        <Route path="/notebook" element={<NotebookScreen session={session} tools={tools} />} />
         <Route path="/rules" element={<HouseRules tools={tools} />} />
         <Route path="/people" element={<People session={session} tools={tools} />} />
         <Route

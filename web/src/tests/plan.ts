@@ -19,6 +19,8 @@ export function fact(name: string, more: Partial<Fact> = {}): Fact {
     basis: "entered",
     optional: false,
     options: null,
+    pin_path: null,
+    pinned: false,
     ...more,
   };
 }
@@ -78,6 +80,7 @@ export function stop(name: string, more: Partial<Stop> = {}): Stop {
     lists: [],
     tables: [],
     procedures: [],
+    pictures: [],
     problems: [],
     ...more,
   };

@@ -16,18 +16,18 @@ from server.apps.runs.queries import runs, runs_that_take
 from server.apps.shelf import convert, items
 from server.apps.shelf.actions.load import renew
 from server.apps.shelf.form import LINKS, Form, Given, blank_form, form_of, take
-from server.apps.shelf.models import ChartPoint, Chuck, Item, JawBlank, Plug, Ring, ShelfChange
+from server.apps.shelf.models import ChartPoint, Chuck, Item, JawBlank, Plug, Ring, ShelfChange, Tool
 from server.apps.shelf.snapshot import current
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_planner
 
-TOOLS = ("ring", "plug")
+BORING = ("ring", "plug")
 
 
 def _free_key(kind: str, name: str) -> str:
     stem = slugify(name)[:50] or NOUNS[kind].replace(" ", "-")
-    taken = set(items.rows_of(kind).filter(key__startswith=stem).values_list("key", flat=True))
+    taken = set(convert.MODELS[kind]._default_manager.filter(key__startswith=stem).values_list("key", flat=True))
     return next(k for k in (stem, *(f"{stem}-{i}" for i in range(2, 10_000))) if k not in taken)
 
 
@@ -71,6 +71,11 @@ def _refuse_overwriting(form: Form, now: dict[str, Any], row: Item, base_revisio
 
 
 def _write(form: Form, row: Item) -> None:
+    if isinstance(row, Tool):
+        row.kind, row.name = form.kind, form.values["name"]
+        row.figures = {n: v for n, v in form.values.items() if n != "name"}
+        row.save()
+        return
     for name, value in form.values.items():
         setattr(row, name, value)
     for link in LINKS.get(form.kind, ()):
@@ -116,13 +121,15 @@ def _keep(form: Form, row: Item | None, before: dict[str, Any], confirmed: set[s
     changes = {n: [before.get(n), v] for n, v in after.items() if is_new or before.get(n) != v}
     if row is None:
         row = convert.MODELS[kind](key=form.key)
+        if isinstance(row, Tool):
+            row.kind = kind
     typical = _typical_after(form, row, set(changes) if not is_new else set(), confirmed, is_new)
     if not changes and typical == sorted(row.typical):
         return row.key
     row.typical = typical
     row.revision += 1
     # Rings and plugs are looked for by every run on their chucks, those that they leave and those that they come to.
-    tools = kind in TOOLS
+    tools = kind in BORING
     moved = list(runs_that_take(kind, row.pk).values_list("pk", flat=True)) if tools and not is_new else []
     _write(form, row)
     ShelfChange.objects.create(kind=kind, item_key=row.key, revision=row.revision, changes=changes, by=by)
@@ -140,7 +147,7 @@ def remove_item(kind: str, key: str, person: Any) -> None:
     require_planner(person)
     row = items.row_by_key(kind, key, lock=True)
     taking = list(runs_that_take(kind, row.pk))
-    if taking and kind not in TOOLS:
+    if taking and kind not in BORING:
         names = ", ".join(f"{r.name} ({r.drawing_number})" for r in taking[:3])
         more = " and others" if len(taking) > 3 else ""
         raise Conflict(f"{row.name} stays: it is taken by {names}{more}. Give those another one first.")
@@ -151,5 +158,5 @@ def remove_item(kind: str, key: str, person: Any) -> None:
             f"{row.name} stays: other things on the shelf, or gauge runs, belong to it. Give those another one first."
         ) from None
     renew()
-    if kind in TOOLS:
+    if kind in BORING:
         follow_runs(runs().filter(pk__in=[r.pk for r in taking]))

@@ -10,8 +10,11 @@ from typing import Any
 from django.db import transaction
 
 from calc.data.materials import starting_materials
+from calc.data.tools import starting_tools
 from calc.fields import Quantity
+from calc.reading import read, write
 from calc.shelf.items import item_fields
+from calc.shelf.tools import TOOL_KINDS
 from server.apps.shelf.models import (
     ChartPoint,
     Chuck,
@@ -23,6 +26,7 @@ from server.apps.shelf.models import (
     Plug,
     Ring,
     ShelfState,
+    Tool,
 )
 
 Rows = Sequence[dict[str, Any]]
@@ -45,7 +49,42 @@ def load_starting_materials() -> int:
 
 
 @transaction.atomic
-def load_shelf(machines: Rows, chucks: Rows, blanks: Rows, rings: Rows = (), plugs: Rows = (), sets: Rows = ()) -> None:
+def load_starting_tools() -> int:
+    """Put the starting tools on a shelf that has none yet, every figure typical; gives how many came in."""
+    if Tool.objects.exists():
+        return 0
+    rows = []
+    for kind, given in starting_tools().items():
+        figures = sorted(f.name for f in item_fields(kind) if isinstance(f.field.spec, Quantity) and f.name != "stock")
+        for one in given:
+            value = write(read(TOOL_KINDS[kind], one))
+            rest = {n: v for n, v in value.items() if n not in ("key", "name")}
+            rows.append(Tool(kind=kind, key=one["key"], name=one["name"], figures=rest, typical=figures))
+    made = Tool.objects.bulk_create(rows)
+    renew()
+    return len(made)
+
+
+@transaction.atomic
+def stock_tools(stock: dict[str, int]) -> None:
+    """Say how many pieces of tools there are, by key."""
+    rows = list(Tool.objects.filter(key__in=stock))
+    for row in rows:
+        row.figures = row.figures | {"stock": stock[row.key]}
+    Tool.objects.bulk_update(rows, ["figures"])
+    renew()
+
+
+@transaction.atomic
+def load_shelf(
+    machines: Rows,
+    chucks: Rows,
+    blanks: Rows,
+    rings: Rows = (),
+    plugs: Rows = (),
+    sets: Rows = (),
+    stock: dict[str, int] | None = None,
+) -> None:
     """Add what is given; keys must be new. A set brings its life as (days ago, what, size, removal, note)."""
     renew()
     load_starting_materials()

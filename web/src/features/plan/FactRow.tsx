@@ -1,4 +1,5 @@
 import { memo } from "react";
+import { ToggleButton } from "react-aria-components";
 import styled from "styled-components";
 import type { Fact } from "../../api/client";
 import { QuantityField } from "../../shared/quantity/QuantityField";
@@ -68,6 +69,22 @@ const Source = styled.div`
   b {
     font-weight: 600;
     color: ${colour("pointInk")};
+  }
+`;
+
+/** Settling leaves a pinned figure as it is. */
+const Pin = styled(ToggleButton)`
+  margin-left: ${space(1)};
+  padding: 0;
+  background: none;
+  border: 0;
+  font: inherit;
+  color: ${colour("act")};
+  cursor: pointer;
+  &[data-selected] {
+    color: ${colour("ink")};
+    font-weight: 600;
+    text-decoration: underline;
   }
 `;
 
@@ -198,6 +215,15 @@ export const FactRow = memo(function FactRow(props: Props) {
         {was !== undefined ? <b>was {was || "empty"}</b> : fact.source}{" "}
         {fact.typed && was === undefined && <>typed {fact.typed} </>}
         {fact.basis === "typical" && <Tag>typical</Tag>}
+        {fact.pin_path !== null && (
+          <Pin
+            isSelected={fact.pinned}
+            aria-label={`pin ${fact.label}`}
+            onChange={(pinned) => fact.pin_path !== null && props.onKeep(fact.pin_path, { value: pinned })}
+          >
+            {fact.pinned ? "pinned" : "pin"}
+          </Pin>
+        )}
       </Source>
       {trouble && (
         <Wrong role="alert">

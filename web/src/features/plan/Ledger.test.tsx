@@ -1,5 +1,6 @@
 import { render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { type ComponentProps, useState } from "react";
 import { describe, expect, it, vi } from "vitest";
 import type { Fact, PlanList } from "../../api/client";
 import { fact, stop } from "../../tests/plan";
@@ -7,6 +8,12 @@ import { Ledger } from "./Ledger";
 import type { Trouble } from "./useEditing";
 
 type More = { lists?: PlanList[]; trouble?: Trouble | null; lit?: string; was?: [string, string] };
+
+/** The ledger with the heading in view kept beside it, as its screen does. */
+function Shown(props: Omit<ComponentProps<typeof Ledger>, "picked" | "onPick">) {
+  const [picked, setPicked] = useState<string | null>(null);
+  return <Ledger {...props} picked={picked} onPick={setPicked} />;
+}
 
 function show(facts: Fact[], more: More = {}) {
   const on = {
@@ -20,7 +27,7 @@ function show(facts: Fact[], more: More = {}) {
     onList: vi.fn(async () => true),
   };
   render(
-    <Ledger
+    <Shown
       stop={stop("force", { facts, lists: more.lists ?? [] })}
       revision={7}
       changes={new Map(more.was ? [more.was] : [])}

@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Fact, Stop } from "../../api/client";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
@@ -16,6 +16,7 @@ const TITLES: Record<string, string> = {
   hold: "How it is held",
   jaws: "What to bore, where it sits, what it closes on",
   force: "What makes the grip, and what takes it",
+  tools: "Which edge does each cut",
   cuts: "What each cut does",
 };
 
@@ -67,21 +68,31 @@ type Props = FactActions & {
   troubles: Troubles;
   onList: (action: Action) => Promise<boolean>;
   revision: number;
-  /** What else belongs to this stop. */
+  /** The heading in view, where the setter picked one. */
+  picked: string | null;
+  onPick: (group: string) => void;
+  /** What is done with the facts in view, before them. */
+  lead?: ReactNode;
+  /** What else belongs to this stop, above its tables. */
   children?: ReactNode;
 };
 
-/** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
-export function Ledger({ stop, changes, lit, troubles, onList, revision, children, ...actions }: Props) {
+/** The headings of a stop's facts, and the one in view: the one picked, else one with an entry that is not kept. */
+export function groupInView(stop: Stop, picked: string | null, troubles: Troubles) {
   // A bore that has no steps yet still has its place, where the first is written.
-  const lined = stop.lists.filter((l) => l.lines !== null);
-  const grouped = stop.facts.map((f) => f.group).filter(Boolean);
-  const groups = [...new Set([...lined.map((l) => l.title), ...grouped])];
-  const [picked, setPicked] = useState<string | null>(null);
-  // Until the setter picks one, the cut with an entry that is not kept is in view.
+  const lined = stop.lists.filter((l) => l.lines !== null).map((l) => l.title);
+  const groups = [...new Set([...lined, ...stop.facts.map((f) => f.group).filter(Boolean)])];
   const troubled = stop.facts.find((f) => f.group && f.path !== null && f.path in troubles)?.group;
-  const group = picked && groups.includes(picked) ? picked : troubled || groups[0];
+  const group = picked !== null && groups.includes(picked) ? picked : troubled || groups[0];
+  return { groups, group };
+}
 
+/** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
+export function Ledger(props: Props) {
+  const { stop, changes, lit, troubles, onList, revision, picked, onPick, lead, children, ...actions } =
+    props;
+  const lined = stop.lists.filter((l) => l.lines !== null);
+  const { groups, group } = groupInView(stop, picked, troubles);
   const list = lined.find((l) => l.title === group);
 
   const row = (fact: Fact) => (
@@ -100,14 +111,17 @@ export function Ledger({ stop, changes, lit, troubles, onList, revision, childre
       <Columns>{stop.facts.filter((f) => !f.group).map(row)}</Columns>
       {groups.length > 0 && (
         <>
-          <Tabs role="group" aria-label={stop.name === "cuts" ? "Cut in view" : "Facts in view"}>
+          <Tabs
+            role="group"
+            aria-label={stop.name === "cuts" || stop.name === "tools" ? "Cut in view" : "Facts in view"}
+          >
             {groups.map((g) => (
               <button
                 key={g}
                 type="button"
                 aria-pressed={g === group}
                 onClick={() => {
-                  setPicked(g);
+                  onPick(g);
                   actions.onLight(
                     stop.facts.find((f) => f.group === g)?.name.replace("kind", "depth_mm") ?? null,
                   );
@@ -117,11 +131,13 @@ export function Ledger({ stop, changes, lit, troubles, onList, revision, childre
               </button>
             ))}
           </Tabs>
+          {lead}
           <Columns data-lines={list?.lines != null || undefined}>
             {stop.facts.filter((f) => f.group === group).map(row)}
           </Columns>
         </>
       )}
+      {groups.length === 0 && lead}
       {list?.lines != null && (
         <LineBar
           key={list.path}
@@ -141,7 +157,7 @@ export function Ledger({ stop, changes, lit, troubles, onList, revision, childre
             inView={l.items.indexOf(group ?? "")}
             onAdd={async (name, itemKind) => {
               const went = await onList({ kind: "add", path: l.path, name, itemKind });
-              if (went) setPicked(name.trim());
+              if (went) onPick(name.trim());
               return went;
             }}
             onRemove={(index) => void onList({ kind: "remove", path: l.path, index, base: revision })}

@@ -11,13 +11,14 @@ import { Banners } from "./Banners";
 import { useChanges } from "./changes";
 import { ForceChart } from "./ForceChart";
 import { hitsOf, titleOf, useFocusedFact } from "./findable";
-import { Ledger } from "./Ledger";
+import { groupInView, Ledger } from "./Ledger";
+import { AcrossCurves, InsertDrawing } from "./Pictures";
 import { PlanHeader } from "./PlanHeader";
 import { type Moment, usePlan, usePlanAt } from "./queries";
 import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
-import { BelowLedger, InSlip } from "./StopExtras";
+import { AboveLedger, BelowLedger, InSlip } from "./StopExtras";
 import { useEditing } from "./useEditing";
 import { useLive } from "./useLive";
 import { useShortcuts } from "./useShortcuts";
@@ -114,6 +115,8 @@ const Words = styled.p`
 `;
 
 const CHART = "chart";
+const INSERT = "insert";
+const ACROSS = "across";
 
 type Props = { session: Session; tools: ReactNode };
 
@@ -154,6 +157,7 @@ export function PlanScreen({ session, tools }: Props) {
   const changes = useChanges(kept, at === null ? shown : kept);
   const [lit, setLit] = useState<string | null>(null);
   const [working, setWorking] = useState<string | null>(null);
+  const [picked, setPicked] = useState<string | null>(null);
   const [views, setViews] = useState<Readonly<Record<string, string>>>({});
   const [lastSide, setLastSide] = useState(0);
   const [helpOpen, setHelpOpen] = useState(false);
@@ -206,11 +210,20 @@ export function PlanScreen({ session, tools }: Props) {
   const side = shown.sides[lastSide] ?? shown.sides[0];
   const scenes = (side?.scenes ?? []).filter((s) => s.stops.length === 0 || s.stops.includes(stop.name));
   const chart = stop.name === "force" ? (side?.chart ?? null) : null;
-  const offered = [...(chart ? [{ name: CHART, title: "Grip against speed" }] : []), ...scenes];
+  const { troubles } = editing;
+  const { group } = groupInView(stop, picked, troubles);
+  const small = stop.pictures.filter((p) => p.group === group && p.kind !== "bars");
+  const insert = small.find((p) => p.kind === "outline");
+  const across = small.find((p) => p.kind === "curves");
+  const offered = [
+    ...(chart ? [{ name: CHART, title: "Grip against speed" }] : []),
+    ...(insert ? [{ name: INSERT, title: insert.title }] : []),
+    ...scenes,
+    ...(across ? [{ name: ACROSS, title: across.title }] : []),
+  ];
   const wanted = views[stop.name];
   const view = offered.some((v) => v.name === wanted) ? wanted : offered[0]?.name;
   const scene = scenes.find((s) => s.name === view) ?? scenes[0];
-  const { troubles } = editing;
   const troubled = shown.stops.filter((s) => s.facts.some((f) => f.path !== null && f.path in troubles));
   const elsewhere = troubled.find((s) => s.key !== stop.key);
   const here = troubled.includes(stop);
@@ -225,6 +238,16 @@ export function PlanScreen({ session, tools }: Props) {
     here && "The drawing shows the last good state.",
     !here && editing.draft && "Preview: Enter keeps it, Escape puts it back.",
   ].filter((s): s is string => Boolean(s));
+  const extras = {
+    plan: shown,
+    stop,
+    side,
+    group,
+    revision: at === null ? (kept?.revision ?? 0) : null,
+    mayKeep: session.role !== "operator",
+    onTake: editing.act,
+    onKeep: editing.keep,
+  };
   return (
     <Page>
       <PlanHeader
@@ -275,6 +298,10 @@ export function PlanScreen({ session, tools }: Props) {
           <Canvas>
             {view === CHART && chart ? (
               <ForceChart chart={chart} pull={editing} />
+            ) : view === INSERT && insert ? (
+              <InsertDrawing picture={insert} />
+            ) : view === ACROSS && across ? (
+              <AcrossCurves picture={across} />
             ) : (
               scene && (
                 <Section
@@ -302,6 +329,8 @@ export function PlanScreen({ session, tools }: Props) {
               lit={lit}
               troubles={troubles}
               revision={shown.revision}
+              picked={picked}
+              onPick={setPicked}
               onType={editing.type}
               onKeep={editing.keep}
               onCancel={editing.cancel}
@@ -310,14 +339,9 @@ export function PlanScreen({ session, tools }: Props) {
               onTakeMine={editing.takeMine}
               onList={editing.act}
               onLight={setLit}
+              lead={<AboveLedger {...extras} />}
             >
-              <BelowLedger
-                plan={shown}
-                stop={stop}
-                side={side}
-                revision={at === null ? (kept?.revision ?? 0) : null}
-                onTake={editing.act}
-              />
+              <BelowLedger {...extras} />
             </Ledger>
           )}
         </Lower>

@@ -1,4 +1,10 @@
-import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { answered, client, type Plan, type Units } from "../../api/client";
 import type { EntryValue } from "../../shared/outbox";
 
@@ -146,6 +152,11 @@ export type Action =
   | { kind: "redo" }
   | { kind: "add"; path: string; name: string; itemKind: string | null }
   | { kind: "remove"; path: string; index: number; base: number }
+  | { kind: "move"; path: string; index: number; to: number; base: number }
+  | { kind: "split"; path: string; index: number; base: number }
+  | { kind: "propose"; side: number; base: number }
+  | { kind: "settle"; side: number; cut: number | null; base: number }
+  | { kind: "proven"; side: number; cut: number; proven: number; base: number }
   | { kind: "restore"; revision: number; base: number }
   | { kind: "drawing"; drawing: Drawing; base: number };
 
@@ -172,6 +183,52 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
           body: { ...keyed, path: action.path, index: action.index, base_revision: action.base },
         }),
       );
+    case "move":
+      return answered(
+        client.POST("/api/runs/{run_id}/items/move", {
+          params,
+          headers: { "X-Units": units },
+          body: {
+            ...keyed,
+            path: action.path,
+            index: action.index,
+            to: action.to,
+            base_revision: action.base,
+          },
+        }),
+      );
+    case "split":
+      return answered(
+        client.POST("/api/runs/{run_id}/items/split", {
+          params,
+          headers: { "X-Units": units },
+          body: { ...keyed, path: action.path, index: action.index, base_revision: action.base },
+        }),
+      );
+    case "propose":
+      return answered(
+        client.POST("/api/runs/{run_id}/sides/{index}/proposal", {
+          params: { path: { run_id: runId, index: action.side } },
+          headers: { "X-Units": units },
+          body: { ...keyed, base_revision: action.base },
+        }),
+      );
+    case "settle":
+      return answered(
+        client.POST("/api/runs/{run_id}/sides/{index}/settled", {
+          params: { path: { run_id: runId, index: action.side } },
+          headers: { "X-Units": units },
+          body: { ...keyed, cut: action.cut, base_revision: action.base },
+        }),
+      );
+    case "proven":
+      return answered(
+        client.POST("/api/runs/{run_id}/sides/{index}/cuts/{cut}/proven", {
+          params: { path: { run_id: runId, index: action.side, cut: action.cut } },
+          headers: { "X-Units": units },
+          body: { ...keyed, proven: action.proven, base_revision: action.base },
+        }),
+      );
     case "drawing":
       return answered(
         client.POST("/api/runs/{run_id}/profile", {
@@ -188,4 +245,64 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
         }),
       );
   }
+}
+
+/** The fastest figures that every limit allows, of one cut or of the whole set-up; nothing is kept. */
+export function settle(runId: number, side: number, cut: number | null, units: Units) {
+  return answered(
+    client.POST("/api/runs/{run_id}/sides/{index}/settle", {
+      params: { path: { run_id: runId, index: side } },
+      headers: { "X-Units": units },
+      body: { cut, units },
+    }),
+  );
+}
+
+type OfCut = { runId: number; side: number; cut: number; units: Units; revision: number };
+
+/** Every tool for a cut, the rejected with the rule that rejects each; asked for when it is looked at. */
+export function useToolsForCut({ runId, side, cut, units, revision }: OfCut, find: string, wanted: boolean) {
+  return useQuery({
+    queryKey: ["tools", runId, side, cut, units, revision, find],
+    enabled: wanted,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answered(
+        client.GET("/api/runs/{run_id}/sides/{index}/cuts/{cut}/tools", {
+          params: { path: { run_id: runId, index: side, cut }, query: { units, find } },
+        }),
+      ),
+  });
+}
+
+const likeKey = ({ runId, side, cut, units, revision }: OfCut) => ["like", runId, side, cut, units, revision];
+
+/** Proven cuts like a planned one. */
+export function useLikeCuts(of: OfCut) {
+  return useQuery({
+    queryKey: likeKey(of),
+    queryFn: () =>
+      answered(
+        client.GET("/api/runs/{run_id}/sides/{index}/cuts/{cut}/proven", {
+          params: { path: { run_id: of.runId, index: of.side, cut: of.cut }, query: { units: of.units } },
+        }),
+      ),
+  });
+}
+
+/** Keep a planned cut that worked, with what was seen of it. */
+export function useKeepCut(of: OfCut) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (fields: Record<string, string>) =>
+      answered(
+        client.POST("/api/runs/{run_id}/sides/{index}/cuts/{cut}/keep", {
+          params: { path: { run_id: of.runId, index: of.side, cut: of.cut } },
+          headers: { "X-Units": of.units },
+          body: { fields, units: of.units, key: crypto.randomUUID() },
+        }),
+      ),
+    onSuccess: () =>
+      Promise.all([["like"], ["notebook"]].map((queryKey) => queries.invalidateQueries({ queryKey }))),
+  });
 }

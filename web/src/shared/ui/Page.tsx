@@ -100,6 +100,7 @@ export function AppHeader({ title, tools }: { title: string; tools: ReactNode })
           Bench
         </NavLink>
         <NavLink to="/shelf">Shelf</NavLink>
+        <NavLink to="/notebook">Notebook</NavLink>
         <NavLink to="/rules">House rules</NavLink>
       </Places>
       <HiddenTitle>{title}</HiddenTitle>

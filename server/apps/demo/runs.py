@@ -1,0 +1,135 @@
+"""The runs of the demo. Their operations and tools are proposed and settled by the core when the demo is loaded."""
+
+from __future__ import annotations
+
+from typing import Any
+
+INCH = 25.4
+
+SEAL_CARRIER: dict[str, Any] = {
+    "version": 2,
+    "part": {
+        "quantity": 240, "edge_mm": 0.3, "face_stock_mm": 2.0,
+        "profile": {
+            "outside": [
+                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "fit": "h7", "ra_um": 1.6, "corner_mm": 0.8, "chamfer_mm": 0.5},
+                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "chamfer_mm": 0.5},
+            ],
+            "inside": [{"name": "Bore", "diameter_mm": 52.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
+        },
+        "stock": {"form": "slug", "surface": "rough", "diameter_mm": 122.0, "smallest_mm": 121.4, "largest_mm": 123.2},
+    },
+    "sides": {"first_end": "a", "two_step": True},
+    "setups": [
+        {
+            "name": "Side 1, spigot end",
+            "hold": {"grip": "stock", "depth_mm": 14.0},
+            "jaws": {"program": 2041, "spindle": "M03"},
+            "force": {"pressure_bar": 24.0, "condition": "auto"},
+            "clamp_rpm": 900.0,
+        },
+        {
+            "name": "Side 2, flange end",
+            "hold": {"grip": "outside:Spigot", "depth_mm": 22.0},
+            "jaws": {"program": 2042, "spindle": "M03"},
+            "force": {"pressure_bar": 24.0, "condition": "auto"},
+            "clamp_rpm": 600.0,
+        },
+    ],
+}  # fmt: skip
+
+WEAR_RING: dict[str, Any] = {
+    "version": 2,
+    "part": {
+        "quantity": 90, "edge_mm": 0.5, "face_stock_mm": 1.5,
+        "profile": {
+            "outside": [{"name": "Rim", "diameter_mm": 168.0, "length_mm": 32.0, "fit": "h8", "ra_um": 1.6}],
+            "inside": [{"name": "Bore", "diameter_mm": 148.0, "fit": "H7", "ra_um": 1.6}],
+        },
+        "stock": {"form": "casting", "surface": "rough", "diameter_mm": 174.0, "smallest_mm": 173.0, "largest_mm": 175.5, "bore_mm": 140.0},
+    },
+    "sides": {"first_end": "a"},
+    "setups": [
+        {
+            "name": "Side 1, bored",
+            "hold": {"grip": "stock", "depth_mm": 11.0},
+            "jaws": {"program": 2106},
+            "force": {"pressure_bar": 8.0, "condition": "today"},
+            "clamp_rpm": 600.0,
+        },
+        {
+            "name": "Side 2, outside",
+            "hold": {"grip": "inside:Bore", "depth_mm": 12.0},
+            "jaws": {"program": 2107},
+            "force": {"pressure_bar": 5.0, "condition": "today"},
+            "clamp_rpm": 500.0,
+        },
+    ],
+}  # fmt: skip
+
+GUIDE_BUSH: dict[str, Any] = {
+    "version": 2,
+    "part": {
+        "quantity": 1800, "edge_mm": 0.3, "face_stock_mm": 0.0,
+        "profile": {
+            "outside": [
+                {"name": "Thread", "diameter_mm": 24.0, "length_mm": 16.0, "thread": "M24x1.5-6g", "thread_length_mm": 14.0, "chamfer_mm": 1.0},
+                {"name": "Relief", "diameter_mm": 21.6, "length_mm": 3.0, "groove": True},
+                {"name": "Collar", "diameter_mm": 34.0, "length_mm": 23.0, "fit": "h9", "ra_um": 3.2, "chamfer_mm": 0.5},
+            ],
+            "inside": [{"name": "Bore", "diameter_mm": 14.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
+        },
+        "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 36.0},
+    },
+    "sides": {"first_end": "a"},
+    "setups": [
+        {
+            "name": "Bar, thread end out",
+            "hold": {"grip": "stock", "depth_mm": 16.0, "seat": "none"},
+            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
+            "force": {"pressure_bar": 20.0, "condition": "today"},
+            "clamp_rpm": 3500.0,
+        }
+    ],
+}  # fmt: skip
+
+VENT_PLUG: dict[str, Any] = {
+    "version": 2,
+    "part": {
+        "quantity": 600, "edge_mm": 0.01 * INCH, "face_stock_mm": 0.0,
+        "profile": {
+            "outside": [
+                {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "upper_mm": 0.0, "lower_mm": -0.003 * INCH},
+                {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.375 * INCH},
+                {"name": "Relief", "diameter_mm": 0.66 * INCH, "length_mm": 0.125 * INCH, "groove": True},
+                {"name": "Thread", "diameter_mm": 0.75 * INCH, "length_mm": 0.5 * INCH, "thread": "3/4-16 UNF-2A", "thread_length_mm": 0.4375 * INCH,
+                 "chamfer_mm": 0.04 * INCH},
+            ],
+        },
+        "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 1.5 * INCH},
+    },
+    "sides": {"first_end": "b"},
+    "setups": [
+        {
+            "name": "Thread end",
+            "hold": {"grip": "outside:Bar", "depth_mm": 0.625 * INCH, "friction": "ground"},
+            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
+            "force": {"pressure_bar": 18.0, "condition": "today"},
+            "clamp_rpm": 3000.0,
+        }
+    ],
+}  # fmt: skip
+
+RUNS: list[dict[str, Any]] = [
+    {"drawing_number": "LH-2041", "name": "Seal carrier", "machine": "lathe-3", "material": "1-4462", "units": "metric",
+     "document": SEAL_CARRIER, "typed": {},
+     "setups": [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-64"}] * 2},
+    {"drawing_number": "LH-2107", "name": "Wear ring", "machine": "lathe-5", "material": "cual10ni5fe4", "units": "metric",
+     "document": WEAR_RING, "typed": {},
+     "setups": [{"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie-outside"}, {"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie"}]},
+    {"drawing_number": "LH-1980", "name": "Guide bush", "machine": "twin-2", "material": "c45", "units": "metric",
+     "document": GUIDE_BUSH, "typed": {}, "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38"}]},
+    {"drawing_number": "LH-2215", "name": "Vent plug", "machine": "twin-2", "material": "6082-t6", "units": "inch",
+     "document": VENT_PLUG, "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38", "jaw_set": "set-21"}],
+     "typed": {"part.profile.outside.0.diameter_mm": "1 1/2 in"}},
+]  # fmt: skip

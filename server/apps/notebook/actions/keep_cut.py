@@ -1,0 +1,88 @@
+"""Write a proven cut into the notebook, or take one out."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+
+from calc.errors import CalcError, FieldError
+from calc.notebook.proven import Proven
+from calc.quantities import Sentence, System
+from calc.reading import read
+from calc.typed import typed_value
+from server.apps.notebook import convert, queries
+from server.apps.notebook.models import ProvenCut
+from server.foundation.roles import require_planner, require_setter
+
+LOOKS = ("coolant", "chip", "finish_um", "remarks")  # what is seen at the machine
+
+
+def _typed(given: dict[str, Any], system: System) -> dict[str, Any]:
+    """Typed entries as core values. Raises CalcError with every field that cannot be read."""
+    problems, found = [], {}
+    for name, entry in given.items():
+        field = convert.FIELDS.get(name)
+        if field is None:
+            problems.append(FieldError(name, Sentence("There is no such field here.")))
+            continue
+        if entry in (None, "") and not field.required:
+            continue
+        try:
+            found[name] = typed_value(name, field.spec, entry, nullable=not field.required, system=system)
+        except CalcError as error:
+            problems += error.errors
+    if problems:
+        raise CalcError(problems)
+    return found
+
+
+def _write(value: Proven, key: UUID, person: Any, run_name: str = "") -> ProvenCut:
+    row, _ = ProvenCut.objects.get_or_create(
+        key=key, defaults=convert.columns(value) | {"by": person, "run_name": run_name}
+    )
+    return row
+
+
+@transaction.atomic
+def write_cut(given: dict[str, Any], system: System, key: UUID, person: Any) -> ProvenCut:
+    """Keep a cut written by hand. Raises CalcError with every field to look at."""
+    setter = require_setter(person)
+    return _write(read(Proven, _typed(given, system)), key, setter)
+
+
+@transaction.atomic
+def keep_planned(
+    run_id: int, index: int, cut: int, seen: dict[str, Any], system: System, key: UUID, person: Any
+) -> ProvenCut:
+    """Keep a planned cut that worked, with what was seen of it. Raises CalcError, NotFound, Conflict."""
+    setter = require_setter(person)
+    run, figures, now = queries.planned(run_id, index, cut)
+    looked = _typed({n: v for n, v in seen.items() if n in LOOKS}, system)
+    planned = figures.planned
+    value = Proven(
+        kind=planned.kind, material=now.material, speed_m_min=figures.result.speed_m_min if planned.rpm else planned.speed_m_min or figures.result.speed_m_min,
+        feed_mm_rev=planned.feed_mm_rev or 0.1, iso_group=now.iso_group, stage=planned.stage, diameter_mm=now.diameter_mm, depth_mm=planned.depth_mm,  # type: ignore[arg-type]
+        machine=now.machine, insert=now.insert, holder=now.holder, on=date.today().isoformat(), **looked,
+    )  # fmt: skip
+    return _write(value, key, setter, f"{run.name} ({run.drawing_number}): {figures.name}"[:130])
+
+
+@transaction.atomic
+def take_out(pk: int, person: Any) -> None:
+    """Take a cut out of the notebook. Raises NotFound."""
+    require_planner(person)
+    queries.row_by_id(pk).delete()
+
+
+def figures_to_take(pk: int) -> dict[str, Any]:
+    """What a proven cut enters into a plan."""
+    value = convert.value(queries.row_by_id(pk))
+    found: dict[str, Any] = {"speed_m_min": value.speed_m_min, "rpm": None}
+    if value.kind != "thread":
+        found["feed_mm_rev"] = value.feed_mm_rev
+    if value.depth_mm is not None and value.kind in ("turn", "face", "bore"):
+        found["depth_mm"] = value.depth_mm
+    return found

@@ -1,0 +1,99 @@
+"""Take a CSV file into the notebook: every line answered, kept only as the person says."""
+
+from __future__ import annotations
+
+import csv
+import io
+import uuid
+from typing import Any
+
+from django.db import transaction
+
+from calc.errors import CalcError
+from calc.notebook.proven import Proven
+from calc.reading import read
+from server.apps.notebook import convert
+from server.apps.notebook.models import ProvenCut
+from server.foundation.problems import BadValue
+from server.foundation.roles import require_planner
+
+MOST_LINES = 2000
+TEXTS = {n for n, f in convert.FIELDS.items() if not hasattr(f.spec, "unit")}
+
+
+def _rows(text: str) -> list[tuple[int, dict[str, str]]]:
+    body = text.lstrip("\ufeff")
+    head = body.partition("\n")[0]
+    try:
+        rows = list(csv.reader(io.StringIO(body, newline=""), delimiter=max(",;\t", key=head.count), strict=True))
+    except csv.Error as error:
+        raise BadValue("text", f"This is not a CSV file: {error}.") from error
+    rows = [r for r in rows if any(c.strip() for c in r)]
+    if not rows:
+        raise BadValue("text", "The file is empty. Its first line names the columns.")
+    names = [c.strip() for c in rows[0]]
+    strange = [n for n in names if n not in convert.FIELDS]
+    if strange or len(set(names)) < len(names):
+        told = ", ".join(f"“{n}”" for n in strange) or "one twice"
+        raise BadValue(
+            "text", f"The first line has columns that are not known: {told}. Known are: {', '.join(convert.FIELDS)}."
+        )
+    if len(rows) - 1 > MOST_LINES:
+        raise BadValue("text", f"Give {MOST_LINES} lines at most; cut the file in two.")
+    return [
+        (i, dict(zip(names, (c.strip() for c in r), strict=False)) if len(r) == len(names) else {})
+        for i, r in enumerate(rows[1:], 2)
+    ]
+
+
+def _value(cells: dict[str, str]) -> Proven:
+    given: dict[str, Any] = {}
+    for name, text in cells.items():
+        if text == "":
+            continue
+        given[name] = text.removeprefix("'") if name in TEXTS else text
+    return read(Proven, given)  # type: ignore[no-any-return]
+
+
+@transaction.atomic
+def take_file(text: str, keep: str, person: Any) -> tuple[list[dict[str, Any]], int]:
+    """Answer every line; gives the answers and how many were kept.
+
+    `keep` is "none" (only look), "all" (nothing where a line is bad) or "good" (the good lines). A line that is in the
+    notebook already is left as it is.
+    """
+    planner = require_planner(person)
+    answers: list[dict[str, Any]] = []
+    good: list[Proven] = []
+    known = {convert.value(r) for r in ProvenCut.objects.iterator()}
+    for number, cells in _rows(text):
+        name = cells.get("material") or f"line {number}"
+        if not cells:
+            answers.append(
+                {
+                    "line": number,
+                    "name": name,
+                    "outcome": "bad",
+                    "messages": ["This line has not as many cells as the first line."],
+                }
+            )
+            continue
+        try:
+            value = _value(cells)
+        except CalcError as error:
+            told = [
+                f"{convert.FIELDS[e.field].spec.label if e.field in convert.FIELDS else e.field}: {e.sentence}"
+                for e in error.errors
+            ]
+            answers.append({"line": number, "name": name, "outcome": "bad", "messages": told})
+            continue
+        outcome = "same" if value in known else "new"
+        if outcome == "new":
+            good.append(value)
+            known.add(value)
+        answers.append({"line": number, "name": name, "outcome": outcome, "messages": []})
+    bad = any(a["outcome"] == "bad" for a in answers)
+    if keep == "none" or (keep == "all" and bad):
+        return answers, 0
+    ProvenCut.objects.bulk_create(ProvenCut(**convert.columns(v), by=planner, key=uuid.uuid4()) for v in good)
+    return answers, len(good)

@@ -1,0 +1,90 @@
+"""Routes of the notebook."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router, Status
+
+from server.apps.notebook import queries
+from server.apps.notebook.actions.keep_cut import figures_to_take, keep_planned, take_out, write_cut
+from server.apps.notebook.actions.take_file import take_file
+from server.apps.notebook.schemas import (
+    LikeOut,
+    NotebookAsk,
+    NotebookFileAnswer,
+    NotebookFileIn,
+    NotebookOut,
+    NotebookUnits,
+    ProvenIn,
+    ProvenLine,
+    ProvenTake,
+)
+from server.apps.runs.actions import operate
+from server.apps.runs.schemas import PlanOut
+from server.foundation.roles import require_sees_drafts
+from server.foundation.schemas import Problem
+
+router = Router(tags=["notebook"])
+LOOKS = {401: Problem, 404: Problem, 422: Problem}
+CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
+CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}
+CUT = "/runs/{int:run_id}/sides/{int:index}/cuts/{int:cut}"
+
+
+@router.get("/notebook/cuts", response={200: NotebookOut, **LOOKS}, operation_id="notebook")
+def notebook(request: HttpRequest, asked: Query[NotebookAsk]) -> dict[str, Any]:
+    """A page of proven cuts, the newest first, found by words, operation and material group."""
+    return queries.page(asked.find, asked.kind, asked.group, asked.page, asked.units)
+
+
+@router.post("/notebook/cuts", response={201: ProvenLine, **CHANGES}, operation_id="writeProvenCut")
+def write(request: HttpRequest, given: ProvenIn) -> Status[dict[str, Any]]:
+    """Write a proven cut by hand."""
+    row = write_cut(dict(given.fields), given.units, given.key, request.user)
+    return Status(201, queries.line(row, given.units))
+
+
+@router.delete("/notebook/cuts/{int:proven}", response={204: None, **CHANGES}, operation_id="takeOutProvenCut")
+def remove(request: HttpRequest, proven: int) -> Status[None]:
+    """Take a cut out of the notebook."""
+    take_out(proven, request.user)
+    return Status(204, None)
+
+
+@router.get("/notebook/file", response={200: str, **LOOKS}, operation_id="notebookFile", openapi_extra=CSV)
+def file_out(request: HttpRequest) -> HttpResponse:
+    """The whole notebook as a CSV file, figures in core units."""
+    answer = HttpResponse(queries.file(), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="notebook.csv"'
+    return answer
+
+
+@router.post("/notebook/file", response={200: NotebookFileAnswer, **CHANGES}, operation_id="takeNotebookFile")
+def file_in(request: HttpRequest, given: NotebookFileIn) -> dict[str, Any]:
+    """Answer every line of a CSV file, and keep them as asked."""
+    answers, kept = take_file(given.text, given.keep, request.user)
+    return {"lines": answers, "kept": kept, "bad": sum(a["outcome"] == "bad" for a in answers)}
+
+
+@router.get(f"{CUT}/proven", response={200: LikeOut, 403: Problem, 409: Problem, **LOOKS}, operation_id="provenLikeCut")
+def like(request: HttpRequest, run_id: int, index: int, cut: int, asked: Query[NotebookUnits]) -> dict[str, Any]:
+    """Proven cuts like a planned one, the most like first, each with why."""
+    require_sees_drafts(request.user)
+    return queries.like(run_id, index, cut, asked.units)
+
+
+@router.post(f"{CUT}/keep", response={201: ProvenLine, **CHANGES}, operation_id="keepProvenCut")
+def keep(request: HttpRequest, run_id: int, index: int, cut: int, given: ProvenIn) -> Status[dict[str, Any]]:
+    """Keep a planned cut that worked, with how its chip and finish came out."""
+    row = keep_planned(run_id, index, cut, dict(given.fields), given.units, given.key, request.user)
+    return Status(201, queries.line(row, given.units))
+
+
+@router.post(f"{CUT}/proven", response={200: PlanOut, **CHANGES}, operation_id="takeProvenCut")
+def take(request: HttpRequest, run_id: int, index: int, cut: int, given: ProvenTake) -> HttpResponse:
+    """Put a proven cut's figures into a planned one, as one edit."""
+    asked = operate.Asked(request.user, given.units, given.key, given.base_revision)
+    view = operate.take_figures(run_id, index, cut, figures_to_take(given.proven), asked)
+    return HttpResponse(PlanOut.model_validate(view).model_dump_json(), content_type="application/json")

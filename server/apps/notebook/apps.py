@@ -1,0 +1,7 @@
+"""The notebook."""
+
+from django.apps import AppConfig
+
+
+class NotebookConfig(AppConfig):
+    name = "server.apps.notebook"

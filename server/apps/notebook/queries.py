@@ -1,0 +1,119 @@
+"""Reads of the notebook: its pages, its file, and what is like a planned cut."""
+
+from __future__ import annotations
+
+import csv
+import io
+import operator
+from functools import reduce
+from typing import Any
+
+from django.db.models import Q, QuerySet
+
+from calc.fields import Choice, Quantity
+from calc.notebook.proven import Proven, Situation, most_like
+from calc.plan.cuts import CutFigures
+from calc.plan.tooling import situation_of
+from calc.quantities import System, shown_as
+from server.apps.notebook import convert
+from server.apps.notebook.models import ProvenCut
+from server.apps.runs import queries as runs
+from server.foundation.problems import NotFound
+
+PAGE = 30
+LOOKED_AT = 2000  # rows of the kind that are compared with a planned cut, the newest first
+SEARCHED = ("material", "machine", "insert", "holder", "remarks", "run_name", "kind")
+
+
+def _found(find: str, kind: str, group: str) -> QuerySet[ProvenCut]:
+    rows = ProvenCut.objects.select_related("by")
+    if kind:
+        rows = rows.filter(kind=kind)
+    if group:
+        rows = rows.filter(iso_group=group)
+    for word in find.split():
+        rows = rows.filter(reduce(operator.or_, (Q(**{f"{n}__icontains": word}) for n in SEARCHED)))
+    return rows
+
+
+def line(row: ProvenCut, system: System) -> dict[str, Any]:
+    """A proven cut as a line."""
+    return {
+        "id": row.pk,
+        "said": convert.words(convert.value(row), system),
+        "run": row.run_name,
+        "by": row.by.username if row.by else "",
+        "at": row.at,
+    }
+
+
+def form(system: System) -> list[dict[str, Any]]:
+    """The fields of a proven cut that is written by hand."""
+    found = []
+    for name, field in convert.FIELDS.items():
+        spec = field.spec
+        options = [{"value": k, "label": v} for k, v in spec.options.items()] if isinstance(spec, Choice) else None
+        found.append({
+            "name": name, "label": spec.label, "help": spec.help, "unit": shown_as(spec.unit, system).unit if isinstance(spec, Quantity) else "",
+            "kind": "quantity" if isinstance(spec, Quantity) else "choice" if options else "text", "options": options, "required": field.required,
+        })  # fmt: skip
+    return found
+
+
+def page(find: str, kind: str, group: str, number: int, system: System) -> dict[str, Any]:
+    """A page of the notebook, the newest first."""
+    rows = _found(find, kind, group)
+    count = rows.count()
+    return {"lines": [line(r, system) for r in rows[number * PAGE : (number + 1) * PAGE]], "count": count, "page": number,
+            "pages": max(1, -(-count // PAGE)), "fields": form(system)}  # fmt: skip
+
+
+def row_by_id(pk: int) -> ProvenCut:
+    """One row. Raises NotFound."""
+    row = ProvenCut.objects.filter(pk=pk).first() if pk < 2**63 else None
+    if row is None:
+        raise NotFound("There is no such cut in the notebook any more.")
+    return row
+
+
+def planned(run_id: int, index: int, cut: int) -> tuple[Any, CutFigures, Situation]:
+    """(run, figures, situation) of a planned cut. Raises NotFound or Conflict."""
+    run, figures, part = runs.cut_of(run_id, index, cut)
+    now = situation_of(figures.planned, figures.tool, part)
+    return run, figures, now
+
+
+def like(run_id: int, index: int, cut: int, system: System) -> dict[str, Any]:
+    """Proven cuts like a planned one, the most like first, each with why."""
+    run, figures, now = planned(run_id, index, cut)
+    rows = {convert.value(r): r for r in reversed(_found("", now.kind, "")[:LOOKED_AT])}
+    return {
+        "revision": run.revision, "cut": figures.name,
+        "cuts": [line(rows[x.proven], system) | {"score": round(x.score), "why": [r.text(system) for r in x.reasons]} for x in most_like(now, rows)],
+    }  # fmt: skip
+
+
+def proven_of(kind: str | None = None) -> tuple[Proven, ...]:
+    """What the notebook holds, the newest first."""
+    return tuple(convert.value(r) for r in _found("", kind or "", "")[:LOOKED_AT])
+
+
+def file() -> str:
+    """The whole notebook as CSV, figures in core units."""
+    out = io.StringIO()
+    names = list(convert.FIELDS)
+    writer = csv.DictWriter(out, names, lineterminator="\r\n")
+    writer.writeheader()
+    for row in ProvenCut.objects.order_by("pk").iterator():
+        value = convert.value(row)
+        writer.writerow({n: _cell(getattr(value, n)) for n in names})
+    return out.getvalue()
+
+
+def _cell(value: Any) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, float):
+        return repr(value).removesuffix(".0")
+    # A spreadsheet would take such words for a formula.
+    return f"'{value}" if str(value).startswith(("=", "+", "-", "@", "\t", "\r")) else str(value)

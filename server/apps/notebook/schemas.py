@@ -1,0 +1,124 @@
+"""Wire shapes of the notebook."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from ninja import Field, Schema
+from pydantic import BaseModel
+
+Units = Literal["metric", "inch"]
+Entry = str | float | bool | None
+
+
+class NotebookOption(BaseModel):
+    """One answer of a choice."""
+
+    value: str
+    label: str
+
+
+class NotebookField(BaseModel):
+    """A field of a proven cut."""
+
+    name: str
+    label: str
+    help: str
+    unit: str
+    kind: Literal["quantity", "choice", "text"]
+    options: list[NotebookOption] | None
+    required: bool
+
+
+class ProvenLine(BaseModel):
+    """A proven cut, every field as it is read."""
+
+    id: int
+    said: dict[str, str]
+    run: str
+    by: str
+    at: datetime
+
+
+class NotebookOut(BaseModel):
+    """A page of the notebook."""
+
+    lines: list[ProvenLine]
+    count: int
+    page: int
+    pages: int
+    fields: list[NotebookField]
+
+
+class LikeLine(ProvenLine):
+    """A proven cut that is like a planned one: how like, of 100, and why."""
+
+    score: int
+    why: list[str]
+
+
+class LikeOut(BaseModel):
+    """What is like a planned cut."""
+
+    revision: int
+    cut: str
+    cuts: list[LikeLine]
+
+
+class NotebookAsk(Schema):
+    """Which part of the notebook."""
+
+    find: str = Field("", max_length=200)
+    kind: str = Field("", max_length=10)
+    group: str = Field("", max_length=1)
+    page: int = Field(0, ge=0, le=100_000)
+    units: Units = "metric"
+
+
+class NotebookUnits(Schema):
+    """In which units."""
+
+    units: Units = "metric"
+
+
+class ProvenIn(Schema):
+    """A proven cut as it is typed."""
+
+    fields: dict[str, Entry] = Field(max_length=40)
+    units: Units = "metric"
+    key: UUID
+
+
+class ProvenTake(Schema):
+    """A proven cut's figures to take into a plan."""
+
+    proven: int = Field(ge=1)
+    units: Units = "metric"
+    key: UUID
+    base_revision: int = Field(ge=0, le=2**31 - 1)
+
+
+class NotebookFileIn(Schema):
+    """A CSV file: only looked at, or kept whole, or its good lines kept."""
+
+    text: str = Field(max_length=2_000_000)
+    keep: Literal["none", "all", "good"] = "none"
+
+
+class NotebookLineAnswer(BaseModel):
+    """What becomes of a line."""
+
+    line: int
+    name: str
+    outcome: Literal["new", "same", "bad"]
+    messages: list[str]
+
+
+class NotebookFileAnswer(BaseModel):
+    """Every line answered, and how many were kept."""
+
+    lines: list[NotebookLineAnswer]
+    kept: int
+    bad: int

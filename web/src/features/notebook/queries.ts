@@ -1,0 +1,48 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answered, client, type Units } from "../../api/client";
+
+export type Asked = { find: string; kind: string; group: string; page: number; units: Units };
+
+/** A page of the notebook. */
+export function useNotebook(asked: Asked) {
+  return useQuery({
+    queryKey: ["notebook", asked],
+    placeholderData: keepPreviousData,
+    queryFn: () => answered(client.GET("/api/notebook/cuts", { params: { query: asked } })),
+  });
+}
+
+function useNotebookChange<Given, Answer>(change: (given: Given) => Promise<Answer>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () =>
+      Promise.all([["notebook"], ["like"]].map((queryKey) => queries.invalidateQueries({ queryKey }))),
+  });
+}
+
+/** Write a cut by hand. */
+export function useWriteCut(units: Units) {
+  return useNotebookChange((fields: Record<string, string>) =>
+    answered(
+      client.POST("/api/notebook/cuts", {
+        headers: { "X-Units": units },
+        body: { fields, units, key: crypto.randomUUID() },
+      }),
+    ),
+  );
+}
+
+/** Take a cut out. */
+export function useTakeOut() {
+  return useNotebookChange((proven: number) =>
+    answered(client.DELETE("/api/notebook/cuts/{proven}", { params: { path: { proven } } })),
+  );
+}
+
+/** Answer every line of a file, and keep them as asked. */
+export function useNotebookFile() {
+  return useNotebookChange((body: { text: string; keep: "none" | "all" | "good" }) =>
+    answered(client.POST("/api/notebook/file", { body })),
+  );
+}
