@@ -33,6 +33,7 @@ FINE_RA_UM = 3.2
 PROVEN_FROM = 70.0  # how like a proven cut must be to be started from
 BAR_PAST_MM = 2.0
 DIAMETER_STEPS = 0.5
+LEAST_MM = 0.02  # less is no cut
 
 
 @dataclass(frozen=True)
@@ -108,7 +109,7 @@ def _passes(per_side: float) -> float:
 
 def _face(side: Side) -> Iterator[PlannedCut]:
     stock = side.part.face_stock_mm or (FACE_ALLOWANCE_MM if side.bar else 0.0)
-    if stock <= 0:
+    if stock < LEAST_MM:
         return
     bored = side.part.stock.bore_mm or 0.0
     if (
@@ -138,14 +139,14 @@ def _outside(side: Side) -> tuple[list[PlannedCut], list[PlannedCut]]:
         d = span.step.diameter_mm or 0.0
         fine = _fine(span) or bool(span.step.thread)
         to = d + 2 * leave if fine else d
-        if now - to > 0.1:
+        if now - to > 2 * LEAST_MM:
             stage = "rough" if fine or now - to > 2 * ROUGH_DEPTH_MM else "both"
             rough.append(PlannedCut(f"Rough {span.step.name}" if stage == "rough" else f"Turn {span.step.name}", "turn", round(now, 3), round(to, 3),
                                     depth_mm=_passes((now - to) / 2), stage=stage, length_mm=round(span.end, 3)))  # type: ignore[arg-type] # fmt: skip
             now = to
         if fine:
             before = min(now, d + 2 * leave)
-            if before - d > 1e-6:
+            if before - d > 2 * LEAST_MM:
                 finish.append(PlannedCut(f"Finish {span.step.name}", "turn", round(before, 3), d, depth_mm=round((before - d) / 2, 3), stage="finish",
                                          start_mm=round(span.start, 3), length_mm=round(span.end - span.start, 3)))  # fmt: skip
             now = min(now, before)

@@ -124,7 +124,7 @@ def _region(cut: PlannedCut, at: Placed) -> tuple[Point, ...]:
     a, b = (cut.from_diameter_mm or 0.0) / 2, (cut.to_diameter_mm or 0.0) / 2
     if cut.kind == "face":
         return rectangle(at.end, min(a, b), at.end + max(at.part.face_stock_mm, cut.depth_mm or 0.0), max(a, b))
-    if cut.kind != "face" and (cut.length_mm is not None or cut.kind == "part"):
+    if cut.length_mm is not None or cut.kind == "part":
         near = at.end - cut.start_mm
         long = cut.length_mm if cut.length_mm is not None else cut.width_mm or 3.0
         return rectangle(near - long, min(a, b), near, max(a, b))

@@ -255,11 +255,19 @@ def settle_operation(document: Document, shelf: Shelf, index: int, cut: int, gri
                 len(found.feed),
                 words,
             )
-    forbids = [name for name, mask in limits.items() if not (mask & kept_by(limits, (*gone, name))).any()]
-    why = forbids[0] if forbids else "the plan as a whole"
-    raise FieldProblem(
-        at, Sentence("{cut}: no feed, depth and speed keep every limit; {why} forbids them all.", cut=one.name, why=why)
-    )
+    raise FieldProblem(at, _forbidden(one.name, limits, gone, room))
+
+
+def _forbidden(name: str, limits: dict[str, Mask], gone: tuple[str, ...], room: Room) -> Sentence:
+    """Why no candidate remains."""
+    if room.others_n > room.static_n - room.loss * room.others_rpm**2:
+        return Sentence(
+            "The other cuts ask more grip than there is, so {cut} cannot be settled alone: settle the set-up.", cut=name
+        )
+    none = [limit for limit, mask in limits.items() if not mask.any()]
+    freed = [limit for limit in limits if kept_by(limits, (*gone, limit)).any()]
+    why = (none or freed or ["the plan as a whole"])[0]
+    return Sentence("{cut}: no feed, depth and speed keep every limit; {why} forbids them all.", cut=name, why=why)
 
 
 def _accepted(document: Document, shelf: Shelf, index: int, cut: int, found: Candidates, row: int) -> PlannedCut | None:

@@ -44,7 +44,9 @@ HAND = Choice(
     where="Letter R, L or N of its designation",
 )
 Side = Literal["outside", "inside"]
-SIDE = Choice("Works", {"outside": "outside", "inside": "inside"}, "", where="Its designation")
+SIDE = Choice(
+    "Works", {"outside": "outside", "inside": "inside"}, "On the outside, or in a bore", where="Its designation"
+)
 TURRET = Text("Turret seat", "Such as VDI 30; empty: fits any turret", most=20, where="The block's data sheet")
 TURNS = Quantity("Shank", "mm", "Square shank, or diameter of a bar", above=0, high=200, where=SHANK)
 
@@ -146,14 +148,16 @@ class GrooveInsert(Item, Edge):
     application: Annotated[str, APPLICATION]
     feed_min: Annotated[float, Quantity("Feed from", "mm/rev", "Plunging", above=0, high=5, where=BOX)]
     feed_max: Annotated[float, Quantity("Feed to", "mm/rev", "Plunging", above=0, high=5, where=BOX)]
-    corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "", low=0, high=10, where=BOX)] = 0.2
+    corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "Of its corners", low=0, high=10, where=BOX)] = (
+        0.2
+    )
     use: Annotated[
         Literal["groove", "part", "both"],
         Choice("For", {"groove": "grooving", "part": "parting off", "both": "both"}, "What it is made for", where=BOX),
     ] = "groove"
     substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
     coating: Annotated[Coating, COATING] = "coated"
-    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "", low=-30, high=40, where=BOX)] = 6.0
+    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "Of its edge", low=-30, high=40, where=BOX)] = 6.0
     edges: Annotated[int, Quantity("Edges", "", "Of one insert", low=1, high=6, whole=True, where=BOX)] = 2
     stock: Annotated[int, STOCK] = 0
 
@@ -185,13 +189,13 @@ class ThreadInsert(Item, Edge):
         Choice(
             "Profile",
             {"full": "full: finishes the crest too", "partial": "partial: the crest is turned before"},
-            "",
+            "Whether it finishes the crest",
             where=BOX,
         ),
     ] = "full"
     substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
     coating: Annotated[Coating, COATING] = "coated"
-    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "", low=-30, high=40, where=BOX)] = 0.0
+    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "Of its edge", low=-30, high=40, where=BOX)] = 0.0
     edges: Annotated[int, Quantity("Edges", "", "Of one insert", low=1, high=6, whole=True, where=BOX)] = 3
     stock: Annotated[int, STOCK] = 0
 
@@ -220,7 +224,10 @@ class Holder(Item):
     use: Annotated[
         Literal["turning", "grooving", "threading"],
         Choice(
-            "For", {"turning": "turning and boring", "grooving": "grooving", "threading": "threading"}, "", where=SHANK
+            "For",
+            {"turning": "turning and boring", "grooving": "grooving", "threading": "threading"},
+            "What it holds",
+            where=SHANK,
         ),
     ] = "turning"
     side: Annotated[Side, SIDE] = "outside"
@@ -256,7 +263,7 @@ class Holder(Item):
     ] = "steel"
     coolant: Annotated[
         Literal["outside", "through"],
-        Choice("Coolant", {"outside": "from outside", "through": "through it"}, "", where=SHANK),
+        Choice("Coolant", {"outside": "from outside", "through": "through it"}, "How it gets to the edge", where=SHANK),
     ] = "outside"
     turret: Annotated[str, TURRET] = ""
 
@@ -278,21 +285,33 @@ class Drill(Item, Edge):
 
     __hash__ = Item.__hash__
 
-    diameter_mm: Annotated[float, Quantity("Diameter", "mm", "", above=0, high=300, where="On its shank")]
+    diameter_mm: Annotated[
+        float, Quantity("Diameter", "mm", "Of the hole it makes", above=0, high=300, where="On its shank")
+    ]
     reach_mm: Annotated[
         float, Quantity("Reach", "mm", "How deep it can drill", above=0, high=3000, where="The drill's data sheet")
     ]
     application: Annotated[str, APPLICATION]
-    feed_min: Annotated[float, Quantity("Feed from", "mm/rev", "", above=0, high=5, where="The drill's data sheet")]
-    feed_max: Annotated[float, Quantity("Feed to", "mm/rev", "", above=0, high=5, where="The drill's data sheet")]
+    feed_min: Annotated[
+        float,
+        Quantity("Feed from", "mm/rev", "Of both edges together", above=0, high=5, where="The drill's data sheet"),
+    ]
+    feed_max: Annotated[
+        float, Quantity("Feed to", "mm/rev", "Of both edges together", above=0, high=5, where="The drill's data sheet")
+    ]
     point_deg: Annotated[
-        float, Quantity("Point angle", "deg", "", low=60, high=180, where="The drill's data sheet")
+        float, Quantity("Point angle", "deg", "Of its tip", low=60, high=180, where="The drill's data sheet")
     ] = 140.0
     substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
     coating: Annotated[Coating, COATING] = "coated"
     coolant: Annotated[
         Literal["outside", "through"],
-        Choice("Coolant", {"outside": "from outside", "through": "through it"}, "", where="Holes at its point"),
+        Choice(
+            "Coolant",
+            {"outside": "from outside", "through": "through it"},
+            "How it gets to the edge",
+            where="Holes at its point",
+        ),
     ] = "through"
     stock: Annotated[int, STOCK] = 0
 
@@ -318,7 +337,7 @@ class Blade(Item):
     ]
     coolant: Annotated[
         Literal["outside", "through"],
-        Choice("Coolant", {"outside": "from outside", "through": "through it"}, "", where=SHANK),
+        Choice("Coolant", {"outside": "from outside", "through": "through it"}, "How it gets to the edge", where=SHANK),
     ] = "outside"
     turret: Annotated[str, TURRET] = ""
 
