@@ -220,7 +220,7 @@ def test_where_nothing_holds_it_says_what_forbids():
     weak = proposed(weak, taken)
     with pytest.raises(CalcError, match="The other cuts ask more grip than there is"):
         settle_operation(weak, taken, 0, 1)
-    heavy = replace(weak.setups[0].cuts[1], pin_depth=True, depth_mm=5.0, pin_feed=True, feed_mm_rev=0.5)
+    heavy = replace(weak.setups[0].cuts[1], pin_depth=True, depth_mm=2.5, pin_feed=True, feed_mm_rev=0.45)
     held = replace(weak.setups[0], force=replace(weak.setups[0].force, pin_pressure=True), cuts=(heavy,))
     alone = replace(weak, setups=(held,))
     with pytest.raises(CalcError, match="the grip at speed forbids them all"):

@@ -86,5 +86,5 @@ def keep(request: HttpRequest, run_id: int, index: int, cut: int, given: ProvenI
 def take(request: HttpRequest, run_id: int, index: int, cut: int, given: ProvenTake) -> HttpResponse:
     """Put a proven cut's figures into a planned one, as one edit."""
     asked = operate.Asked(request.user, given.units, given.key, given.base_revision)
-    view = operate.take_figures(run_id, index, cut, figures_to_take(given.proven), asked)
+    view = operate.take_figures(run_id, index, cut, figures_to_take(given.proven, request.user), asked)
     return HttpResponse(PlanOut.model_validate(view).model_dump_json(), content_type="application/json")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 from calc.fields import Choice, Quantity, fields_of
@@ -20,7 +21,9 @@ def value(row: ProvenCut) -> Proven:
 
 def columns(value: Proven) -> dict[str, Any]:
     """A proven cut as a row's columns."""
-    return {n: getattr(value, n) for n in FIELDS if n != "on"} | {"on": value.on or None}
+    return {n: getattr(value, n) for n in FIELDS if n != "on"} | {
+        "on": date.fromisoformat(value.on) if value.on else None
+    }
 
 
 def words(value: Proven, system: System) -> dict[str, str]:

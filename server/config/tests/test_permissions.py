@@ -6,6 +6,7 @@ import uuid
 import pytest
 from django.test import Client
 
+from server.apps.notebook.models import ProvenCut
 from server.apps.runs.models import Edit, Run
 from server.apps.shelf.models import Machine
 from server.config.api import api
@@ -23,6 +24,7 @@ PLAN = (403, 403, 200, 200)
 DRAFT = (403, 200, 200, 200)
 MAKE = (403, 403, 201, 201)
 GONE = (403, 403, 204, 204)
+WORKED = {"fields": {"kind": "turn", "material": "C45", "speed_m_min": "200", "feed_mm_rev": "0.2"}}
 GAUGE = {"source": "live", "side": "od", "pressure": "24", "height": "60"}
 # (method, path, body, what operator, setter, planner and owner get)
 ENDPOINTS = [
@@ -58,6 +60,20 @@ ENDPOINTS = [
     ("post", "runs/{run}/edits", SET, (403, 200, 200, 200)),
     ("post", "runs/{run}/items", CUT, PLAN),
     ("post", "runs/{run}/items/remove", {"path": "setups.0.cuts", "index": 0, "base_revision": 0}, PLAN),
+    ("post", "runs/{run}/items/move", {"path": "setups.0.cuts", "index": 0, "to": 1, "base_revision": 0}, PLAN),
+    ("post", "runs/{run}/items/split", {"path": "setups.0.cuts", "index": 1, "base_revision": 0}, PLAN),
+    ("post", "runs/{run}/sides/0/proposal", {"base_revision": 0}, PLAN),
+    ("post", "runs/{run}/sides/0/settle", {}, PLAN),
+    ("post", "runs/{run}/sides/0/settled", {"base_revision": 0}, PLAN),
+    ("get", "runs/{run}/sides/0/cuts/0/tools", None, DRAFT),
+    ("get", "runs/{run}/sides/0/cuts/0/proven", None, DRAFT),
+    ("post", "runs/{run}/sides/0/cuts/0/keep", {"fields": {"chip": "curls"}}, (403, 201, 201, 201)),
+    ("post", "runs/{run}/sides/0/cuts/0/proven", {"proven": 2**40, "base_revision": 0}, (403, 403, 404, 404)),
+    ("get", "notebook/cuts", None, LOOK),
+    ("post", "notebook/cuts", WORKED, (403, 201, 201, 201)),
+    ("delete", "notebook/cuts/{proven}", None, GONE),
+    ("get", "notebook/file", None, LOOK),
+    ("post", "notebook/file", {"text": "material\nC45"}, PLAN),
     ("post", "runs/{run}/undo", {}, (409, 409, 409, 409)),  # nobody has done anything yet
     ("post", "runs/{run}/redo", {}, (409, 409, 409, 409)),
     ("post", "runs/{run}/restore", {"revision": 0, "base_revision": 0}, PLAN),
@@ -85,11 +101,12 @@ ROLES = ("operator", "setter", "planner", "owner")
 
 
 def ask(client, run, method, path, body):
-    if path.startswith(("runs/", "chucks/")) and body is not None:
+    if path.startswith(("runs/", "chucks/", "notebook/cuts")) and body is not None:
         body = {"key": str(uuid.uuid4())} | body
     person = Person.objects.get(username="operator").pk
+    worked = ProvenCut.objects.first()
     answer = client.generic(
-        method.upper(), f"/api/{path.format(run=run.pk, name='cut', person=person)}", json.dumps(body),
+        method.upper(), f"/api/{path.format(run=run.pk, name='cut', person=person, proven=worked.pk)}", json.dumps(body),
         content_type="application/json",
     )  # fmt: skip
     return answer.status_code
@@ -117,6 +134,7 @@ def test_the_matrix_has_every_endpoint():
             .replace("{form}", "dxf")
             .replace("checks/{name}", "checks/contact")
             .replace("{number}", "1")
+            .replace("cuts/{cut}", "cuts/0")
             .replace("chucks/{key}", "chucks/lathe-3-chuck")
         )
         name = name.replace("jaw_set/items/{key}", "jaw_set/items/set-7")

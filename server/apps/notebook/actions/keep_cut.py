@@ -77,8 +77,9 @@ def take_out(pk: int, person: Any) -> None:
     queries.row_by_id(pk).delete()
 
 
-def figures_to_take(pk: int) -> dict[str, Any]:
-    """What a proven cut enters into a plan."""
+def figures_to_take(pk: int, person: Any) -> dict[str, Any]:
+    """What a proven cut enters into a plan. Raises NotAllowed, NotFound."""
+    require_planner(person)
     value = convert.value(queries.row_by_id(pk))
     found: dict[str, Any] = {"speed_m_min": value.speed_m_min, "rpm": None}
     if value.kind != "thread":

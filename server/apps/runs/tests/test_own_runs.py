@@ -34,6 +34,7 @@ def test_a_new_run_opens_on_an_honest_partial_plan(planner):
         "hold": ("open", "jaw blank missing"),  # the machine has one chuck: nothing to choose there
         "jaws": ("open", "waiting on Hold"),
         "force": ("open", "waiting on Hold"),
+        "tools": ("open", "a cut missing"),
         "cuts": ("open", "a cut missing"),
     }
     assert plan["verdict"] == "open"

@@ -11,6 +11,8 @@ from server.apps.shelf.models import Chuck, JawBlank, Machine, Material, ShelfCh
 CHUCK = "shelf/chuck/items/lathe-3-chuck"
 LATHE = {"name": "Lathe 9", "max_rpm": "3000", "power_kw": "20 hp", "torque_nm": "90"}
 
+TOOLS = ["insert", "groove_insert", "thread_insert", "holder", "drill", "blade"]
+
 
 def see(client, path, units="metric"):
     return client.get(f"/api/{path}?units={units}").json()
@@ -32,7 +34,7 @@ def preview(client, kind="chuck", key="lathe-3-chuck", chart=None, units="metric
 
 def test_the_list_says_what_is_there_what_is_typical_and_what_is_taken(planner):
     kinds = {k["kind"]: k for k in see(planner, "shelf")}
-    assert list(kinds) == ["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"]
+    assert list(kinds) == ["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", *TOOLS, "material"]
     lathe = next(i for i in kinds["machine"]["items"] if i["key"] == "lathe-3")
     assert (lathe["line"], lathe["runs"], lathe["typical"]) == ("4\u202f500\xa0rpm · 15\xa0kW", 1, 0)
     duplex = next(i for i in kinds["material"]["items"] if i["key"] == "1-4462")
@@ -198,7 +200,7 @@ def test_what_is_taken_stays_and_what_is_not_can_go(demo, planner):
 
 
 def test_an_unknown_kind_or_item_is_told(planner):
-    assert planner.get("/api/shelf/drill/new").status_code == 422
+    assert planner.get("/api/shelf/spanner/new").status_code == 422
     assert planner.get("/api/shelf/chuck/items/nothing").status_code == 404
     assert planner.get("/api/shelf/chuck/items/a%00b").status_code == 404
 
@@ -207,7 +209,7 @@ def send_file(client, kind, text, keep="none"):
     return client.send(f"shelf/{kind}/file", {"text": text, "keep": keep})
 
 
-@pytest.mark.parametrize("kind", ["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"])
+@pytest.mark.parametrize("kind", ["machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", *TOOLS, "material"])
 def test_what_is_written_to_a_file_is_read_back_the_same(kind, planner):
     answer = planner.get(f"/api/shelf/{kind}/file")
     assert answer["Content-Disposition"] == f'attachment; filename="{kind}.csv"'
