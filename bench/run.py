@@ -102,6 +102,44 @@ def _walls(client: Client) -> None:
     row("its table of ten over HTTP", times(30, lambda _: client.get(f"/api/runs/{ring}/sides/1/checks/contact")), "")
 
 
+def _tools(client: Client) -> None:
+    """Choosing over a large shelf, and settling."""
+    from calc.settle.operation import settle_operation
+    from calc.settle.setup import settle_setup
+    from calc.tests.tools.shelf import enlarged
+    from calc.tools.choose import Job, choose
+    from calc.tools.other_rules import BOOKS
+    from server.apps.runs.convert import document_of, shelf_of
+    from server.apps.runs.queries import runs
+    from server.apps.shelf.queries import current
+
+    library = enlarged(5000)
+
+    def job(i: int) -> Job:  # never asked before
+        return Job(
+            "turn",
+            "M",
+            stage="rough",
+            depth_mm=2 + i / 1000,
+            stock_mm=10,
+            square=True,
+            shank_mm=25,
+            quantity=240,
+            minutes=3,
+        )
+
+    choose(library, BOOKS["turn"], job(-1))
+    row("a tool out of 5 000 items", times(60, lambda i: choose(library, BOOKS["turn"], job(i))), "≤ 50 ms")
+    run = runs().get(drawing_number="LH-2041")
+    document, shelf = document_of(run), shelf_of(run, current())
+    row(
+        "one operation settled, 199 360 candidates",
+        times(8, lambda _: settle_operation(document, shelf, 0, 1)),
+        "≤ 1 s",
+    )
+    row("a set-up of six operations settled", times(5, lambda _: settle_setup(document, shelf, 0)), "")
+
+
 def _force(client: Client) -> None:
     """What is solved beside the plan, and a chuck with very many readings."""
     run = client.run
@@ -133,6 +171,7 @@ MEASURED = {
     "force": _force,
     "plans": _plans,
     "walls": _walls,
+    "tools": _tools,
     "drag": drag,
     "many": _many,
     "history": _history,

@@ -91,13 +91,40 @@ def _keep(page: Page, name: str) -> None:
     say(f"docs/screenshots/{name}.png")
 
 
+def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
+    """A tool with its reasons, a feed window, what settling finds, and a blade on its way to the centre."""
+    _open(page, f"{carrier}/tools-1")
+    page.get_by_role("button", name="Rough Spigot", exact=True).click()
+    page.wait_for_timeout(300)
+    _keep(page, "plan-tools")
+    _open(page, f"{carrier}/cuts-1")
+    page.get_by_role("button", name="Finish Spigot", exact=True).click()
+    page.get_by_text("Feed window").scroll_into_view_if_needed()
+    page.get_by_text("Proven before").scroll_into_view_if_needed()
+    page.wait_for_timeout(300)
+    _keep(page, "plan-cuts")
+    _open(page, f"{carrier}/cuts-1")
+    page.get_by_role("button", name="Settle the set-up").click()
+    page.get_by_role("button", name="Take it").wait_for(timeout=30_000)
+    page.get_by_role("button", name="Take it").scroll_into_view_if_needed()
+    page.wait_for_timeout(300)
+    _keep(page, "plan-settle")
+    _open(page, f"{bush}/cuts-1")
+    page.get_by_role("button", name="Part off", exact=True).click()
+    page.get_by_role("button", name="Speed against diameter").click()
+    page.wait_for_timeout(300)
+    _keep(page, "plan-part-off")
+
+
 def main() -> None:
     with browser_page() as page:
         runs = _runs(page)
         carrier, plug, ring = (runs[name].removesuffix("/part") for name in ("Seal carrier", "Vent plug", "Wear ring"))
-        for stop in ("part", "sides", "hold-2", "jaws-2", "force-2", "cuts-2"):
+        bush = runs["Guide bush"].removesuffix("/part")
+        for stop in ("part", "sides", "jaws-2", "force-2"):
             _open(page, f"{carrier}/{stop}")
             _keep(page, f"plan-{stop.removesuffix('-2')}")
+        _tools_and_cuts(page, carrier, bush)
         _open(page, f"{carrier}/jaws-1")
         page.get_by_role("button", name="From the front").click()
         page.get_by_role("button", name="Closed on while bored").click()
@@ -107,10 +134,6 @@ def main() -> None:
         page.get_by_role("table", name="Jaws compared").scroll_into_view_if_needed()
         page.wait_for_timeout(400)
         _keep(page, "plan-hold-pie")
-        _open(page, f"{carrier}/force-2")
-        page.keyboard.press("w")
-        page.wait_for_timeout(200)
-        _keep(page, "plan-working")
         _open(page, f"{plug}/cuts")
         _keep(page, "plan-inch")
         _open(page, f"{ring}/force-2")
@@ -119,10 +142,9 @@ def main() -> None:
         _keep(page, "shelf-chuck")
         _open(page, "/shelf/jaw_set/set-7")
         _keep(page, "shelf-jaw-set")
-        number = carrier.rsplit("/", 1)[-1]
-        _make_history(page, number)
-        _open(page, f"{carrier}/history")
-        _keep(page, "history")
+        _open(page, "/notebook")
+        _keep(page, "notebook")
+        _make_history(page, carrier.rsplit("/", 1)[-1])
         _release(page, plug.rsplit("/", 1)[-1])
         _open(page, f"{plug}/releases".replace("/part", ""))
         page.get_by_role("heading", name="Released", exact=True).scroll_into_view_if_needed()
@@ -138,9 +160,6 @@ def main() -> None:
         _fill_bench(page)
         _open(page, "/")
         _keep(page, "bench")
-    with browser_page(390, 844) as page:
-        _open(page, f"{carrier}/force-2")
-        _keep(page, "plan-phone")
 
 
 if __name__ == "__main__":

@@ -121,6 +121,11 @@ def _face(side: Side) -> Iterator[PlannedCut]:
     yield PlannedCut(_named("Face", side), "face", round(side.stock_mm, 3), bored, depth_mm=_passes(stock))
 
 
+def _called(what: str, span: Span) -> str:
+    """ "Finish Bore", but "Thread" for a step that is called so already."""
+    return what if span.step.name.casefold() == what.casefold() else f"{what} {span.step.name}"
+
+
 def _named(what: str, side: Side) -> str:
     return what if side.index == 0 else f"{what}, side {side.index + 1}"
 
@@ -141,13 +146,13 @@ def _outside(side: Side) -> tuple[list[PlannedCut], list[PlannedCut]]:
         to = d + 2 * leave if fine else d
         if now - to > 2 * LEAST_MM:
             stage = "rough" if fine or now - to > 2 * ROUGH_DEPTH_MM else "both"
-            rough.append(PlannedCut(f"Rough {span.step.name}" if stage == "rough" else f"Turn {span.step.name}", "turn", round(now, 3), round(to, 3),
+            rough.append(PlannedCut(_called("Rough", span) if stage == "rough" else _called("Turn", span), "turn", round(now, 3), round(to, 3),
                                     depth_mm=_passes((now - to) / 2), stage=stage, length_mm=round(span.end, 3)))  # type: ignore[arg-type] # fmt: skip
             now = to
         if fine:
             before = min(now, d + 2 * leave)
             if before - d > 2 * LEAST_MM:
-                finish.append(PlannedCut(f"Finish {span.step.name}", "turn", round(before, 3), d, depth_mm=round((before - d) / 2, 3), stage="finish",
+                finish.append(PlannedCut(_called("Finish", span), "turn", round(before, 3), d, depth_mm=round((before - d) / 2, 3), stage="finish",
                                          start_mm=round(span.start, 3), length_mm=round(span.end - span.start, 3)))  # fmt: skip
             now = min(now, before)
     return rough, finish
@@ -186,11 +191,11 @@ def _bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCu
             continue
         if (d - now) / 2 > ROUGH_BORE_MM or (fine and (d - now) / 2 > leave + 1.0):
             to = d - 2 * leave if fine else d
-            rough.append(PlannedCut(f"Rough {span.step.name}", "bore", round(now, 3), round(to, 3), depth_mm=_passes((to - now) / 2), stage="rough",
+            rough.append(PlannedCut(_called("Rough", span), "bore", round(now, 3), round(to, 3), depth_mm=_passes((to - now) / 2), stage="rough",
                                     start_mm=round(span.start, 3), length_mm=length))  # fmt: skip
             now = to
         if fine or d - now > 1e-6:
-            finish.append(PlannedCut(f"Finish {span.step.name}" if fine else f"Bore {span.step.name}", "bore", round(now, 3), d, depth_mm=round((d - now) / 2, 3),
+            finish.append(PlannedCut(_called("Finish", span) if fine else _called("Bore", span), "bore", round(now, 3), d, depth_mm=round((d - now) / 2, 3),
                                      stage="finish" if fine else "both", start_mm=round(span.start, 3), length_mm=length))  # fmt: skip
     return rough, finish
 
@@ -207,7 +212,7 @@ def _grooves(side: Side) -> list[PlannedCut]:
         if beside and max(beside) > d:
             found.append(
                 PlannedCut(
-                    f"Groove {span.step.name}",
+                    _called("Groove", span),
                     "groove",
                     min(b for b in beside if b > d),
                     d,
@@ -229,7 +234,7 @@ def _threads(side: Side) -> list[PlannedCut]:
             root = round(named.major_mm - 2 * (0.541266 if inside else 0.613434) * named.pitch_mm, 3)
             a, b = (root, named.major_mm) if inside else (named.major_mm, root)
             long = span.step.thread_length_mm or span.end - span.start
-            found.append(PlannedCut(f"Thread {span.step.name}", "thread", a, b, feed_mm_rev=round(named.pitch_mm, 6), thread=span.step.thread,
+            found.append(PlannedCut(_called("Thread", span), "thread", a, b, feed_mm_rev=round(named.pitch_mm, 6), thread=span.step.thread,
                                     start_mm=round(span.start, 3), length_mm=round(long, 3)))  # fmt: skip
     return found
 

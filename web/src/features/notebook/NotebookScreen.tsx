@@ -253,7 +253,7 @@ export function NotebookScreen({ session, tools }: Props) {
         )}
         {data && data.count > 0 && (
           <>
-            <p role="status">{data.count} cuts, the newest first.</p>
+            <p role="status">{data.count === 1 ? "1 cut." : `${data.count} cuts, the newest first.`}</p>
             <Lines>
               <thead>
                 <tr>
