@@ -46,6 +46,8 @@ def test_why_not_this_one_is_answered_for_any_tool(app, run):
 
 
 def test_operations_are_proposed_settled_and_taken(app, run):
+    run.document["setups"][0]["force"]["condition"] = "today"
+    run.save()
     open_stop(app, run, "cuts-1")
     app.get_by_role("button", name="propose all operations again from the profile").click()
     expect(app.get_by_role("group", name="Cut in view")).to_contain_text("Turn Flange")

@@ -33,7 +33,7 @@ def words(value: Proven, system: System) -> dict[str, str]:
         given, spec = getattr(value, name), field.spec
         match spec:
             case Quantity():
-                said[name] = "" if given is None else Figure(given, spec.unit, exact=True).text(system)
+                said[name] = "" if given is None else Figure(given, spec.unit, exact=system == "metric").text(system)
             case Choice():
                 said[name] = "" if given == "" else spec.options[given]
             case _:

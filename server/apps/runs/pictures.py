@@ -90,7 +90,7 @@ def _bars(picture: Bars, system: System) -> dict[str, Any]:
     at = picture.at
     return _empty("bars", picture, system) | {
         "unit": shown.unit, "ranges": [*(one(r) for r in picture.ranges), one(picture.shared)], "at": number(at),
-        "at_text": "" if at is None else Figure(at, picture.unit, exact=True).number(system),
+        "at_text": "" if at is None else Figure(at, picture.unit).number(system),
     }  # fmt: skip
 
 

@@ -56,6 +56,9 @@ const Lines = styled.table`
     font: 400 ${type.small} ${face.narrow};
     color: ${colour("soft")};
   }
+  td button {
+    white-space: nowrap;
+  }
   td[data-figure] {
     white-space: nowrap;
     font-variant-numeric: tabular-nums;
