@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from calc.cuts.drilling import DrillInput, DrillResult, drill
 from calc.cuts.feed_window import FeedWindowInput, FeedWindowResult, feed_window
 from calc.cuts.part_off import PartOffInput, PartOffResult, part_off
 from calc.cuts.timing import across_minutes, along_minutes, thread_minutes
@@ -20,6 +21,8 @@ from calc.quantities import Figure
 from calc.rules import Rules
 from calc.shelf.material import Material
 from calc.shelf.tools import Blade, Drill, GrooveInsert, Holder, Insert, ThreadInsert
+from calc.threads.designation import designation
+from calc.threads.thread import Form, ThreadInput, ThreadResult, thread
 from calc.tools.boring_bar import BoringBarInput, BoringBarResult, boring_bar
 from calc.tools.library import EMPTY, Library, Tool
 from calc.tools.turning_rules import usable
@@ -52,6 +55,8 @@ class About:
     life: ToolLifeResult | None
     bar: BoringBarResult | None
     plunge: PartOffResult | None
+    thread: ThreadResult | None
+    drilled: DrillResult | None
     notes: tuple[Note, ...]
 
 
@@ -126,6 +131,8 @@ def about_cut(fit: Fitted, result: CutResult, minutes: float, length_mm: float, 
     window = _window(fit, ask, step)
     bar = _bar(fit, result, length_mm, step)
     plunge = _plunge(fit.planned, ask)
+    thread = _thread(fit.planned)
+    drilled = _drilled(fit.planned, length_mm, ask)
     life = _life(fit, result, minutes, ask)
     name = fit.planned.name
     for found in (window, bar, plunge):
@@ -137,7 +144,7 @@ def about_cut(fit: Fitted, result: CutResult, minutes: float, length_mm: float, 
     if life is not None:
         notes += [n.named(name) for n in life.notes if n.level == "stop"]
     notes += _tool_notes(fit)
-    return About(window, life, bar, plunge, tuple(notes))
+    return About(window, life, bar, plunge, thread, drilled, tuple(notes))
 
 
 def _tool_notes(fit: Fitted) -> list[Note]:
@@ -199,6 +206,28 @@ def _plunge(planned: PlannedCut, ask: Ask) -> PartOffResult | None:
             slow_below_mm=planned.slow_below_mm, reach_mm=wanted if reach is not None else None, reach_max_mm=reach,
         )
     )  # fmt: skip
+
+
+def _thread(planned: PlannedCut) -> ThreadResult | None:
+    """Limits, passes and size over wires of a named thread; None where no standard has it."""
+    named = designation(planned.thread) if planned.kind == "thread" and planned.thread else None
+    if named is None:
+        return None
+    inside = (planned.to_diameter_mm or 0.0) > (planned.from_diameter_mm or 0.0)
+    form: Form = "iso" if named.text.startswith("M") else "un"
+    try:
+        return thread(ThreadInput(form, named.major_mm, named.pitch_mm, inside, named.grade, planned.passes))
+    except CalcError:
+        return None
+
+
+def _drilled(planned: PlannedCut, length_mm: float, ask: Ask) -> DrillResult | None:
+    a, b, v, f = planned.from_diameter_mm, planned.to_diameter_mm, planned.speed_m_min, planned.feed_mm_rev
+    if planned.kind != "drill" or a is None or b is None or v is None or f is None:
+        return None
+    m = ask.part.material
+    cap = min(ask.part.machine.max_rpm, ask.clamp_rpm or math.inf)
+    return drill(DrillInput(b, v, f, m.kc11, m.mc, a, planned.point_deg, length_mm, ask.rules.worn, cap))
 
 
 def _life(fit: Fitted, result: CutResult, minutes: float, ask: Ask) -> ToolLifeResult | None:

@@ -10,7 +10,7 @@ from calc.plan.document import Setup
 from calc.plan.operations import CALLED, LEAVES_OUT
 from calc.plan.pictures import Bars, Curves, Range, speed_curves
 from calc.plan.planned_cut import PlannedCut
-from calc.plan.stops import Answer, Bar, Fact, Help, Outcome, Stop, computed, entered, field_at
+from calc.plan.stops import Answer, Bar, Fact, Help, Outcome, Row, Stop, Table, computed, entered, field_at
 from calc.plan.tooling import brought
 from calc.quantities import Figure, Sentence
 
@@ -106,6 +106,50 @@ def _about_facts(i: int, c: CutFigures) -> list[Fact]:
     return facts
 
 
+NOT_SET = Sentence("the tool's own")
+
+
+def _limit(value: float | None, words: Sentence = NOT_SET) -> Figure | Sentence:
+    return words if value is None else Figure(value, "mm", places=(3, 4))
+
+
+def _tables(figures: CutsFigures) -> tuple[Table, ...]:
+    """Limits of threads, depths of their passes, and the pecks of deep holes."""
+    found = []
+    for i, c in enumerate(figures.cuts):
+        t, d = c.about.thread, c.about.drilled
+        if t is not None:
+            rows = [Row(label, (_limit(x.max), _limit(x.min))) for label, x in
+                    (("major", t.major), ("pitch", t.pitch_diameter), ("minor", t.minor))]  # fmt: skip
+            if t.over_wires_mm:
+                rows.append(Row("over the best wires", (_limit(t.over_wires_mm[0]), _limit(t.over_wires_mm[1]))))
+            found.append(
+                Table(
+                    f"thread_{i}",
+                    f"Limits of {c.planned.thread}",
+                    ("diameter", "largest", "smallest"),
+                    tuple(rows),
+                    c.name,
+                )
+            )
+            depths = tuple(Row(f"pass {n}", (_limit(x),)) for n, x in enumerate(t.pass_depths_mm, start=1))
+            found.append(
+                Table(f"passes_{i}", "Passes with an equal chip", ("pass", "depth per side, after it"), depths, c.name)
+            )
+        if d is not None and d.pecks_mm:
+            pecks = tuple(Row(f"peck {n}", (Figure(x, "mm"),)) for n, x in enumerate(d.pecks_mm, start=1))
+            found.append(
+                Table(
+                    f"pecks_{i}",
+                    "Pecks, where no coolant comes through the drill",
+                    ("peck", "to a depth of"),
+                    pecks,
+                    c.name,
+                )
+            )
+    return tuple(found)
+
+
 def _pictures(figures: CutsFigures, clamp: float | None, most: float) -> tuple[Bars | Curves, ...]:
     """Feed windows of the turning cuts, and speed against diameter of what goes across."""
     found: list[Bars | Curves] = []
@@ -170,4 +214,4 @@ def cuts_stop(
     if len(figures.cuts) == 1:
         line = Sentence("1 cut · top {rpm}", rpm=Figure(figures.top_rpm, "rpm", "up"))
     return Stop("cuts", "Cuts", outcome.state(figures.notes), line, (clamp, whole, *facts), answers, figures.notes, helps,
-                pictures=_pictures(figures, setup.clamp_rpm, most_rpm))  # fmt: skip
+                tables=_tables(figures), pictures=_pictures(figures, setup.clamp_rpm, most_rpm))  # fmt: skip

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from calc.notebook.proven import Proven
+from calc.plan.compute import compute
 from calc.plan.document import Hold, Setup, Stock
 from calc.plan.planned_cut import PlannedCut
 from calc.plan.solve import solve
@@ -166,3 +167,16 @@ def test_the_right_order_is_not_told():
     assert sequence_notes((FACE, ROUGH, FINISH, DRILL, BORE, THREAD, PART)) == []
     # A bore finished before the outside is roughed is no fault.
     assert sequence_notes((cut("Bore", "bore", 20, 24, "finish"), ROUGH)) == []
+
+
+def test_a_named_thread_brings_its_published_limits_and_passes():
+    taken = shelf()
+    stop = compute(proposed(bush(), taken), taken).stop("cuts", 0)
+    limits = next(t for t in stop.tables if t.title == "Limits of M24x1.5-6g")
+    assert [[c.value for c in row.cells] for row in limits.rows[:3]] == [
+        [23.968, 23.732],
+        [22.994, 22.844],
+        [22.344, 21.92],
+    ]
+    passes = next(t for t in stop.tables if t.title.startswith("Passes") and t.group == limits.group)
+    assert passes.rows[-1].cells[0].value == pytest.approx(0.920151, abs=1e-5)
