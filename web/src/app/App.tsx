@@ -27,6 +27,9 @@ const GaugeScreen = lazy(() =>
 const NotebookScreen = lazy(() =>
   import("../features/notebook/NotebookScreen").then((m) => ({ default: m.NotebookScreen })),
 );
+const CalculatorsScreen = lazy(() =>
+  import("../features/calculators/CalculatorsScreen").then((m) => ({ default: m.CalculatorsScreen })),
+);
 const HouseRules = lazy(() =>
   import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -57,6 +60,8 @@ function Places({ session }: { session: Session }) {
         <Route path="/shelf/:kind/:itemKey" element={<ShelfScreen session={session} tools={tools} />} />
         <Route path="/chucks/:key/gauge" element={<GaugeScreen session={session} tools={tools} />} />
         <Route path="/notebook" element={<NotebookScreen session={session} tools={tools} />} />
+        <Route path="/calculators" element={<CalculatorsScreen tools={tools} />} />
+        <Route path="/calculators/:name" element={<CalculatorsScreen tools={tools} />} />
         <Route path="/rules" element={<HouseRules tools={tools} />} />
         <Route path="/people" element={<People session={session} tools={tools} />} />
         <Route

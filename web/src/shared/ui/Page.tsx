@@ -101,6 +101,7 @@ export function AppHeader({ title, tools }: { title: string; tools: ReactNode })
         </NavLink>
         <NavLink to="/shelf">Shelf</NavLink>
         <NavLink to="/notebook">Notebook</NavLink>
+        <NavLink to="/calculators">Calculators</NavLink>
         <NavLink to="/rules">House rules</NavLink>
       </Places>
       <HiddenTitle>{title}</HiddenTitle>
