@@ -169,7 +169,8 @@ def prove(streams: list[Stream]) -> list[str]:
     from calc.plan.paths import with_value
     from calc.plan.standing import standing
     from calc.reading import read, write
-    from server.apps.demo import shop as demo
+    from server.apps.demo import runs as demo
+    from server.apps.demo.actions import ready
     from server.apps.runs import convert
     from server.apps.runs.models import Edit, Run
     from server.apps.runs.queries import runs
@@ -184,7 +185,7 @@ def prove(streams: list[Stream]) -> list[str]:
                 found.append(f"acknowledged and not there: {key}")
             elif (edit.run_id, edit.path) != (run_id, path):
                 found.append(f"acknowledged as another: {key}")
-    documents = {r["drawing_number"]: write(read(Document, r["document"])) for r in demo.RUNS}
+    documents = {r["drawing_number"]: write(read(Document, ready(r)["document"])) for r in demo.RUNS}
     for run in runs():
         edits = list(Edit.objects.filter(run=run).order_by("revision"))
         if [e.revision for e in edits] != list(range(1, run.revision + 1)):

@@ -131,7 +131,7 @@ def test_both_sides_stand_in_the_rail_and_one_folds(app, run):
     expect(rail(app, "Jaws")).to_contain_text("Ø 122.00 × 14.00 deep, two pockets")
     app.get_by_role("link", name="Side 2, flange end").click()
     expect(rail(app, "Jaws")).to_contain_text("Ø 84.00 × 22.00 deep, two pockets")
-    expect(app.get_by_label("To carry to the machine")).to_contain_text("600 rpm")
+    expect(app.get_by_label("To carry to the machine")).to_contain_text("84.00 mm")
     app.keyboard.press("Alt+4")
     expect(app).to_have_url(address(app, f"/runs/{run.pk}/jaws-2"))
     for view in ("From the front", "Contact", "Travel"):

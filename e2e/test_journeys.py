@@ -110,7 +110,7 @@ def test_every_answer_opens_its_working(app, run):
     for stop in ("part", "sides", "hold", "jaws", "force", "tools", "cuts"):
         open_stop(app, run, stop)
         buttons = app.get_by_role("button", name="show working")
-        expect(buttons).to_have_count(2 if stop == "sides" else 3)
+        expect(buttons).to_have_count(2 if stop in ("sides", "tools") else 3)
         for name in [b.get_attribute("aria-label") for b in buttons.all()]:
             app.get_by_role("button", name=name).click()
             sheet = app.get_by_role("region", name="Working of")
@@ -136,6 +136,8 @@ def test_keyboard_only(app, run):
     expect(app.get_by_text("draft 1, kept")).to_be_visible()
     assert app.evaluate("document.activeElement !== document.body")
     app.keyboard.press("Alt+6")
+    expect(app.get_by_role("heading", name="Which edge does each cut")).to_be_visible()
+    app.keyboard.press("Alt+7")
     expect(app.get_by_role("heading", name="What each cut does")).to_be_visible()
     app.locator("body").press("?")
     sheet = app.get_by_role("dialog", name="Keys")

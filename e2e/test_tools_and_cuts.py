@@ -68,7 +68,7 @@ def test_a_pinned_feed_stays_when_its_cut_is_settled(app, run):
     pick_cut(app, "Rough flange")
     row = app.locator('[data-fact="cut_1_feed_mm_rev"]')
     row.get_by_role("button", name="pin Feed").click()
-    expect(row.get_by_role("button", name="pin Feed")).to_have_text("pinned")
+    expect(row.get_by_role("button", name="pinned Feed")).to_have_attribute("aria-pressed", "true")
     until(app, lambda: Run.objects.get(pk=run.pk).document["setups"][0]["cuts"][1]["pin_feed"])
     app.get_by_role("button", name="Settle Rough flange").click()
     expect(app.get_by_role("region", name="What settling found")).to_contain_text("0.15 mm/rev")
@@ -116,7 +116,7 @@ def test_proven_figures_are_taken_into_the_plan(app, run):
     pick_cut(app, "Rough flange")
     panel = app.get_by_role("region", name="Notebook for Rough flange")
     expect(panel).to_contain_text("same material")
-    panel.get_by_role("button", name=re.compile("take the cut of")).first.click()
+    panel.get_by_role("button", name=re.compile("take these figures")).first.click()
     until(app, lambda: Edit.objects.filter(path="setups.0.cuts").exists())
     speed = Run.objects.get(pk=run.pk).document["setups"][0]["cuts"][1]["speed_m_min"]
     assert ProvenCut.objects.filter(speed_m_min=speed, kind="turn").exists()

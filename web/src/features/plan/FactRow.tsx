@@ -218,7 +218,7 @@ export const FactRow = memo(function FactRow(props: Props) {
         {fact.pin_path !== null && (
           <Pin
             isSelected={fact.pinned}
-            aria-label={`pin ${fact.label}`}
+            aria-label={`${fact.pinned ? "pinned" : "pin"} ${fact.label}`}
             onChange={(pinned) => fact.pin_path !== null && props.onKeep(fact.pin_path, { value: pinned })}
           >
             {fact.pinned ? "pinned" : "pin"}

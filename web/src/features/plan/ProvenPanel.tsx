@@ -86,7 +86,7 @@ export function ProvenPanel({ name, mayTake, mayKeep, onDo, ...of }: Props) {
             of 100{" "}
             {mayTake && (
               <TextButton
-                aria-label={`take the cut of ${c.said.on || "the notebook"}`}
+                aria-label={`take these figures, of ${c.said.on || "the notebook"}`}
                 onPress={() =>
                   void onDo({
                     kind: "proven",
