@@ -367,7 +367,22 @@ class PulseOut(BaseModel):
 class HitOut(BaseModel):
     """Something found."""
 
-    kind: Literal["run", "machine", "chuck", "jaw_blank", "jaw_set", "ring", "plug", "material"]
+    kind: Literal[
+        "run",
+        "machine",
+        "chuck",
+        "jaw_blank",
+        "jaw_set",
+        "ring",
+        "plug",
+        "insert",
+        "groove_insert",
+        "thread_insert",
+        "holder",
+        "drill",
+        "blade",
+        "material",
+    ]
     key: str
     title: str
     detail: str

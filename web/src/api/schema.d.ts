@@ -3740,7 +3740,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "run" | "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "material";
+            kind: "run" | "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             /** Key */
             key: string;
             /** Title */

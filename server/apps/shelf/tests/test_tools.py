@@ -86,3 +86,9 @@ def test_both_spellings_are_read_and_bad_rows_are_answered(planner, demo):
     assert Tool.objects.get(name="Ø9").figures["diameter_mm"] == 9
     twice = "name,DC,diameter_mm\na,1,2\n"
     assert planner.send("shelf/drill/file", {"text": twice})[0] == 422
+
+
+def test_tools_are_found_by_their_words(planner, demo):
+    found = planner.get("/api/find?words=rhombic+carbide").json()
+    assert planner.get("/api/find?words=drill+indexable").json()[0]["kind"] == "drill"
+    assert all(h["kind"] in ("holder", "insert") for h in found)

@@ -97,6 +97,12 @@ const KINDS: Record<Hit["kind"], string> = {
   jaw_set: "jaw set",
   ring: "boring ring",
   plug: "boring plug",
+  insert: "turning insert",
+  groove_insert: "grooving insert",
+  thread_insert: "threading insert",
+  holder: "holder",
+  drill: "drill",
+  blade: "blade",
   material: "material",
 };
 const MOST = 8;
