@@ -25,7 +25,7 @@ from calc.threads.designation import designation
 from calc.threads.thread import Form, ThreadInput, ThreadResult, thread
 from calc.tools.boring_bar import BoringBarInput, BoringBarResult, boring_bar
 from calc.tools.library import EMPTY, Library, Tool
-from calc.tools.turning_rules import usable
+from calc.tools.turning_columns import usable
 from calc.working import Note
 
 # Speed over that of a coated carbide, by what the edge is (typical); aluminium and copper run on bright carbide.

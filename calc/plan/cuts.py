@@ -214,6 +214,14 @@ def solve_cuts(at: str, setup: Setup, ask: Ask) -> CutsFigures:
             "Guards shut. Chips are hot and sharp: never by hand, and long ribbons stop the machine.",
         )
     )
+    if any(c.kind == "part" for c in setup.cuts):
+        notes.append(
+            Note(
+                "caution",
+                "piece-flies",
+                "A parted piece flies: catch it in the catcher, doors shut, and never reach for it.",
+            )
+        )
     if setup.clamp_rpm is None:
         notes.append(
             Note("caution", "no-clamp", "No spindle clamp is set: constant surface speed may run up to {n}.",

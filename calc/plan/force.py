@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
-from functools import cached_property
+from dataclasses import dataclass
 
-from calc.chuck.demand import CutLoad, GripDemandInput, GripDemandResult, grip_demand, required_at
+from calc.chuck.demand import GripDemandResult
 from calc.chuck.grip import ChuckGripInput, ChuckGripResult, chuck_grip
 from calc.chuck.pressure import PressureNeededInput, PressureNeededResult, pressure_needed
 from calc.chuck.speed import (
@@ -21,7 +20,8 @@ from calc.chuck.speed import (
 )
 from calc.errors import CalcError, FieldError
 from calc.plan.condition import Condition, Known, condition_of
-from calc.plan.cuts import CutsFigures, load_of
+from calc.plan.cuts import CutsFigures
+from calc.plan.demand import DemandFigures
 from calc.plan.document import Force, Setup
 from calc.plan.hold import HoldFigures
 from calc.plan.jaws import JawsFigures
@@ -29,14 +29,11 @@ from calc.plan.part import PartFigures
 from calc.plan.stops import Missing, naming
 from calc.plan.wall import WallFigures, solve_wall
 from calc.quantities import Figure, Sentence
-from calc.rules import Rules
 from calc.working import Note, Source, Step, Working, derived, typical
 
 NEAR_OVERLOAD = 0.95  # more pressure is never offered from here up
 CORNER = typical("the worst credible corner of the house rules")
 HOLDING = derived("Margins")
-BESIDE = derived("Loads beside the cuts")
-BRAKING = "Braking"
 DEMAND_MOST = 1e7  # N: no chuck comes near, and what is above is stopped all the same
 
 
@@ -96,84 +93,6 @@ def _stack(hold: HoldFigures, jaws: JawsFigures) -> tuple[StackPart, ...]:
     return (
         StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm),
         StackPart(chuck.master_mass_kg, chuck.master_radius_mm),
-    )
-
-
-@dataclass(frozen=True)
-class DemandFigures:
-    """What the loads ask at the program's top speed, as planned and at the worst credible corner [N]."""
-
-    asked: GripDemandInput
-    nominal: GripDemandResult
-    corner_asked: GripDemandInput
-    corner: GripDemandResult
-    braking: tuple[Step, ...]
-
-    @cached_property
-    def at(self) -> Callable[[float], float]:
-        """The grip needed [N] at a speed [rpm]."""
-        return required_at(self.nominal, self.asked)
-
-    @cached_property
-    def at_corner(self) -> Callable[[float], float]:
-        """The same at the worst credible corner."""
-        return required_at(self.corner, self.corner_asked)
-
-    @property
-    def grows(self) -> bool:
-        """The part's imbalance makes the demand rise with speed."""
-        return self.asked.offset_mm > 0 and self.asked.part_mass_kg > 0 and not self.asked.tailstock
-
-
-def _braking(seconds: float, rpm: float, part: PartFigures, hold: HoldFigures) -> tuple[CutLoad, tuple[Step, ...]]:
-    """Stopping the part with the spindle: a torque that the grip passes on."""
-    w = Working()
-    inertia = w.step("J", "Inertia of the part as it is held", "m * (r_o**2 + r_i**2) / 2 / 1e6", "kg*m2", BESIDE,
-                     m=part.held_mass_kg, r_o=part.held_radii_mm[0], r_i=part.held_radii_mm[1])  # fmt: skip
-    torque = w.step("M", "Torque that stops it", "J * 2*pi*n/60 / t", "N*m", BESIDE, J=inertia, n=rpm, t=seconds)
-    across = w.step("F_t", "At the grip's diameter", "2000 * M / d_g", "N", BESIDE, M=torque, d_g=hold.grip.diameter_mm)
-    return CutLoad(BRAKING, across, 0, 0, hold.grip.diameter_mm, 0, torque_only=True), tuple(w.steps)
-
-
-def _centre_lever(part: PartFigures, hold: HoldFigures) -> float:
-    """From the middle of the grip to the centre of mass [mm]: of the finished part or of its middle, the farther."""
-    middle = hold.grip.offset_mm + hold.held_mm / 2
-    finished = part.figures.centre_mm if hold.held_end == "a" else part.length_mm - part.figures.centre_mm
-    return max(abs(finished - middle), abs(part.length_mm / 2 - middle))
-
-
-def solve_demand(
-    at: str, setup: Setup, part: PartFigures, hold: HoldFigures, cuts: CutsFigures, rules: Rules
-) -> DemandFigures:
-    """What every load asks of the grip, at the program's top speed. Raises CalcError."""
-    force = setup.force
-    loads = tuple(load_of(c, part, hold, setup.hold.seat) for c in cuts.cuts)
-    braking: tuple[Step, ...] = ()
-    if force.brake_s is not None:
-        with naming({"tangential_n": f"{at}.force.brake_s"}):
-            stopping, braking = _braking(force.brake_s, cuts.top_rpm, part, hold)
-        loads += (stopping,)
-    with naming({"jaws": f"{at}.chuck"}):
-        asked = GripDemandInput(
-            cuts=loads, grip_diameter_mm=hold.grip.diameter_mm, grip_length_mm=hold.pocket.grip_length_mm,
-            friction=hold.friction, safety=rules.safety, tailstock=setup.hold.live_centre, jaws=hold.chuck.jaws,
-            part_mass_kg=part.held_mass_kg, offset_mm=force.offset_mm, centre_overhang_mm=_centre_lever(part, hold),
-            rpm=cuts.top_rpm,
-        )  # fmt: skip
-    worse = _at_corner(asked, len(cuts.cuts), rules)
-    return DemandFigures(asked, grip_demand(asked), worse, grip_demand(worse), braking)
-
-
-def _at_corner(asked: GripDemandInput, cuts: int, rules: Rules) -> GripDemandInput:
-    """The same with less friction and more cutting force in the first `cuts` loads; braking and weight stay."""
-    more_force = 1 + rules.corner_force_pct / 100
-    more = tuple(
-        replace(c, tangential_n=c.tangential_n * more_force, axial_n=c.axial_n * more_force,
-                radial_n=c.radial_n * more_force, unseated_axial_n=c.unseated_axial_n * more_force)
-        for c in asked.cuts[:cuts]
-    )  # fmt: skip
-    return replace(
-        asked, cuts=(*more, *asked.cuts[cuts:]), friction=asked.friction * (1 - rules.corner_friction_pct / 100)
     )
 
 

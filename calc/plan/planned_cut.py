@@ -92,7 +92,7 @@ class PlannedCut(Checked):
         a, b = self.from_diameter_mm, self.to_diameter_mm
         if a is None or b is None:
             return
-        if self.kind == "thread":  # outside or inside
+        if self.kind == "thread" or (self.kind == "groove" and a != b):  # outside or inside
             return
         if self.kind in ("bore", "drill") and a >= b:
             yield FieldError("to_diameter_mm", said("This ends larger than it starts: give more than {x}.", a))

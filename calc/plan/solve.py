@@ -10,8 +10,9 @@ from typing import Any, TypeVar
 from calc.plan.about_cut import Ask
 from calc.plan.condition import Known
 from calc.plan.cuts import CutsFigures, solve_cuts
+from calc.plan.demand import DemandFigures, solve_demand
 from calc.plan.document import Document
-from calc.plan.force import DemandFigures, ForceFigures, solve_demand, solve_force
+from calc.plan.force import ForceFigures, solve_force
 from calc.plan.hold import HoldFigures, grip_of, solve_hold, two_pockets
 from calc.plan.jaws import JawsFigures, solve_jaws
 from calc.plan.part import PartFigures, solve_part

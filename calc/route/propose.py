@@ -202,25 +202,19 @@ def _bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCu
 
 def _grooves(side: Side) -> list[PlannedCut]:
     found = []
-    steps = side.outside
-    for i, span in enumerate(steps):
-        if not span.step.groove:
-            continue
-        beside = [s.step.diameter_mm or 0.0 for s in (*steps[max(0, i - 1) : i], *steps[i + 1 : i + 2])]
-        d = span.step.diameter_mm or 0.0
-        width = round(span.end - span.start, 3)
-        if beside and max(beside) > d:
-            found.append(
-                PlannedCut(
-                    _called("Groove", span),
-                    "groove",
-                    min(b for b in beside if b > d),
-                    d,
-                    width_mm=width,
-                    start_mm=round(span.start, 3),
-                    length_mm=width,
-                )
-            )
+    for steps, sign in ((side.outside, 1.0), (side.inside, -1.0)):
+        for i, span in enumerate(steps):
+            if not span.step.groove:
+                continue
+            d = span.step.diameter_mm or 0.0
+            beside = [s.step.diameter_mm or 0.0 for s in (*steps[max(0, i - 1) : i], *steps[i + 1 : i + 2])]
+            # Of what stands beside it, the nearer one is where the plunge begins to cut.
+            proud = [b for b in beside if sign * (b - d) > 0]
+            if not proud:
+                continue
+            width = round(span.end - span.start, 3)
+            found.append(PlannedCut(_called("Groove", span), "groove", min(proud, key=lambda b: sign * b), d, width_mm=width,
+                                    start_mm=round(span.start, 3), length_mm=width))  # fmt: skip
     return found
 
 

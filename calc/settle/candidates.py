@@ -24,7 +24,7 @@ from calc.plan.part import PartFigures
 from calc.rules import Rules
 from calc.settle.vector import Array, forces, required
 from calc.shelf.tools import Drill, GrooveInsert, Holder, Insert
-from calc.tools.turning_rules import usable
+from calc.tools.turning_columns import usable
 
 Mask = NDArray[np.bool_]
 MOST_PASSES = 40

@@ -135,6 +135,14 @@ def _iso_figures(shape: str, rest: str) -> _Figures | None:
 
 
 def _ansi_figures(shape: str, rest: str) -> _Figures:
+    short = re.fullmatch(r"(\d\d)(0\d|T\d)?", rest)
+    if short is not None and short[1] in SIZES[shape]:  # two ISO figures, and not all of the rest
+        _refuse(
+            7 if short[2] else 6,
+            "",
+            "the corner radius" if short[2] else "the thickness",
+            CORNERS if short[2] else THICKNESSES,
+        )
     found = re.fullmatch(r"([\d.]+)(.*)", rest)
     figures, tail = found.groups() if found else ("", rest)
     if not figures:

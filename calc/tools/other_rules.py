@@ -13,7 +13,7 @@ from calc.shelf.tools import Blade, Drill, GrooveInsert, Holder, ThreadInsert
 from calc.tools import turning_rules as turning
 from calc.tools.choose import Array, Book, Columns, Job, Preference, Rule
 from calc.tools.library import Tool
-from calc.tools.turning_rules import coolant, none, points, stock, tough
+from calc.tools.turning_columns import coolant, none, points, stock, tough
 
 BY_CODE = {r.code: r for r in turning.RULES}
 GRADE, SHANK, TURRET, BAR_SEAT, SIDE = (BY_CODE[c] for c in ("grade", "shank", "turret", "bar-seat", "side"))

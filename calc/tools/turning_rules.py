@@ -2,34 +2,50 @@
 
 from __future__ import annotations
 
-import math
-from typing import Any, cast
+from typing import Any
 
 import numpy as np
 
 from calc.cuts.feed_window import finish_feed
 from calc.quantities import Figure, Sentence
-from calc.shelf.tools import Holder, Insert
-from calc.tools.boring_bar import CHIP_ROOM_SHARE, overhang_limit
+from calc.tools.boring_bar import CHIP_ROOM_SHARE
 from calc.tools.choose import Array, Book, Columns, Job, Preference, Rule
 from calc.tools.designation import SHAPES
 from calc.tools.library import Tool
+from calc.tools.turning_columns import (
+    approach,
+    bore,
+    bright,
+    coolant,
+    descent,
+    edges,
+    first_group,
+    hand,
+    holder_of,
+    insert_of,
+    inside,
+    is_round,
+    most_overhang,
+    none,
+    points,
+    positive,
+    purpose,
+    radius,
+    rake,
+    ratio,
+    reach,
+    shank,
+    shape,
+    single,
+    slender,
+    stock,
+    tough,
+    turret,
+    usable,
+    window,
+    wiper,
+)
 
-# Share of the edge that may cut, by shape; others as the weakest that is like them.
-USABLE = {
-    "C": 2 / 3,
-    "S": 2 / 3,
-    "W": 1 / 2,
-    "T": 1 / 2,
-    "D": 1 / 3,
-    "V": 1 / 4,
-    "R": 1 / 2,
-    "E": 1 / 2,
-    "M": 2 / 3,
-    "H": 2 / 3,
-    "O": 2 / 3,
-    "P": 2 / 3,
-}
 STRENGTH = {
     "R": 14.0,
     "S": 12.0,
@@ -45,174 +61,12 @@ STRENGTH = {
     "V": 0.0,
 }
 TRIGON_FIRST = 11.0  # a shop whose roughers are trigons puts it before the 80° rhombic
-REACH_SPARE_DEG = 2.0
 HEAVY_MM = 2.0  # depth from which slender shapes do not rough
 SMALL_BAR_MM = 25.0
 
 
-def _insert(t: Tool) -> Insert:
-    return cast(Insert, t.edge)
-
-
-def _holder(t: Tool) -> Holder:
-    return cast(Holder, t.carrier)
-
-
-def radius(t: Tool) -> float:
-    """Corner radius [mm]."""
-    return _insert(t).decoded.corner_radius_mm
-
-
-def shape(t: Tool) -> str:
-    """Its shape's letter."""
-    return _insert(t).decoded.shape
-
-
-def usable(t: Tool) -> float:
-    """How deep it may cut [mm]: the usable share of its edge, across the approach angle."""
-    d = _insert(t).decoded
-    share = USABLE[d.shape] * (d.ic_mm if d.shape == "R" else d.edge_mm)
-    return share * math.sin(math.radians(_holder(t).approach_deg)) if d.shape != "R" else share
-
-
-def descent(t: Tool) -> float:
-    """Steepest contour [deg] it follows down, behind its trailing edge; a round one to its clearance."""
-    d, k = _insert(t).decoded, _holder(t).approach_deg
-    return 45.0 if d.shape == "R" else 180.0 - k - SHAPES[d.shape][1] - REACH_SPARE_DEG
-
-
-def inside(t: Tool) -> bool:
-    """It is a bar."""
-    return _holder(t).side == "inside"
-
-
-def shank(t: Tool) -> float:
-    """Shank or bar [mm]."""
-    return _holder(t).shank_mm
-
-
-def bore(t: Tool) -> float:
-    """Least bore [mm] the bar goes into: its maker's, and room for chips."""
-    h = _holder(t)
-    return max(h.min_bore_mm or 0.0, h.shank_mm / CHIP_ROOM_SHARE)
-
-
-def reach(t: Tool) -> float:
-    """How deep it works [mm]."""
-    return _holder(t).reach_mm or math.inf
-
-
-def most_overhang(t: Tool) -> float:
-    """Most overhang [mm] for its shank."""
-    h = _holder(t)
-    return overhang_limit(h.modulus_gpa) * h.shank_mm
-
-
-def approach(t: Tool) -> float:
-    """κ [deg]."""
-    return _holder(t).approach_deg
-
-
-def hand(t: Tool) -> str:
-    """Which way it cuts."""
-    return _holder(t).hand
-
-
-def turret(t: Tool) -> str:
-    """What it is seated in."""
-    return getattr(t.carrier, "turret", "").casefold()
-
-
-def toughness(t: Tool) -> Any:
-    """Middle of the application range by group, as a row in the order PMKNSH; NaN where it is not meant for it."""
-    return [sum(t.edge.groups[g]) / 2 if g in t.edge.groups else math.nan for g in "PMKNSH"]
-
-
-def tough(c: Columns, j: Job) -> Array:
-    """Toughness for the job's group."""
-    rows = c.of(toughness)
-    return rows[:, "PMKNSH".index(j.group)]
-
-
-def first_group(t: Tool) -> str:
-    """The group that its grade is made for first of all."""
-    return next(iter(t.edge.groups))
-
-
-def purpose(t: Tool) -> str:
-    """What its breaker is for."""
-    return _insert(t).purpose
-
-
-def positive(t: Tool) -> bool:
-    """It has clearance of its own."""
-    return _insert(t).decoded.clearance_deg > 0
-
-
-def single(t: Tool) -> bool:
-    """It cuts on one face only."""
-    return not _insert(t).decoded.double_sided
-
-
-def rake(t: Tool) -> float:
-    """Effective rake [deg]."""
-    return _insert(t).rake_deg
-
-
-def bright(t: Tool) -> float:
-    """How well it suits aluminium and copper: uncoated or diamond, sharp, ground, a third each."""
-    i = _insert(t)
-    return ((i.coating != "coated") + (i.edge == "sharp") + i.decoded.ground) / 3
-
-
-def window(t: Tool) -> Any:
-    """Breaker window as a row: feed from, to, depth from, to."""
-    i = _insert(t)
-    return [i.feed_min, i.feed_max, i.depth_min, i.depth_max]
-
-
-def wiper(t: Tool) -> bool:
-    """It has a wiper flat."""
-    return _insert(t).edge == "wiper"
-
-
-def edges(t: Tool) -> int:
-    """Edges of an insert."""
-    return _insert(t).decoded.edges
-
-
-def stock(t: Tool) -> int:
-    """Inserts in stock."""
-    return t.edge.stock
-
-
-def coolant(t: Tool) -> bool:
-    """Coolant comes through it."""
-    return getattr(t.carrier or t.edge, "coolant", "") == "through"
-
-
-def none(c: Columns) -> Array:
-    """No tool at all."""
-    return np.zeros(len(c.tools), dtype=bool)
-
-
-def points(c: Columns, value: float | Array = 0.0) -> Array:
-    """The same points for every tool."""
-    return np.zeros(len(c.tools)) + value
-
-
 def _mm(x: float, rounding: Any = "near") -> Figure:
     return Figure(x, "mm", rounding)
-
-
-def is_round(t: Tool) -> bool:
-    """A round insert."""
-    return shape(t) == "R"
-
-
-def slender(t: Tool) -> bool:
-    """A 55° or 35° shape."""
-    return shape(t) in "DV"
 
 
 def _way(j: Job) -> str:
@@ -248,7 +102,7 @@ RULES = (
     Rule("reach", lambda c, j: c.of(reach) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
          lambda t, j: Sentence("it reaches {a}, the cut is {b} deep", a=_mm(reach(t), "down"), b=_mm(j.reach_mm, "up"))),
     Rule("overhang", lambda c, j: c.of(most_overhang) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
-         lambda t, j: Sentence("its {m} shank stands {a} out at most, the cut needs {b}", m=_holder(t).metal, a=_mm(most_overhang(t), "down"), b=_mm(j.reach_mm, "up"))),
+         lambda t, j: Sentence("its {m} shank stands {a} out at most, the cut needs {b}", m=holder_of(t).metal, a=_mm(most_overhang(t), "down"), b=_mm(j.reach_mm, "up"))),
 )  # fmt: skip
 
 
@@ -341,17 +195,12 @@ def _small(c: Columns, j: Job) -> Array:
     return points(c)
 
 
-def ratio(t: Tool) -> float:
-    """One over the most overhang [1/mm]."""
-    return 1 / most_overhang(t)
-
-
 def _stiff(c: Columns, j: Job) -> Array:
     return -10 * np.minimum(1, j.reach_mm * c.of(ratio)) if j.side == "inside" else points(c)
 
 
 def _says_window(t: Tool, j: Job) -> Sentence:
-    i = _insert(t)
+    i = insert_of(t)
     inside_it = i.depth_min <= (j.depth_mm or 0) <= i.depth_max
     words = "its breaker works at this depth" if inside_it else "its breaker works from {a} to {b} deep, not here"
     return Sentence(words, a=_mm(i.depth_min), b=_mm(i.depth_max)) if not inside_it else Sentence(words)
@@ -359,7 +208,7 @@ def _says_window(t: Tool, j: Job) -> Sentence:
 
 def _says_finish(t: Tool, j: Job) -> Sentence:
     top = finish_feed(j.ra_um or 1, max(radius(t), 1e-6), wiper=wiper(t))
-    if max(radius(t) / 3, _insert(t).feed_min) > top:
+    if max(radius(t) / 3, insert_of(t).feed_min) > top:
         return Sentence(
             "Ra {r} asks a feed below {f}: the chip will not break",
             r=Figure(j.ra_um or 0, "um"),

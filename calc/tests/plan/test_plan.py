@@ -9,22 +9,17 @@ from hypothesis import strategies as st
 
 from calc.chuck.demand import GripDemandInput, grip_demand
 from calc.chuck.grip import ChuckForce
-from calc.errors import CalcError
 from calc.plan.cuts import load_of
-from calc.plan.paths import with_value
 from calc.tests.plans import (
     ALUMINIUM,
     CHUCK,
-    DOCUMENT,
     FORCE,
     MACHINE,
     MATERIAL,
     SHELF,
-    STEEL,
     codes,
     plan,
     shelf_with,
-    with_facts,
 )
 
 
@@ -172,71 +167,6 @@ def test_an_unknown_stack_mass_is_a_stop_never_zero():
     assert "weigh" in str(stop.line)
 
 
-@pytest.mark.parametrize(
-    ("facts", "stop", "says", "waiting"),
-    [
-        ({"setups__0__force__pressure_bar": None}, "force", "gauge pressure missing", []),
-        ({"part__profile__outside__0__diameter_mm": None}, "part", "spigot diameter missing", ["hold", "jaws", "cuts"]),
-        ({"setups__0__cuts__0__feed_mm_rev": None}, "cuts", "face feed missing", ["force"]),
-        ({"setups__0__cuts": ()}, "cuts", "a cut missing", ["force"]),
-        ({"setups__0__force__condition": "measured"}, "force", "measured factor, measured on missing", []),
-    ],
-)
-def test_what_is_missing_is_named_and_what_needs_it_waits(facts, stop, says, waiting):
-    result = plan(**facts)
-    assert result.stop(stop).state == "open"
-    assert str(result.stop(stop).line) == says
-    for name in waiting:
-        assert str(result.stop(name).line).startswith("waiting on ")
-
-
-def test_an_open_shelf_is_told():
-    result = plan(shelf_with(chuck=None, blank=None, machine=None))
-    assert str(result.stop("part").line) == "machine missing"
-    assert plan(shelf_with(blank=None)).stop("hold").state == "open"
-
-
-@pytest.mark.parametrize(
-    ("facts", "path"),
-    [
-        ({"part__profile__inside__0__diameter_mm": 84.0}, "part.profile.inside.0.diameter_mm"),
-        ({"setups__0__hold__depth_mm": 40.5, "setups__0__hold__jaw_height_mm": 50.0}, "setups.0.hold.depth_mm"),
-        ({"setups__0__hold__jaw_height_mm": 50.5}, "setups.0.hold.jaw_height_mm"),
-        ({"setups__0__hold__jaw_height_mm": 20.0}, "setups.0.hold.jaw_height_mm"),
-        ({"setups__0__force__pressure_bar": 40.5}, "setups.0.force.pressure_bar"),
-        ({"setups__0__force__pressure_bar": 4.0}, "setups.0.force.pressure_bar"),
-        ({"setups__0__clamp_rpm": 4000.5}, "setups.0.clamp_rpm"),
-        ({"setups__0__cuts__0__rpm": 4000.5}, "setups.0.cuts.0.rpm"),
-    ],
-)
-def test_a_contradiction_is_told_at_its_path(facts, path):
-    result = plan(**facts)
-    assert path in {p.field for p in result.problems}
-    assert result.verdict == "stopped"
-
-
-@pytest.mark.parametrize(
-    ("path", "value"),
-    [
-        ("part.profile.outside.0.lower_mm", 0.001),
-        ("part.stock.bore_mm", 122.0),
-        ("part.profile.outside.0.fit", "h7"),
-        ("setups.0.cuts.0.to_diameter_mm", 122.0),
-        ("rules.safety", 1.49),
-        ("setups.0.force.condition_date", "yesterday"),
-        ("part.quantity", 0),
-    ],
-)
-def test_a_document_that_contradicts_itself_cannot_be_made(path, value):
-    with pytest.raises(CalcError):
-        with_facts(**{path.replace(".", "__"): value})
-
-
-def test_a_chuck_or_blank_that_does_not_belong_is_told():
-    assert "choose" in str(plan(shelf_with(on_machine=False)).stop("hold").line)
-    assert "choose" in str(plan(shelf_with(blanks=(ALUMINIUM,))).stop("hold").line)
-
-
 def test_condition_is_counted_but_hides_no_overload():
     assert force(plan(setups__0__force__condition="unknown")).grip.grip_n == pytest.approx(40_000)
     assert force(plan(setups__0__force__condition="week")).grip.grip_n == pytest.approx(68_000)
@@ -356,11 +286,3 @@ def test_a_piston_chuck_plans_too():
     book = ChuckForce(100_000, 40, 60, 80, piston_area_mm2=10_000, force_ratio=2.5)
     assert force(plan(shelf_with(chuck=replace(CHUCK, force=book)))).grip.grip_n == pytest.approx(80_000)
     assert FORCE.chart
-
-
-def test_paths_that_are_not_there_are_told():
-    with pytest.raises(KeyError):
-        with_value({"a": [1]}, "a.3", 0)
-    assert with_value({"a": [1, 2]}, "a.1", 5) == {"a": [1, 5]}
-    assert DOCUMENT.setups[0].hold.depth_mm == 20
-    assert STEEL.height_mm == 50

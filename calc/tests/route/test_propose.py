@@ -56,6 +56,22 @@ def test_a_bush_from_bar_is_made_whole_and_parted_off():
     assert sequence_notes(cuts) == []
 
 
+def test_a_groove_in_a_bore_is_plunged_outward():
+    inside = (
+        TurnedStep("Bore", 40.0, 20.0, fit="H7"),
+        TurnedStep("Ring groove", 43.0, 2.0, groove=True),
+        TurnedStep("Deep", 40.0, 20.0, fit="H7"),
+    )
+    groove = next(c for c in cuts_of(plan(inside=inside)) if c.kind == "groove")
+    assert (groove.from_diameter_mm, groove.to_diameter_mm, groove.start_mm, groove.length_mm) == (
+        40.0,
+        43.0,
+        20.0,
+        2.0,
+    )
+    assert groove.tool.startswith("gi-2/")
+
+
 def test_the_other_school_threads_before_it_grooves():
     kinds = [c.kind for c in cuts_of(bush(rules=Rules(thread_relief="thread")))]
     assert kinds.index("thread") < kinds.index("groove")

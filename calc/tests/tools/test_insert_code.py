@@ -103,6 +103,8 @@ def test_edge_hand_and_breaker_behind_the_figures():
         ("CNMZ 120408", "Position 4, “Z”", "N, R, F"), ("CNMG 110408", "Position 5, “11”", "12"), ("CNMG 128808", "Position 6, “88”", "T3"),
         ("CNMG 120477", "Position 7, “77”", "08"), ("CNMG 1204M0", "Position 7, “M0”", "08"), ("CNMG 120408?", "Position 8, “?”", "hyphen"),
         ("CNMG 932", "Position 5, “932”", "10"), ("CNMG 492", "Position 6, “92”", "1.2"), ("CNMG 439", "Position 7, “9”", "0.5"),
+        ("CNMG 1204", "Position 7, “nothing”", "08"),
+        ("CNMG 12", "Position 6, “nothing”", "T3"),
         ("CNMG", "Position 5, “nothing”", "ISO figures"), ("CN", "Position 3, “nothing”", "A, F"), ("", "Position 1, “nothing”", "R, S"),
     ],
 )  # fmt: skip

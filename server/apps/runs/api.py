@@ -319,7 +319,7 @@ def take_settled(request: HttpRequest, run_id: int, index: int, given: SettleKee
 def tools_for_cut(request: HttpRequest, run_id: int, index: int, cut: int, asked: Query[ToolsAsk]) -> dict[str, Any]:
     """Every tool for a cut, the best first; the rejected with the rule that rejects each."""
     require_sees_drafts(request.user)
-    return queries.tools_of(queries.run_by_id(run_id), index, cut, asked.find, asked.units)
+    return queries.tools_of(run_id, index, cut, asked.find, asked.units)
 
 
 @router.get("/find", response={200: list[HitOut], 401: Problem, 422: Problem}, operation_id="find")

@@ -214,9 +214,9 @@ def problems_at(problems: tuple[FieldError, ...], path: str) -> tuple[FieldError
 TOOLS_SHOWN = 60
 
 
-def tools_of(run: Run, index: int, cut: int, find: str, system: System) -> dict[str, Any]:
+def tools_of(run_id: int, index: int, cut: int, find: str, system: System) -> dict[str, Any]:
     """Every tool that the shelf could put to a cut, in order, the rejected with the rule that rejects each. Raises NotFound."""
-    run, one, _ = cut_of(run.pk, index, cut)
+    run, one, _ = cut_of(run_id, index, cut)
     document, library = convert.document_of(run), shelf.current().tools
     words = find.casefold().split()
     found = [

@@ -1,12 +1,10 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import styled from "styled-components";
 import { type Plan, Refused, type Session, type Units } from "../../api/client";
 import { Section } from "../../drawing/Section";
 import { useOfferHits } from "../../shared/find/LocalHits";
 import { Button, TextButton } from "../../shared/ui/Button";
-import { Blank, hidden } from "../../shared/ui/Page";
-import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { Blank } from "../../shared/ui/Page";
 import { Banners } from "./Banners";
 import { useChanges } from "./changes";
 import { ForceChart } from "./ForceChart";
@@ -14,6 +12,7 @@ import { hitsOf, titleOf, useFocusedFact } from "./findable";
 import { groupInView, Ledger } from "./Ledger";
 import { AcrossCurves, InsertDrawing } from "./Pictures";
 import { PlanHeader } from "./PlanHeader";
+import { Body, Canvas, Lower, Page, Picture, Views, Words } from "./planStyle";
 import { type Moment, usePlan, usePlanAt } from "./queries";
 import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
@@ -23,96 +22,6 @@ import { useEditing } from "./useEditing";
 import { useLive } from "./useLive";
 import { useShortcuts } from "./useShortcuts";
 import { WorkingSheet } from "./WorkingSheet";
-
-const Page = styled.div`
-  display: grid;
-  grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
-  height: 100%;
-  @media ${fold.phone} {
-    height: auto;
-  }
-`;
-
-/** Rail, drawing over ledger, slip; on a tablet the slip folds under the drawing. */
-const Body = styled.main`
-  grid-row: 3;
-  display: grid;
-  grid-template: "rail picture slip" minmax(260px, 54%) "rail lower slip" minmax(0, 1fr) / ${size.rail} minmax(0, 1fr) ${size.slip};
-  min-height: 0;
-  > nav {
-    grid-area: rail;
-  }
-  > aside {
-    grid-area: slip;
-  }
-  @media ${fold.tablet} {
-    grid-template: "rail picture" 380px "rail slip" auto "rail lower" auto / ${size.rail} minmax(0, 1fr);
-    overflow: auto;
-    > nav {
-      position: sticky;
-      top: 0;
-      height: calc(100vh - ${size.header});
-    }
-  }
-  @media ${fold.phone} {
-    grid-template: "rail" auto "picture" 320px "slip" auto "lower" auto / minmax(0, 1fr);
-    overflow: visible;
-    > nav {
-      position: static;
-      height: auto;
-    }
-  }
-`;
-
-const Picture = styled.section`
-  grid-area: picture;
-  position: relative;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  min-width: 0;
-  background: ${colour("card")};
-  border-bottom: ${size.line} solid ${colour("hairline")};
-`;
-
-const Views = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 ${space(4)};
-  padding: ${space(2)} ${space(3.5)} 0;
-  min-height: 30px;
-  button {
-    color: ${colour("soft")};
-    text-decoration: none;
-  }
-  button[aria-pressed="true"] {
-    color: ${colour("ink")};
-    text-decoration: underline;
-  }
-  p {
-    font: 400 ${type.label} ${face.narrow};
-    color: ${colour("caution")};
-    overflow-wrap: anywhere;
-  }
-  p:first-of-type {
-    margin-left: auto;
-  }
-`;
-
-const Canvas = styled.div`
-  position: relative;
-  min-height: 0;
-`;
-
-const Lower = styled.div`
-  grid-area: lower;
-  overflow: auto;
-  min-height: 0;
-  min-width: 0;
-`;
-
-const Words = styled.p`
-  ${hidden}
-`;
 
 const CHART = "chart";
 const INSERT = "insert";
