@@ -53,8 +53,8 @@ def _fill_bench(page: Page) -> None:
 def _make_history(page: Page, run: str) -> None:
     """Some edits as a shop makes them, an undo among them."""
     for path, entry in [
-        ("part.profile.outside.0.diameter_mm", {"text": "83.95"}), ("setups.0.force.pressure_bar", {"text": "27"}),
-        ("setups.0.jaw_blank", {"value": "l3-aluminium-64"}), ("setups.0.force.condition", {"value": "today"}),
+        ("part.profile.outside.0.diameter_mm", {"text": "83.95"}), ("setups.0.force.pressure_bar", {"text": "24.5"}),
+        ("setups.0.clamp_rpm", {"text": "1400"}), ("setups.0.force.condition", {"value": "today"}),
     ]:  # fmt: skip
         at = page.evaluate("(run) => fetch(`/api/runs/${run}/pulse`).then((r) => r.json())", run)["revision"]
         page.evaluate(
@@ -73,7 +73,7 @@ def _release(page: Page, run: str) -> None:
     )  # fmt: skip
     page.evaluate(
         SEND,
-        [f"/api/runs/{run}/edits", {"path": "setups.0.force.pressure_bar", "text": "19", "base_revision": asked["revision"],
+        [f"/api/runs/{run}/edits", {"path": "setups.0.force.pressure_bar", "text": "26.8", "base_revision": asked["revision"],
                                     "key": str(uuid.uuid4())}],
     )  # fmt: skip
 

@@ -17,6 +17,10 @@ from calc.working import ENTERED, Note, Working
 NONE = Sentence("{w}", w="choose one below: its figures then count")
 
 
+def _counted(n: int, what: str) -> str:
+    return f"1 {what}" if n == 1 else f"{n} {what}s"
+
+
 def choice_for(cut: CutFigures, library: Library) -> Choice:
     """The tools that the shelf offers for a cut."""
     return choose(library, BOOKS[cut.planned.kind], cut.job)
@@ -140,7 +144,7 @@ def tools_stop(at: str, setup: Setup, outcome: Outcome[CutsFigures], library: Li
     line = (
         Sentence("{n} of {m} chosen", n=str(count - without), m=str(count))
         if without
-        else Sentence("{n} tools for {m} cuts", n=str(stations), m=str(count))
+        else Sentence("{n} for {m}", n=_counted(stations, "tool"), m=_counted(count, "cut"))
     )
     w = Working()
     w.step("k", "Tools chosen", "m - u", "", ENTERED, m=float(count), u=float(without))

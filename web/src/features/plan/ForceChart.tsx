@@ -51,6 +51,7 @@ export function ForceChart({ chart, pull }: Props) {
     grip && corner ? grip.points.map((p, i) => [p[0] ?? 0, p[1] ?? 0, corner.points[i]?.[1] ?? 0]) : [];
   const over = chart.top > chart.cap;
   const demandLabel = `worst cut needs ${chart.demand_text}`;
+  const wallRight = chart.wall !== null && Math.abs(y(chart.wall) - y(level)) > 24 * big;
   const capRight = x(chart.cap) > width - 110;
   return (
     <Frame ref={frame}>
@@ -101,7 +102,12 @@ export function ForceChart({ chart, pull }: Props) {
                 y1={y(chart.wall)}
                 y2={y(chart.wall)}
               />
-              <text x={edge.left + 8} y={y(chart.wall) - 6}>
+              {/* On the left stands the handle of the program's speed; on the right the demand, where they are near. */}
+              <text
+                x={wallRight ? width - edge.right - 6 : edge.left + 8}
+                y={y(chart.wall) - 6}
+                textAnchor={wallRight ? "end" : "start"}
+              >
                 the wall stands {chart.wall_text}
               </text>
             </>

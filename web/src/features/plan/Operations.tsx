@@ -10,7 +10,7 @@ const Bar = styled.div`
   flex-wrap: wrap;
   gap: ${space(2)} ${space(5)};
   align-items: center;
-  padding: ${space(2)} ${space(1)} 0;
+  padding: ${space(2)} ${space(1)};
 `;
 
 const Found = styled.section`
