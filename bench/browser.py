@@ -8,7 +8,14 @@ from contextlib import contextmanager
 
 from playwright.sync_api import Page, sync_playwright
 
-FLAGS = ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
+FLAGS = [
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 @contextmanager

@@ -23,10 +23,18 @@ def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[floa
     for i in range(count):
         name = f"{('Seal carrier', 'Pump shaft', 'Wear ring', 'Guide bush')[i % 4]} {i}"
         made.append(
-            Run(drawing_number=f"LH-{10_000 + i}", name=name, machine_id=source.machine_id, units="metric",
-                material_id=source.material_id, document=source.document, standing=source.standing,
-                attention=i % 3, words=f"lh-{10_000 + i} {name} {source.words}".lower())
-        )  # fmt: skip
+            Run(
+                drawing_number=f"LH-{10_000 + i}",
+                name=name,
+                machine_id=source.machine_id,
+                units="metric",
+                material_id=source.material_id,
+                document=source.document,
+                standing=source.standing,
+                attention=i % 3,
+                words=f"lh-{10_000 + i} {name} {source.words}".lower(),
+            )
+        )
     runs = Run.objects.bulk_create(made, batch_size=500)
     RunSetup.objects.bulk_create(
         (
@@ -48,10 +56,19 @@ def long_history(client: Client, count: int = 2000) -> tuple[list[float], list[f
     run = Run.objects.get(pk=client.run)
     by = run.edits.first().by
     Edit.objects.bulk_create(
-        Edit(run=run, revision=run.revision + i + 1, path=PRESSURE, old=28.0, new=28.0 + i / 1000, key=uuid.uuid4(), by=by,
-             label="Gauge pressure", moved={"cap": [800.0, 800.0 + i]})
+        Edit(
+            run=run,
+            revision=run.revision + i + 1,
+            path=PRESSURE,
+            old=28.0,
+            new=28.0 + i / 1000,
+            key=uuid.uuid4(),
+            by=by,
+            label="Gauge pressure",
+            moved={"cap": [800.0, 800.0 + i]},
+        )
         for i in range(count)
-    )  # fmt: skip
+    )
     Run.objects.filter(pk=run.pk).update(revision=run.revision + count)
     client.revision = run.revision + count
     asked = times(60, lambda _: client.get(f"/api/runs/{run.pk}/history"))
@@ -127,9 +144,15 @@ def many_readings(runs: int = 20, each: int = 5000) -> None:
     chance = random.Random(1)
     for i in range(runs):
         run = GaugeRun.objects.create(
-            chuck=chuck, side="od", on=timezone.localdate() - timedelta(days=i), by=by, source="live", pressure_bar=24,
-            grip_height_mm=60, key=uuid.uuid4(),
-        )  # fmt: skip
+            chuck=chuck,
+            side="od",
+            on=timezone.localdate() - timedelta(days=i),
+            by=by,
+            source="live",
+            pressure_bar=24,
+            grip_height_mm=60,
+            key=uuid.uuid4(),
+        )
         Reading.objects.bulk_create(
             (
                 Reading(run=run, number=n, rpm=n / 2, grip_n=70_000 - 0.0056 * (n / 2) ** 2 + chance.gauss(0, 200))

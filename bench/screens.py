@@ -58,7 +58,9 @@ def cold_load(run: int) -> list[float]:
 
 
 def live_gauge() -> tuple[float, float]:
-    """(readings a second on the screen, milliseconds that the screen is behind the gauge) over five seconds of a run."""
+    """(readings a second on the screen, milliseconds that the screen is behind the gauge) over five seconds of a
+    run.
+    """
     with browser_page() as page:
         page.goto(f"{URL}/chucks/lathe-3-chuck/gauge")
         page.get_by_role("button", name="New run").click()

@@ -28,23 +28,31 @@ def _runs(page: Page) -> dict[str, str]:
 
 
 MADE_UP = [
-    ("Pump shaft", "LH-3001", "lathe-3", "c45", "36.5", "180", "24"), ("Wicket gate bush", "LH-1877", "twin-2", "", "30", "42", "160"),
-    ("Governor cam ring", "LH-2330", "lathe-5", "gjs-500", "148", "", ""), ("Relief valve seat", "LH-2198", "twin-2", "1-4301", "", "", "400"),
-    ("Servo piston", "LH-2044", "lathe-3", "42crmo4", "62", "95", "36"), ("Thrust collar", "LH-1752", "", "", "110", "24", "12"),
-]  # fmt: skip
+    ("Pump shaft", "LH-3001", "lathe-3", "c45", "36.5", "180", "24"),
+    ("Wicket gate bush", "LH-1877", "twin-2", "", "30", "42", "160"),
+    ("Governor cam ring", "LH-2330", "lathe-5", "gjs-500", "148", "", ""),
+    ("Relief valve seat", "LH-2198", "twin-2", "1-4301", "", "", "400"),
+    ("Servo piston", "LH-2044", "lathe-3", "42crmo4", "62", "95", "36"),
+    ("Thrust collar", "LH-1752", "", "", "110", "24", "12"),
+]
 
 
 def _fill_bench(page: Page) -> None:
     """More made-up runs, as far as their shop got with them, and one that is stopped."""
     for name, number, machine, material, diameter, length, quantity in MADE_UP:
-        given = {"name": name, "drawing_number": number, "machine": machine or None, "material": material or None,
-                 "diameter": diameter, "length": length, "quantity": quantity}  # fmt: skip
+        given = {
+            "name": name,
+            "drawing_number": number,
+            "machine": machine or None,
+            "material": material or None,
+            "diameter": diameter,
+            "length": length,
+            "quantity": quantity,
+        }
         page.evaluate(SEND, ["/api/runs", given])
     runs = _runs(page)
     servo = runs["Servo piston"].split("/")[2]
-    for path, entry in [
-        ("setups.0.jaw_blank", {"value": "l3-steel-50"}), ("setups.0.hold.depth_mm", {"text": "45"}),
-    ]:  # fmt: skip
+    for path, entry in [("setups.0.jaw_blank", {"value": "l3-steel-50"}), ("setups.0.hold.depth_mm", {"text": "45"})]:
         page.evaluate(
             SEND, [f"/api/runs/{servo}/edits", {"path": path, "base_revision": 0, "key": str(uuid.uuid4())} | entry]
         )
@@ -53,9 +61,11 @@ def _fill_bench(page: Page) -> None:
 def _make_history(page: Page, run: str) -> None:
     """Some edits as a shop makes them, an undo among them."""
     for path, entry in [
-        ("part.profile.outside.0.diameter_mm", {"text": "83.95"}), ("setups.0.force.pressure_bar", {"text": "24.5"}),
-        ("setups.0.clamp_rpm", {"text": "1400"}), ("setups.0.force.condition", {"value": "today"}),
-    ]:  # fmt: skip
+        ("part.profile.outside.0.diameter_mm", {"text": "83.95"}),
+        ("setups.0.force.pressure_bar", {"text": "24.5"}),
+        ("setups.0.clamp_rpm", {"text": "1400"}),
+        ("setups.0.force.condition", {"value": "today"}),
+    ]:
         at = page.evaluate("(run) => fetch(`/api/runs/${run}/pulse`).then((r) => r.json())", run)["revision"]
         page.evaluate(
             SEND, [f"/api/runs/{run}/edits", {"path": path, "base_revision": at, "key": str(uuid.uuid4())} | entry]
@@ -68,14 +78,28 @@ def _release(page: Page, run: str) -> None:
     asked = page.evaluate("(run) => fetch(`/api/runs/${run}/releases`).then((r) => r.json())", run)
     page.evaluate(
         SEND,
-        [f"/api/runs/{run}/releases", {"base_revision": asked["revision"], "note": "first lot", "key": str(uuid.uuid4()),
-                                       "confirmed": [c["code"] for c in asked["cautions"]]}],
-    )  # fmt: skip
+        [
+            f"/api/runs/{run}/releases",
+            {
+                "base_revision": asked["revision"],
+                "note": "first lot",
+                "key": str(uuid.uuid4()),
+                "confirmed": [c["code"] for c in asked["cautions"]],
+            },
+        ],
+    )
     page.evaluate(
         SEND,
-        [f"/api/runs/{run}/edits", {"path": "setups.0.force.pressure_bar", "text": "26.8", "base_revision": asked["revision"],
-                                    "key": str(uuid.uuid4())}],
-    )  # fmt: skip
+        [
+            f"/api/runs/{run}/edits",
+            {
+                "path": "setups.0.force.pressure_bar",
+                "text": "26.8",
+                "base_revision": asked["revision"],
+                "key": str(uuid.uuid4()),
+            },
+        ],
+    )
 
 
 SEND = """
@@ -153,8 +177,17 @@ def main() -> None:
         _keep(page, "release")
         _open(page, "/chucks/lathe-3-chuck/gauge")
         _keep(page, "gauge")
-        page.evaluate(SEND, ["/api/rules", {"base_number": 1, "values": {"corner_friction_pct": "30"},
-                                            "reason": "the new coolant is slippery, seen on three jobs"}])  # fmt: skip
+        page.evaluate(
+            SEND,
+            [
+                "/api/rules",
+                {
+                    "base_number": 1,
+                    "values": {"corner_friction_pct": "30"},
+                    "reason": "the new coolant is slippery, seen on three jobs",
+                },
+            ],
+        )
         _open(page, "/rules")
         _keep(page, "house-rules")
         _fill_bench(page)

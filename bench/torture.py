@@ -37,7 +37,7 @@ FACTS = {
     "setups.0.clamp_rpm": lambda r: f"{r.uniform(200, 900):.9f}",
     "part.edge_mm": lambda r: f"{r.uniform(0.1, 0.5):.9f}",
     "part.face_stock_mm": lambda r: f"{r.uniform(1, 3):.9f}",
-}  # fmt: skip
+}
 SECONDS_MOST = 45.0  # a place that does not come back in this time is a failure, not something to wait for
 
 
@@ -235,7 +235,8 @@ def torture(kills: int, seed: int) -> int:
         shop.close()
     acknowledged = sum(len(s.acknowledged) for s in streams)
     say(
-        f"{killed['server']} kills of the server, {killed['database']} of the database in {time.monotonic() - began:.0f} s; "
+        f"{killed['server']} kills of the server, {killed['database']} of the database in "
+        f"{time.monotonic() - began:.0f} s; "
         f"{acknowledged} edits acknowledged, {sum(s.again for s in streams)} sent again."
     )
     if acknowledged == 0:

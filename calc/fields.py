@@ -160,9 +160,7 @@ def check_range(field: str, spec: Quantity, value: float) -> None:
     )
     if outside:
         shown = value if math.isfinite(value) else 0.0
-        raise OutOfRange(
-            field, shown, low, spec.high, spec.unit, label=spec.label, low_open=spec.above is not None
-        )  # fmt: skip
+        raise OutOfRange(field, shown, low, spec.high, spec.unit, label=spec.label, low_open=spec.above is not None)
 
 
 Range = tuple[str, Quantity, float, float, bool]

@@ -1,4 +1,5 @@
-"""The house rules: what a shop has settled on where the trade leaves it open. All typical until the shop says otherwise.
+"""The house rules: what a shop has settled on where the trade leaves it open. All typical until the shop says
+otherwise.
 
 A plan keeps the rules it is computed under (`Document.rules`), so a rule that changes moves no plan by itself.
 """
@@ -12,15 +13,23 @@ from calc.fields import Checked, Choice, Quantity
 
 RAW_STOCK = Choice(
     "Pocket for raw stock",
-    {"nominal": "nominal stock", "middle": "measured middle of the batch", "largest": "largest piece: always three centres"},
-    "Nominal asks nothing of the batch; the middle splits the error; bored for the largest, every piece touches on its centre line",
-)  # fmt: skip
+    {
+        "nominal": "nominal stock",
+        "middle": "measured middle of the batch",
+        "largest": "largest piece: always three centres",
+    },
+    "Nominal asks nothing of the batch; the middle splits the error; bored for the largest, every piece touches on "
+    "its centre line",
+)
 
 JAW_BORING = Choice(
     "Jaw boring pressure",
-    {"ring": "up to the ring's limit, then taper if the estimate says so", "plug": "match production with a plug, where one seats"},
+    {
+        "ring": "up to the ring's limit, then taper if the estimate says so",
+        "plug": "match production with a plug, where one seats",
+    },
     "A ring takes one set-up; a plug takes two, and bores the jaws as far bent as the part will find them",
-)  # fmt: skip
+)
 
 
 ROUGHER = Choice(
@@ -150,6 +159,14 @@ class Rules(Checked):
 
 # What a single plan may depart from, with its reason.
 PLAN_RULES = (
-    "safety", "worn", "interrupted", "friction_turned", "friction_ground", "friction_rough", "corner_friction_pct",
-    "corner_condition_pct", "corner_force_pct", "wall_share_pct",
-)  # fmt: skip
+    "safety",
+    "worn",
+    "interrupted",
+    "friction_turned",
+    "friction_ground",
+    "friction_rough",
+    "corner_friction_pct",
+    "corner_condition_pct",
+    "corner_force_pct",
+    "wall_share_pct",
+)

@@ -89,9 +89,15 @@ class Step(NamedTuple):
     def as_dict(self) -> dict[str, Any]:
         """The step as plain data."""
         return {
-            "symbol": self.symbol, "label": self.label, "formula": self.formula, "substituted": self.substituted,
-            "value": self.value, "unit": self.unit, "source": self.source.text, "basis": self.source.basis,
-        }  # fmt: skip
+            "symbol": self.symbol,
+            "label": self.label,
+            "formula": self.formula,
+            "substituted": self.substituted,
+            "value": self.value,
+            "unit": self.unit,
+            "source": self.source.text,
+            "basis": self.source.basis,
+        }
 
 
 class Note:
@@ -142,7 +148,10 @@ class Working:
         self.notes: list[Note] = []
 
     def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: float) -> float:
-        """Evaluate `formula` with `values`, keep it as a step and give its value. Raises CalcError beyond all numbers."""
+        """Evaluate `formula` with `values`, keep it as a step and give its value.
+
+        Raises CalcError beyond all numbers.
+        """
         function = _COMPILED.get(formula) or _compile(formula, tuple(values))
         try:
             value = float(function(**values))

@@ -56,9 +56,15 @@ class Cluster:
         # pg_ctl's child keeps the pipes open, so output goes to a file that can be read back.
         with (DATA / f"{self.folder.name}.out").open("w+") as out:
             done = subprocess.run(
-                command, cwd="/", env=env, stdout=out, stderr=subprocess.STDOUT, text=True, check=False,
+                command,
+                cwd="/",
+                env=env,
+                stdout=out,
+                stderr=subprocess.STDOUT,
+                text=True,
+                check=False,
                 start_new_session=True,
-            )  # fmt: skip
+            )
             out.seek(0)
             return subprocess.CompletedProcess(command, done.returncode, out.read())
 
@@ -72,9 +78,18 @@ class Cluster:
             user = pwd.getpwnam("postgres")
             os.chown(self.folder, user.pw_uid, user.pw_gid)
         made = self._command(
-            "initdb", "-D", str(self.folder), "-U", "noble_anvil", "-A", "trust", "-E", "UTF8", "--locale=C.UTF-8",
+            "initdb",
+            "-D",
+            str(self.folder),
+            "-U",
+            "noble_anvil",
+            "-A",
+            "trust",
+            "-E",
+            "UTF8",
+            "--locale=C.UTF-8",
             "--data-checksums",
-        )  # fmt: skip
+        )
         if made.returncode:
             shutil.rmtree(self.folder, ignore_errors=True)
             raise Stop(f"The database could not be created:\n{made.stdout}")

@@ -33,9 +33,14 @@ def say(sentence: str) -> None:
 def run(command: list[str | Path], *, cwd: Path = ROOT, env: dict[str, str] | None = None, quiet: bool = False) -> None:
     """Run a program to its end; stop with its output where it fails."""
     done = subprocess.run(
-        [str(c) for c in command], cwd=cwd, env=env, text=True, check=False,
-        stdout=subprocess.PIPE if quiet else None, stderr=subprocess.STDOUT if quiet else None,
-    )  # fmt: skip
+        [str(c) for c in command],
+        cwd=cwd,
+        env=env,
+        text=True,
+        check=False,
+        stdout=subprocess.PIPE if quiet else None,
+        stderr=subprocess.STDOUT if quiet else None,
+    )
     if done.returncode:
         if quiet:
             print(done.stdout, file=sys.stderr)
@@ -68,6 +73,9 @@ def mark_fresh(name: str, stamp: str) -> None:
 def environment(**more: str) -> dict[str, str]:
     """The environment for the application's own programs."""
     return {
-        **os.environ, "PYTHONPATH": str(ROOT), "DJANGO_SETTINGS_MODULE": "server.config.settings",
-        "PYTHONDONTWRITEBYTECODE": "1", **more,
-    }  # fmt: skip
+        **os.environ,
+        "PYTHONPATH": str(ROOT),
+        "DJANGO_SETTINGS_MODULE": "server.config.settings",
+        "PYTHONDONTWRITEBYTECODE": "1",
+        **more,
+    }

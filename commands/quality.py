@@ -34,15 +34,20 @@ def _write_api(target: Path) -> None:
     with target.open("w") as file:
         subprocess.run(
             [str(PYTHON), "-m", "django", "export_openapi_schema", "--api", "server.config.api.api", "--indent", "1"],
-            cwd=ROOT, env=environment(), stdout=file, check=True,
-        )  # fmt: skip
+            cwd=ROOT,
+            env=environment(),
+            stdout=file,
+            check=True,
+        )
 
 
 def _write_types(source: Path, target: Path) -> None:
     subprocess.run(
         [str(WEB / "node_modules" / ".bin" / "openapi-typescript"), str(source), "-o", str(target)],
-        cwd=WEB, check=True, stdout=subprocess.DEVNULL,
-    )  # fmt: skip
+        cwd=WEB,
+        check=True,
+        stdout=subprocess.DEVNULL,
+    )
 
 
 def _api_is_current() -> bool:

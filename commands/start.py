@@ -140,11 +140,27 @@ def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
 def serve(port: int, env: dict[str, str], workers: int = 2) -> subprocess.Popen[bytes]:
     """The web server as a child, in a session of its own so that Ctrl-C reaches it only through us."""
     return subprocess.Popen(
-        [str(PYTHON), "-m", "gunicorn", "server.config.wsgi:application", "--bind", f"127.0.0.1:{port}",
-         "--workers", str(workers), "--threads", "4", "--no-control-socket", "--log-level", "warning",
-         "--worker-tmp-dir", "/dev/shm" if Path("/dev/shm").exists() else "/tmp"],
-        cwd=ROOT, env=env, start_new_session=True,
-    )  # fmt: skip
+        [
+            str(PYTHON),
+            "-m",
+            "gunicorn",
+            "server.config.wsgi:application",
+            "--bind",
+            f"127.0.0.1:{port}",
+            "--workers",
+            str(workers),
+            "--threads",
+            "4",
+            "--no-control-socket",
+            "--log-level",
+            "warning",
+            "--worker-tmp-dir",
+            "/dev/shm" if Path("/dev/shm").exists() else "/tmp",
+        ],
+        cwd=ROOT,
+        env=env,
+        start_new_session=True,
+    )
 
 
 def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
@@ -152,9 +168,12 @@ def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
     port = free_port()
     env["NOBLE_ANVIL_GAUGES"] = f"Simulated gauge=127.0.0.1:{port}"
     return subprocess.Popen(
-        [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with-parent"], cwd=ROOT, env=env,
-        stdout=subprocess.DEVNULL, start_new_session=True,
-    )  # fmt: skip
+        [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with-parent"],
+        cwd=ROOT,
+        env=env,
+        stdout=subprocess.DEVNULL,
+        start_new_session=True,
+    )
 
 
 def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 30) -> None:

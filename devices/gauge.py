@@ -97,8 +97,15 @@ class Gauge(socketserver.ThreadingTCPServer):
     allow_reuse_address = True
     daemon_threads = True
 
-    def __init__(self, port: int, model: Model = GOOD, faults: Faults = Faults(), rate: float = 20.0, count: int = 240,
-                 seed: int | None = None) -> None:  # fmt: skip
+    def __init__(
+        self,
+        port: int,
+        model: Model = GOOD,
+        faults: Faults = Faults(),
+        rate: float = 20.0,
+        count: int = 240,
+        seed: int | None = None,
+    ) -> None:
         self.model, self.faults, self.rate, self.count, self.seed = model, faults, rate, count, seed
         super().__init__(("127.0.0.1", port), _Talk)
 

@@ -101,7 +101,10 @@ BUSY = """
 select count(*) from pg_stat_activity
 where datname = current_database() and pid <> pg_backend_pid() and state in ('active', 'idle in transaction')
 """
-WATCH = "window.__violations = []; addEventListener('securitypolicyviolation', e => __violations.push(e.violatedDirective + ' ' + e.blockedURI))"
+WATCH = """
+window.__violations = [];
+addEventListener('securitypolicyviolation', e => __violations.push(e.violatedDirective + ' ' + e.blockedURI))
+"""
 
 
 @pytest.fixture

@@ -20,9 +20,16 @@ def serious(page):
 
 
 PLACES = {
-    "/": "Bench", "/new": "New run", "/shelf": "Shelf", "/shelf/chuck/lathe-3-chuck": "Shelf", "/shelf/chuck/new": "Shelf",
-    "/shelf/material": "Shelf", "/shelf/jaw_set/set-7": "Shelf", "/people": "People", "/runs/{run}/history": "History of Seal carrier",
-}  # fmt: skip
+    "/": "Bench",
+    "/new": "New run",
+    "/shelf": "Shelf",
+    "/shelf/chuck/lathe-3-chuck": "Shelf",
+    "/shelf/chuck/new": "Shelf",
+    "/shelf/material": "Shelf",
+    "/shelf/jaw_set/set-7": "Shelf",
+    "/people": "People",
+    "/runs/{run}/history": "History of Seal carrier",
+}
 
 
 @pytest.mark.parametrize("path", PLACES)

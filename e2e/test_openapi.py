@@ -24,7 +24,7 @@ OPERATIONS = [
     for path, methods in DOCUMENT["paths"].items()
     for method in methods
     if (method.upper(), path) not in LEFT_OUT
-]  # fmt: skip
+]
 
 
 @pytest.fixture
@@ -54,14 +54,24 @@ def test_no_request_makes_the_server_fail(method, path, server, owner, run):
             return
         case.validate_response(
             answer,
-            checks=CHECKS.get_by_names(["not_a_server_error", "status_code_conformance", "content_type_conformance",
-                                        "response_schema_conformance"]),
-        )  # fmt: skip
+            checks=CHECKS.get_by_names(
+                [
+                    "not_a_server_error",
+                    "status_code_conformance",
+                    "content_type_conformance",
+                    "response_schema_conformance",
+                ]
+            ),
+        )
 
     test = settings(
-        max_examples=25, deadline=timedelta(seconds=20), phases=[Phase.generate], derandomize=True, database=None,
+        max_examples=25,
+        deadline=timedelta(seconds=20),
+        phases=[Phase.generate],
+        derandomize=True,
+        database=None,
         suppress_health_check=list(HealthCheck),
-    )(schemathesis_given(operation)(ask))  # fmt: skip
+    )(schemathesis_given(operation)(ask))
     test()
     assert seen
 

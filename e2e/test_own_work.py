@@ -43,9 +43,13 @@ def test_a_new_run_from_what_is_known_to_a_settled_plan(app, run):
     app.get_by_role("button", name="Put in", exact=True).click()
     expect(app.get_by_role("button", name="Rough", exact=True)).to_be_visible()
     for label, text in {
-        "From diameter, mm": "36.5", "To diameter, mm": "34.5", "Surface speed, m/min": "150", "Feed, mm/rev": "0.15",
-        "Depth per side, mm": "1", "Spindle clamp, rpm": "1200",
-    }.items():  # fmt: skip
+        "From diameter, mm": "36.5",
+        "To diameter, mm": "34.5",
+        "Surface speed, m/min": "150",
+        "Feed, mm/rev": "0.15",
+        "Depth per side, mm": "1",
+        "Spindle clamp, rpm": "1200",
+    }.items():
         type_into(app, label, text).press("Enter")
         expect(app.get_by_role("alert")).to_have_count(0)
     expect(rail(app, "Cuts")).to_contain_text("1 cut · top")
@@ -177,8 +181,11 @@ def test_bad_figures_on_the_shelf_are_answered_and_nothing_is_lost(app, run):
 def test_a_machine_goes_in_by_hand_and_by_file(app, run, tmp_path):
     app.goto(address(app, "/shelf/machine/new"))
     for label, text in {
-        "Name": "Lathe 9", "Top speed, rpm": "3000", "Spindle power, kW": "20 hp", "Spindle torque, N·m": "150"
-    }.items():  # fmt: skip
+        "Name": "Lathe 9",
+        "Top speed, rpm": "3000",
+        "Spindle power, kW": "20 hp",
+        "Spindle torque, N·m": "150",
+    }.items():
         type_into(app, label, text).press("Enter")
     app.get_by_role("button", name="Put it on the shelf").click()
     expect(app.get_by_role("heading", name="Lathe 9")).to_be_visible()

@@ -11,13 +11,27 @@ from server.apps.demo.runs import RUNS as DEMO_RUNS
 ONE_SIDED: dict[str, Any] = {
     "version": 1,
     "part": {
-        "quantity": 240, "edge_mm": 0.3, "face_stock_mm": 2.0,
+        "quantity": 240,
+        "edge_mm": 0.3,
+        "face_stock_mm": 2.0,
         "profile": {
             "outside": [
-                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "upper_mm": 0.0, "lower_mm": -0.035,
-                 "stock_diameter_mm": None},
-                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "upper_mm": None, "lower_mm": None,
-                 "stock_diameter_mm": 122.0},
+                {
+                    "name": "Spigot",
+                    "diameter_mm": 84.0,
+                    "length_mm": 40.0,
+                    "upper_mm": 0.0,
+                    "lower_mm": -0.035,
+                    "stock_diameter_mm": None,
+                },
+                {
+                    "name": "Flange",
+                    "diameter_mm": 118.0,
+                    "length_mm": 14.0,
+                    "upper_mm": None,
+                    "lower_mm": None,
+                    "stock_diameter_mm": 122.0,
+                },
             ],
             "inside": [{"diameter_mm": 52.0}],
         },
@@ -25,26 +39,73 @@ ONE_SIDED: dict[str, Any] = {
     "setups": [
         {
             "name": "Side 2, flange end",
-            "hold": {"jaw_height_mm": None, "depth_mm": 22.0, "seat": "floor", "live_centre": False,
-                     "friction": "turned"},
+            "hold": {
+                "jaw_height_mm": None,
+                "depth_mm": 22.0,
+                "seat": "floor",
+                "live_centre": False,
+                "friction": "turned",
+            },
             "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
-            "force": {"pressure_bar": 28.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
-                      "safety": 2.0, "user_max_rpm": None},
+            "force": {
+                "pressure_bar": 28.0,
+                "condition": "unknown",
+                "condition_measured": None,
+                "condition_date": None,
+                "safety": 2.0,
+                "user_max_rpm": None,
+            },
             "clamp_rpm": 600.0,
             "cuts": [
-                {"name": "Face", "kind": "face", "from_diameter_mm": 122.0, "to_diameter_mm": 52.0, "speed_m_min": 90.0,
-                 "rpm": None, "feed_mm_rev": 0.15, "depth_mm": 1.0, "corner_radius_mm": 0.8, "approach_deg": 95.0,
-                 "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
-                {"name": "Rough flange", "kind": "turn", "from_diameter_mm": 122.0, "to_diameter_mm": 119.0,
-                 "speed_m_min": 90.0, "rpm": None, "feed_mm_rev": 0.15, "depth_mm": 1.5, "corner_radius_mm": 0.8,
-                 "approach_deg": 95.0, "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
-                {"name": "Finish flange", "kind": "turn", "from_diameter_mm": 119.0, "to_diameter_mm": 118.0,
-                 "speed_m_min": 110.0, "rpm": None, "feed_mm_rev": 0.12, "depth_mm": 0.5, "corner_radius_mm": 0.4,
-                 "approach_deg": 93.0, "rake_deg": 6.0, "interrupted": False, "feeds": "chuck"},
+                {
+                    "name": "Face",
+                    "kind": "face",
+                    "from_diameter_mm": 122.0,
+                    "to_diameter_mm": 52.0,
+                    "speed_m_min": 90.0,
+                    "rpm": None,
+                    "feed_mm_rev": 0.15,
+                    "depth_mm": 1.0,
+                    "corner_radius_mm": 0.8,
+                    "approach_deg": 95.0,
+                    "rake_deg": 6.0,
+                    "interrupted": False,
+                    "feeds": "chuck",
+                },
+                {
+                    "name": "Rough flange",
+                    "kind": "turn",
+                    "from_diameter_mm": 122.0,
+                    "to_diameter_mm": 119.0,
+                    "speed_m_min": 90.0,
+                    "rpm": None,
+                    "feed_mm_rev": 0.15,
+                    "depth_mm": 1.5,
+                    "corner_radius_mm": 0.8,
+                    "approach_deg": 95.0,
+                    "rake_deg": 6.0,
+                    "interrupted": False,
+                    "feeds": "chuck",
+                },
+                {
+                    "name": "Finish flange",
+                    "kind": "turn",
+                    "from_diameter_mm": 119.0,
+                    "to_diameter_mm": 118.0,
+                    "speed_m_min": 110.0,
+                    "rpm": None,
+                    "feed_mm_rev": 0.12,
+                    "depth_mm": 0.5,
+                    "corner_radius_mm": 0.4,
+                    "approach_deg": 93.0,
+                    "rake_deg": 6.0,
+                    "interrupted": False,
+                    "feeds": "chuck",
+                },
             ],
         }
     ],
-}  # fmt: skip
+}
 
 
 TYPED = {"part.profile.outside.0.diameter_mm": "1 1/2 in", "setups.0.cuts.0.depth_mm": "1/16"}
@@ -52,13 +113,20 @@ TYPED = {"part.profile.outside.0.diameter_mm": "1 1/2 in", "setups.0.cuts.0.dept
 VENT_PLUG: dict[str, Any] = {
     "version": 2,
     "part": {
-        "quantity": 600, "edge_mm": 0.01 * INCH, "face_stock_mm": 0.0,
+        "quantity": 600,
+        "edge_mm": 0.01 * INCH,
+        "face_stock_mm": 0.0,
         "profile": {
             "outside": [
-                {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "upper_mm": 0.0,
-                 "lower_mm": -0.003 * INCH},
+                {
+                    "name": "Bar",
+                    "diameter_mm": 1.5 * INCH,
+                    "length_mm": 0.875 * INCH,
+                    "upper_mm": 0.0,
+                    "lower_mm": -0.003 * INCH,
+                },
                 {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.75 * INCH},
-            ],
+            ]
         },
         "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 1.5 * INCH},
     },
@@ -68,18 +136,34 @@ VENT_PLUG: dict[str, Any] = {
             "name": "Body end",
             "hold": {"grip": "outside:Bar", "depth_mm": 0.625 * INCH, "friction": "ground"},
             "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
-            "force": {"pressure_bar": 18.0, "condition": "unknown", "condition_measured": None, "condition_date": None,
-                      "user_max_rpm": None},
+            "force": {
+                "pressure_bar": 18.0,
+                "condition": "unknown",
+                "condition_measured": None,
+                "condition_date": None,
+                "user_max_rpm": None,
+            },
             "clamp_rpm": 1900.0,
             "cuts": [
-                {"name": "Turn body", "kind": "turn", "from_diameter_mm": 1.5 * INCH, "to_diameter_mm": 1.25 * INCH,
-                 "speed_m_min": 304.8, "rpm": None, "feed_mm_rev": 0.006 * INCH, "depth_mm": 0.0625 * INCH,
-                 "corner_radius_mm": 0.4, "approach_deg": 95.0, "rake_deg": 15.0, "interrupted": False,
-                 "feeds": "chuck"},
+                {
+                    "name": "Turn body",
+                    "kind": "turn",
+                    "from_diameter_mm": 1.5 * INCH,
+                    "to_diameter_mm": 1.25 * INCH,
+                    "speed_m_min": 304.8,
+                    "rpm": None,
+                    "feed_mm_rev": 0.006 * INCH,
+                    "depth_mm": 0.0625 * INCH,
+                    "corner_radius_mm": 0.4,
+                    "approach_deg": 95.0,
+                    "rake_deg": 15.0,
+                    "interrupted": False,
+                    "feeds": "chuck",
+                }
             ],
         }
     ],
-}  # fmt: skip
+}
 
 
 def runs() -> list[dict[str, Any]]:

@@ -39,8 +39,12 @@ def read_chart(text: str, system: System = "metric") -> list[tuple[float, float]
             problems += [_at_row(number, e.sentence) for e in error.errors]
             continue
         if pressure in points:
-            problems.append(_at_row(number, Sentence("{p} is there twice; leave one of them out.",
-                                                     p=Figure(pressure, "bar", exact=True))))  # fmt: skip
+            problems.append(
+                _at_row(
+                    number,
+                    Sentence("{p} is there twice; leave one of them out.", p=Figure(pressure, "bar", exact=True)),
+                )
+            )
         points[pressure] = grip
     if len(points) > MOST_ROWS:
         problems.append(FieldError("chart", Sentence(f"Give {MOST_ROWS} rows at most; straight lines need few.")))

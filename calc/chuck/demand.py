@@ -99,21 +99,37 @@ class GripDemandResult(Explained):
 
 
 def _beside(given: GripDemandInput, w: Working) -> float:
-    """The part's weight and imbalance [N] at its centre of mass; they turn against the cut, so they add to its worst."""
+    """The part's weight and imbalance [N] at its centre of mass; they turn against the cut, so they add to its
+    worst.
+    """
     if given.part_mass_kg <= 0:
         return 0.0
     return w.step(
-        "F_m", "The part's weight and its imbalance", "m*(e/1000*(2*pi*n/60)**2 + g)", "N", UNBALANCE,
-        m=given.part_mass_kg, e=given.offset_mm, n=given.rpm, g=GRAVITY,
-    )  # fmt: skip
+        "F_m",
+        "The part's weight and its imbalance",
+        "m*(e/1000*(2*pi*n/60)**2 + g)",
+        "N",
+        UNBALANCE,
+        m=given.part_mass_kg,
+        e=given.offset_mm,
+        n=given.rpm,
+        g=GRAVITY,
+    )
 
 
 def _demand(cut: CutLoad, given: GripDemandInput, beside: float, w: Working) -> CutDemand:
     slip = w.step(
-        "F_slip", f"{cut.name}: grip against slipping", "hypot(F_t*d_c/d_g, F_ax) / μ", "N", DEMAND,
-        F_t=cut.tangential_n, d_c=cut.cut_diameter_mm, d_g=given.grip_diameter_mm, F_ax=cut.unseated_axial_n,
+        "F_slip",
+        f"{cut.name}: grip against slipping",
+        "hypot(F_t*d_c/d_g, F_ax) / μ",
+        "N",
+        DEMAND,
+        F_t=cut.tangential_n,
+        d_c=cut.cut_diameter_mm,
+        d_g=given.grip_diameter_mm,
+        F_ax=cut.unseated_axial_n,
         μ=given.friction,
-    )  # fmt: skip
+    )
     tilt = side = 0.0
     if not given.tailstock:
         across = 0.0 if cut.torque_only else cut.tangential_n
@@ -124,21 +140,55 @@ def _demand(cut: CutLoad, given: GripDemandInput, beside: float, w: Working) -> 
         if given.jaws != 2:
             arm["d_g"] = given.grip_diameter_mm
         tilt = w.step(
-            "F_tilt", f"{cut.name}: grip against tilting", f"{tips} / ({'μ*l/4' if given.jaws == 2 else ARM})", "N",
-            DEMAND, a=cut.overhang_mm, F_t=across, F_r=cut.radial_n, F_a=cut.axial_n, d_c=cut.cut_diameter_mm, **more, **arm,
-        )  # fmt: skip
+            "F_tilt",
+            f"{cut.name}: grip against tilting",
+            f"{tips} / ({'μ*l/4' if given.jaws == 2 else ARM})",
+            "N",
+            DEMAND,
+            a=cut.overhang_mm,
+            F_t=across,
+            F_r=cut.radial_n,
+            F_a=cut.axial_n,
+            d_c=cut.cut_diameter_mm,
+            **more,
+            **arm,
+        )
         push = "(hypot(F_t, F_r) + F_m)" if beside else "hypot(F_t, F_r)"
         only = {"F_m": beside} if beside else {}
         if given.jaws == 2:
-            side = w.step("F_side", f"{cut.name}: grip against being pushed across", f"{push} / μ", "N", DEMAND,
-                          F_t=across, F_r=cut.radial_n, **only, μ=given.friction)  # fmt: skip
+            side = w.step(
+                "F_side",
+                f"{cut.name}: grip against being pushed across",
+                f"{push} / μ",
+                "N",
+                DEMAND,
+                F_t=across,
+                F_r=cut.radial_n,
+                **only,
+                μ=given.friction,
+            )
         else:
-            side = w.step("F_side", f"{cut.name}: grip against being pushed across", f"{SIDE_TERM[given.jaws]}*{push}", "N",
-                          DEMAND, F_t=across, F_r=cut.radial_n, **only)  # fmt: skip
+            side = w.step(
+                "F_side",
+                f"{cut.name}: grip against being pushed across",
+                f"{SIDE_TERM[given.jaws]}*{push}",
+                "N",
+                DEMAND,
+                F_t=across,
+                F_r=cut.radial_n,
+                **only,
+            )
     required = w.step(
-        "F_req", f"{cut.name}: grip needed, safety included", "S * sqrt(F_slip**2 + F_tilt**2 + F_side**2)", "N",
-        DEMAND, S=given.safety, F_slip=slip, F_tilt=tilt, F_side=side,
-    )  # fmt: skip
+        "F_req",
+        f"{cut.name}: grip needed, safety included",
+        "S * sqrt(F_slip**2 + F_tilt**2 + F_side**2)",
+        "N",
+        DEMAND,
+        S=given.safety,
+        F_slip=slip,
+        F_tilt=tilt,
+        F_side=side,
+    )
     return CutDemand(cut.name, slip, tilt, side, required)
 
 
@@ -159,7 +209,7 @@ def required_at(found: GripDemandResult, given: GripDemandInput) -> Callable[[fl
         more = unbalance * ((rpm * 2 * math.pi / 60) ** 2 - at**2)
         return given.safety * max(
             math.hypot(c.slip_n, c.tilt_n + tips * more, c.side_n + side * more) for c in found.cuts
-        )  # fmt: skip
+        )
 
     return needed
 
@@ -193,6 +243,10 @@ def grip_demand(given: GripDemandInput) -> GripDemandResult:
     demands = tuple(_demand(cut, given, beside, w) for cut in given.cuts)
     worst = max(demands, key=lambda d: d.required_n)
     return GripDemandResult(
-        required_grip_n=worst.required_n, governing_cut=worst.name, governing_mode=worst.mode, cuts=demands,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        required_grip_n=worst.required_n,
+        governing_cut=worst.name,
+        governing_mode=worst.mode,
+        cuts=demands,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -75,7 +75,8 @@ def contact_wrenches(given: GripDemandInput) -> Floats:
 
 
 def load_wrench(cut: CutLoad, given: GripDemandInput, angle: float, sign: float) -> Floats:
-    """The cut's force [N] and moment [N·mm] about the grip's middle, cutting at `angle` [rad], axial force in direction `sign`.
+    """The cut's force [N] and moment [N·mm] about the grip's middle, cutting at `angle` [rad], axial force in
+    direction `sign`.
 
     An axial force that a seat carries still tips the part about the cut; the part's weight and imbalance
     push the way the cut does.
@@ -156,13 +157,21 @@ def grip_exact(given: GripDemandInput) -> GripExactResult:
         "F_req", "Grip needed, safety included", "S*F_true", "N", EXACT, S=given.safety, F_true=governs.needed_n
     )
     if required > closed.required_grip_n * (1 + 1e-9):
-        w.note("caution", "closed-form-below", "The closed form asks {c}, less than this: its safety covers {s} of the need here.",
-               c=Figure(closed.required_grip_n, "N", "down"),
-               s=Figure(100 * closed.required_grip_n / governs.needed_n, "%", "down"))  # fmt: skip
+        w.note(
+            "caution",
+            "closed-form-below",
+            "The closed form asks {c}, less than this: its safety covers {s} of the need here.",
+            c=Figure(closed.required_grip_n, "N", "down"),
+            s=Figure(100 * closed.required_grip_n / governs.needed_n, "%", "down"),
+        )
     return GripExactResult(
-        required_grip_n=required, governing_cut=governs.name, closed_form_n=closed.required_grip_n, cuts=tuple(found),
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        required_grip_n=required,
+        governing_cut=governs.name,
+        closed_form_n=closed.required_grip_n,
+        cuts=tuple(found),
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )
 
 
 def _no_grip(cut: CutLoad) -> Exception:

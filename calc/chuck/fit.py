@@ -47,8 +47,9 @@ class GripFitInput(Checked):
         speeds = {p.rpm for p in self.points}
         if len(speeds) < 3:
             yield FieldError(
-                "points", Sentence("The readings are at {n} different speeds; take them at three at least.", n=str(len(speeds)))
-            )  # fmt: skip
+                "points",
+                Sentence("The readings are at {n} different speeds; take them at three at least.", n=str(len(speeds))),
+            )
         elif max(speeds) - min(speeds) < 100:
             yield FieldError("points", Sentence("The readings lie within 100 rpm; spread them over the speed range."))
 
@@ -110,8 +111,15 @@ def grip_fit(given: GripFitInput) -> GripFitResult:
     mean_x, mean_y = float(x.mean()), float(y.mean())
     sxx, sxy = float(((x - mean_x) ** 2).sum()), float(((x - mean_x) * (y - mean_y)).sum())
     formula = "-S_xy / S_xx" if given.side == "od" else "S_xy / S_xx"
-    k = w.step("k", "Grip lost with the square of the speed" if given.side == "od" else "Grip gained with the square of the speed",
-               formula, "N/rpm2", FIT, S_xy=sxy, S_xx=sxx)  # fmt: skip
+    k = w.step(
+        "k",
+        "Grip lost with the square of the speed" if given.side == "od" else "Grip gained with the square of the speed",
+        formula,
+        "N/rpm2",
+        FIT,
+        S_xy=sxy,
+        S_xx=sxx,
+    )
     static = w.step(
         "F_0", "Grip standing still", "F + k*x" if given.side == "od" else "F - k*x", "N", FIT, F=mean_y, k=k, x=mean_x
     )
@@ -131,28 +139,58 @@ def grip_fit(given: GripFitInput) -> GripFitResult:
     outliers = _outliers(x, residuals, static)
     _notes(w, given, static, k, r_squared, transmission, outliers)
     return GripFitResult(
-        static_grip_n=static, k_n_per_rpm2=k, r_squared=r_squared, transmission=transmission,
-        residuals_n=tuple(float(r) for r in residuals), outliers=outliers, working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        static_grip_n=static,
+        k_n_per_rpm2=k,
+        r_squared=r_squared,
+        transmission=transmission,
+        residuals_n=tuple(float(r) for r in residuals),
+        outliers=outliers,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )
 
 
 def _notes(
-    w: Working, given: GripFitInput, static: float, k: float, r_squared: float, transmission: float | None,
+    w: Working,
+    given: GripFitInput,
+    static: float,
+    k: float,
+    r_squared: float,
+    transmission: float | None,
     outliers: tuple[int, ...],
-) -> None:  # fmt: skip
+) -> None:
     wrong = "Mass, radius or reading is wrong, or the guides stick."
     if static <= 0:
         w.note("stop", "no-static-grip", "The fitted grip standing still is not above zero. Look at the readings.")
     if k < 0:
-        w.note("caution", "wrong-way", "The grip {goes} with speed, against what the side says. " + wrong,
-               goes="grows" if given.side == "od" else "falls")  # fmt: skip
+        w.note(
+            "caution",
+            "wrong-way",
+            "The grip {goes} with speed, against what the side says. " + wrong,
+            goes="grows" if given.side == "od" else "falls",
+        )
     if r_squared < R_SQUARED_LEAST:
-        w.note("caution", "poor-fit", "The curve explains {r} of the readings' scatter; {least} is the least that is usual. " + wrong,
-               r=Figure(100 * max(r_squared, 0.0), "%", "down"), least=Figure(100 * R_SQUARED_LEAST, "%"))  # fmt: skip
+        w.note(
+            "caution",
+            "poor-fit",
+            "The curve explains {r} of the readings' scatter; {least} is the least that is usual. " + wrong,
+            r=Figure(100 * max(r_squared, 0.0), "%", "down"),
+            least=Figure(100 * R_SQUARED_LEAST, "%"),
+        )
     if transmission is not None and not TRANSMISSION[0] <= transmission <= TRANSMISSION[1]:
-        w.note("caution", "transmission-odd", "Transmission comes out as {t}; 0.6 to 1.2 is usual. " + wrong,
-               t=Figure(transmission, "", "near", places=(2, 2)))  # fmt: skip
+        w.note(
+            "caution",
+            "transmission-odd",
+            "Transmission comes out as {t}; 0.6 to 1.2 is usual. " + wrong,
+            t=Figure(transmission, "", "near", places=(2, 2)),
+        )
     if outliers:
         first = given.points[outliers[0]]
-        w.note("caution", "outliers", "{n} of the readings stand off the curve, the first at {rpm}. Look at them, take them out or measure again.",
-               n=str(len(outliers)), rpm=Figure(first.rpm, "rpm"))  # fmt: skip
+        w.note(
+            "caution",
+            "outliers",
+            "{n} of the readings stand off the curve, the first at {rpm}. Look at them, take them "
+            "out or measure again.",
+            n=str(len(outliers)),
+            rpm=Figure(first.rpm, "rpm"),
+        )

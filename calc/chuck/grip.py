@@ -121,7 +121,7 @@ class ChuckForce(Checked):
     ] = 1.0
     max_draw_n: Annotated[
         float | None, Quantity("Highest draw force", "N", "Pull at the draw-bar", above=0, high=2_000_000, where=TABLE)
-    ] = None  # fmt: skip
+    ] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.chart:
@@ -172,9 +172,10 @@ def _charted(p: float, chuck: ChuckForce, w: Working) -> float:
             "pressure_bar",
             Sentence(
                 "{p} is above the {limit} that the cylinder may have; lower the pressure.",
-                p=Figure(p, "bar", exact=True), limit=Figure(limit, "bar", "down", exact=True),
+                p=Figure(p, "bar", exact=True),
+                limit=Figure(limit, "bar", "down", exact=True),
             ),
-        )  # fmt: skip
+        )
     if chuck.chart:
         return _from_chart(p, chuck, w)
     assert chuck.piston_area_mm2 is not None and chuck.force_ratio is not None
@@ -186,9 +187,11 @@ def _charted(p: float, chuck: ChuckForce, w: Working) -> float:
             "pressure_bar",
             Sentence(
                 "{p} would pull {draw}, above the {limit} stated; lower the pressure.",
-                p=Figure(p, "bar", exact=True), draw=Figure(draw, "N", "up"), limit=Figure(chuck.max_draw_n, "N", "down"),
+                p=Figure(p, "bar", exact=True),
+                draw=Figure(draw, "N", "up"),
+                limit=Figure(chuck.max_draw_n, "N", "down"),
             ),
-        )  # fmt: skip
+        )
     return w.step("F_chart", "Grip by the book", "F_draw * i", "N", BOOK, F_draw=draw, i=chuck.force_ratio)
 
 
@@ -199,15 +202,24 @@ def _from_chart(p: float, chuck: ChuckForce, w: Working) -> float:
             "pressure_bar",
             Sentence(
                 "{p} is off the chuck's chart, which runs from {low} to {high}; stay on it.",
-                p=Figure(p, "bar", exact=True), low=Figure(first.pressure_bar, "bar", "up", exact=True),
+                p=Figure(p, "bar", exact=True),
+                low=Figure(first.pressure_bar, "bar", "up", exact=True),
                 high=Figure(last.pressure_bar, "bar", "down", exact=True),
             ),
-        )  # fmt: skip
+        )
     a, b = next((a, b) for a, b in pairwise(chuck.chart) if p <= b.pressure_bar)
     return w.step(
-        "F_chart", "Grip on the chart", "F_1 + (F_2 - F_1) * (p - p_1) / (p_2 - p_1)", "N", BOOK,
-        F_1=a.grip_n, F_2=b.grip_n, p=p, p_1=a.pressure_bar, p_2=b.pressure_bar,
-    )  # fmt: skip
+        "F_chart",
+        "Grip on the chart",
+        "F_1 + (F_2 - F_1) * (p - p_1) / (p_2 - p_1)",
+        "N",
+        BOOK,
+        F_1=a.grip_n,
+        F_2=b.grip_n,
+        p=p,
+        p_1=a.pressure_bar,
+        p_2=b.pressure_bar,
+    )
 
 
 def chuck_grip(given: ChuckGripInput) -> ChuckGripResult:
@@ -241,33 +253,61 @@ def chuck_grip(given: ChuckGripInput) -> ChuckGripResult:
             "pressure_bar",
             Sentence(
                 "{p} would grip with {grip}, above the chuck's {limit}; lower the pressure.",
-                p=Figure(given.pressure_bar, "bar", exact=True), grip=Figure(charted, "N", "up"),
+                p=Figure(given.pressure_bar, "bar", exact=True),
+                grip=Figure(charted, "N", "up"),
                 limit=Figure(chuck.max_grip_n, "N", "down"),
             ),
-        )  # fmt: skip
+        )
     factor = w.step(
-        "k_h", "Height factor", "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))", "", HEIGHT,
-        μ_g=chuck.guide_friction, h_ref=chuck.reference_height_mm, l_g=chuck.guide_length_mm, h=given.grip_height_mm,
-    )  # fmt: skip
+        "k_h",
+        "Height factor",
+        "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))",
+        "",
+        HEIGHT,
+        μ_g=chuck.guide_friction,
+        h_ref=chuck.reference_height_mm,
+        l_g=chuck.guide_length_mm,
+        h=given.grip_height_mm,
+    )
     height = max(given.grip_height_mm, 1e-9)
     allowable = w.step(
-        "F_allow", "Grip the chuck may give at this height", "F_max * min(1, h_ref / h)", "N", ALLOWED,
-        F_max=chuck.max_grip_n, h_ref=chuck.reference_height_mm, h=height,
-    )  # fmt: skip
+        "F_allow",
+        "Grip the chuck may give at this height",
+        "F_max * min(1, h_ref / h)",
+        "N",
+        ALLOWED,
+        F_max=chuck.max_grip_n,
+        h_ref=chuck.reference_height_mm,
+        h=height,
+    )
     grip = w.step(
-        "F_0", "Static grip, all jaws", "F_chart * k_h * c", "N", HEIGHT,
-        F_chart=charted, k_h=factor, c=given.condition_factor,
-    )  # fmt: skip
+        "F_0",
+        "Static grip, all jaws",
+        "F_chart * k_h * c",
+        "N",
+        HEIGHT,
+        F_chart=charted,
+        k_h=factor,
+        c=given.condition_factor,
+    )
     per_jaw = w.step("F_jaw", "Static grip, one jaw", "F_0 / z", "N", HEIGHT, F_0=grip, z=given.jaws)
     overloaded = charted * factor > allowable * (1 + 1e-9)
     if overloaded:
         w.note(
-            "stop", "chuck-overloaded",
+            "stop",
+            "chuck-overloaded",
             "The chuck may give {allow} at this height and is asked for {asked}: lower the pressure, "
             "or take a shorter jaw or a deeper pocket.",
-            allow=Figure(allowable, "N", "down"), asked=Figure(charted * factor, "N", "up"),
-        )  # fmt: skip
+            allow=Figure(allowable, "N", "down"),
+            asked=Figure(charted * factor, "N", "up"),
+        )
     return ChuckGripResult(
-        grip_n=grip, per_jaw_n=per_jaw, height_factor=factor, allowable_grip_n=allowable, overloaded=overloaded,
-        charted_n=charted, working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        grip_n=grip,
+        per_jaw_n=per_jaw,
+        height_factor=factor,
+        allowable_grip_n=allowable,
+        overloaded=overloaded,
+        charted_n=charted,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -96,13 +96,29 @@ def _limits(given: PressureNeededInput, factor: float, centrifugal: float, w: Wo
     """The static grip [N over all jaws, condition counted] at which each limit is reached."""
     chuck, c = given.chuck, given.condition_factor
     here = max(given.grip_height_mm, CLOSE)
-    allowed = w.step("F_allow", "Grip the chuck may give at this height", "F_max * min(1, h_ref / h)", "N", ALLOWED,
-                     F_max=chuck.max_grip_n, h_ref=chuck.reference_height_mm, h=here)  # fmt: skip
+    allowed = w.step(
+        "F_allow",
+        "Grip the chuck may give at this height",
+        "F_max * min(1, h_ref / h)",
+        "N",
+        ALLOWED,
+        F_max=chuck.max_grip_n,
+        h_ref=chuck.reference_height_mm,
+        h=here,
+    )
     # The moment and the chuck's own limit are held against the book: a guess about grease hides no overload.
     if given.side == "id" and given.jaw_height_mm is not None:
         pull = max(1.0, given.transmission) * centrifugal * max(0.0, given.grip_height_mm - given.jaw_height_mm)
-        allowed = w.step("F_allow′", "The same, less what the jaws' own pull takes of the moment", "max(0, F_allow - M/h)", "N",
-                         ALLOWED, F_allow=allowed, M=pull, h=here)  # fmt: skip
+        allowed = w.step(
+            "F_allow′",
+            "The same, less what the jaws' own pull takes of the moment",
+            "max(0, F_allow - M/h)",
+            "N",
+            ALLOWED,
+            F_allow=allowed,
+            M=pull,
+            h=here,
+        )
     limits: dict[LimitedBy, float] = {"moment": allowed * c, "chuck": chuck.max_grip_n * factor * c}
     if not chuck.chart:
         limits["cylinder"] = book_grip(chuck.max_pressure_bar, chuck) * factor * c
@@ -174,8 +190,16 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
         "F_c", "Centrifugal force, all jaws", "z * S / 1000 * ω**2", "N", SPEED, z=given.jaws, S=moment, ω=omega
     )
     if given.side == "od":
-        need = w.step("F_0", "Grip needed standing still", "F_req + λ*F_c", "N", INVERSE,
-                      F_req=given.required_grip_n, λ=given.transmission, F_c=centrifugal)  # fmt: skip
+        need = w.step(
+            "F_0",
+            "Grip needed standing still",
+            "F_req + λ*F_c",
+            "N",
+            INVERSE,
+            F_req=given.required_grip_n,
+            λ=given.transmission,
+            F_c=centrifugal,
+        )
     else:
         need = w.step(
             "F_0",
@@ -186,9 +210,16 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
             F_req=given.required_grip_n,
         )
     factor = w.step(
-        "k_h", "Height factor", "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))", "", HEIGHT,
-        μ_g=chuck.guide_friction, h_ref=chuck.reference_height_mm, l_g=chuck.guide_length_mm, h=given.grip_height_mm,
-    )  # fmt: skip
+        "k_h",
+        "Height factor",
+        "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))",
+        "",
+        HEIGHT,
+        μ_g=chuck.guide_friction,
+        h_ref=chuck.reference_height_mm,
+        l_g=chuck.guide_length_mm,
+        h=given.grip_height_mm,
+    )
     limits = _limits(given, factor, centrifugal, w)
     by = min(limits, key=lambda name: limits[name])
     margin = w.step("m", "Room to the limit reached first", "F_lim - F_0", "N", INVERSE, F_lim=limits[by], F_0=need)
@@ -204,9 +235,19 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
         found = _pressure_for(book, chuck)
         pressure = w.step("p", "Pressure for it", "p", "bar", BOOK, p=min(most if found is None else found, most))
     else:
-        w.note("stop", f"limited-by-{by}", "It would take {need} standing still, and " + SAYS[by] + ": no pressure does it.",
-               need=Figure(max(need, least_static), "N", "up"), limit=Figure(limits[by], "N", "down"))  # fmt: skip
+        w.note(
+            "stop",
+            f"limited-by-{by}",
+            "It would take {need} standing still, and " + SAYS[by] + ": no pressure does it.",
+            need=Figure(max(need, least_static), "N", "up"),
+            limit=Figure(limits[by], "N", "down"),
+        )
     return PressureNeededResult(
-        pressure_bar=pressure, limited_by=by, margin_n=margin, static_grip_n=need, highest_bar=most,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        pressure_bar=pressure,
+        limited_by=by,
+        margin_n=margin,
+        static_grip_n=need,
+        highest_bar=most,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -128,6 +128,7 @@ def _require_one_rise(points: list[GaugePoint]) -> None:
             falling = True
         elif b.rpm > a.rpm and falling:
             raise _said(
-                "The speed falls and rises again at reading {i}: a run goes up, and down again once. Take it in as two runs.",
+                "The speed falls and rises again at reading {i}: a run goes up, and down again once. Take it in as "
+                "two runs.",
                 i=str(i),
             )

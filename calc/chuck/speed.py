@@ -102,10 +102,12 @@ def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
     kept = w.step("F_n/F_0", "Share of the static grip", "F_n / F_0", "", SPEED, F_n=grip, F_0=given.static_grip_n)
     if given.side == "od" and kept < KEPT_LEAST:
         w.note(
-            "caution", "little-grip-kept",
+            "caution",
+            "little-grip-kept",
             "Only {kept} of the static grip is left at {rpm}; a third is commonly required of power chucks.",
-            kept=Figure(100 * kept, "%", "down"), rpm=Figure(given.rpm, "rpm", "up"),
-        )  # fmt: skip
+            kept=Figure(100 * kept, "%", "down"),
+            rpm=Figure(given.rpm, "rpm", "up"),
+        )
     return GripAtSpeedResult(
         centrifugal_n=centrifugal, grip_n=grip, kept_fraction=kept, working=tuple(w.steps), notes=tuple(w.notes)
     )
@@ -163,15 +165,24 @@ def _grip_limited(given: SpeedLimitInput, w: Working) -> float | None:
         if moment <= 0:
             return None
         return w.step(
-            "n_grip", "Speed where the grip meets the demand",
-            "60/(2*pi) * sqrt((F_0 - F_req) / (λ * z * S / 1000))", "rpm", LIMIT,
-            F_0=given.static_grip_n, F_req=given.required_grip_n, λ=given.transmission, z=given.jaws, S=moment,
-        )  # fmt: skip
+            "n_grip",
+            "Speed where the grip meets the demand",
+            "60/(2*pi) * sqrt((F_0 - F_req) / (λ * z * S / 1000))",
+            "rpm",
+            LIMIT,
+            F_0=given.static_grip_n,
+            F_req=given.required_grip_n,
+            λ=given.transmission,
+            z=given.jaws,
+            S=moment,
+        )
     w.note(
-        "stop", "grip-too-small",
+        "stop",
+        "grip-too-small",
         "Standing still the grip is {grip} and the worst cut needs {need}: no speed is safe.",
-        grip=Figure(given.static_grip_n, "N", "down"), need=Figure(given.required_grip_n, "N", "up"),
-    )  # fmt: skip
+        grip=Figure(given.static_grip_n, "N", "down"),
+        need=Figure(given.required_grip_n, "N", "up"),
+    )
     return 0.0
 
 
@@ -185,10 +196,17 @@ def _wall_limited(given: SpeedLimitInput, w: Working) -> float | None:
         return 0.0 if room <= 0 else None
     # A gain is never counted as less than all of it where it presses on a wall.
     return w.step(
-        "n_wall", "Speed where the grip reaches what the wall stands",
-        "60/(2*pi) * sqrt((F_w - F_0) / (max(1, λ) * z * S / 1000))", "rpm", LIMIT,
-        F_w=given.wall_limit_n, F_0=given.static_grip_n, λ=given.transmission, z=given.jaws, S=moment,
-    )  # fmt: skip
+        "n_wall",
+        "Speed where the grip reaches what the wall stands",
+        "60/(2*pi) * sqrt((F_w - F_0) / (max(1, λ) * z * S / 1000))",
+        "rpm",
+        LIMIT,
+        F_w=given.wall_limit_n,
+        F_0=given.static_grip_n,
+        λ=given.transmission,
+        z=given.jaws,
+        S=moment,
+    )
 
 
 def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
@@ -238,12 +256,21 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         limits["guides"] = given.guides_max_rpm
     least: CappedBy = min(limits, key=lambda name: limits[name])
     names = {
-        "chuck": "n_chuck", "machine": "n_machine", "user": "n_own", "grip": "n_grip", "wall": "n_wall", "guides": "n_guides",
-    }  # fmt: skip
+        "chuck": "n_chuck",
+        "machine": "n_machine",
+        "user": "n_own",
+        "grip": "n_grip",
+        "wall": "n_wall",
+        "guides": "n_guides",
+    }
     cap = w.step(
-        "n_cap", "Speed cap: the least of the limits", f"min({', '.join(names[n] for n in limits)})", "rpm", LIMIT,
+        "n_cap",
+        "Speed cap: the least of the limits",
+        f"min({', '.join(names[n] for n in limits)})",
+        "rpm",
+        LIMIT,
         **{names[n]: v for n, v in limits.items()},
-    )  # fmt: skip
+    )
     assert math.isclose(cap, limits[least])
     return SpeedLimitResult(
         grip_limited_rpm=by_grip, speed_cap_rpm=cap, capped_by=least, working=tuple(w.steps), notes=tuple(w.notes)

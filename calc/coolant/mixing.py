@@ -83,5 +83,11 @@ def coolant(given: CoolantInput) -> CoolantResult:
         )
         w.note("caution", "coolant-strong", "Too strong: residue, skin trouble and money.")
     w.note("caution", "coolant-skin", "Coolant and its mist irritate skin and lungs: doors shut, skin washed.")
-    return CoolantResult(percent=percent, add_concentrate_l=concentrate, add_water_l=water, drain_l=drain,
-                         working=tuple(w.steps), notes=tuple(w.notes))  # fmt: skip
+    return CoolantResult(
+        percent=percent,
+        add_concentrate_l=concentrate,
+        add_water_l=water,
+        drain_l=drain,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -11,20 +11,35 @@ Seen = Literal["curls", "ribbon", "powder", "straw", "blue", "silver"]
 SEEN = Choice(
     "Chips seen",
     {
-        "curls": "short curls or sixes", "ribbon": "long ribbons", "powder": "packed powder or crushed",
-        "straw": "straw to brown", "blue": "deep blue", "silver": "silver, dull",
+        "curls": "short curls or sixes",
+        "ribbon": "long ribbons",
+        "powder": "packed powder or crushed",
+        "straw": "straw to brown",
+        "blue": "deep blue",
+        "silver": "silver, dull",
     },
     "How they come off, or their colour",
-)  # fmt: skip
+)
 # What to do, after the way chips look (typical).
 ADVICE: dict[str, tuple[Literal["info", "caution"], str]] = {
     "curls": ("info", "Short curls are good: leave it as it is. Spirals just at entry are normal."),
-    "ribbon": ("caution", "Long ribbons: more feed, or more depth, or a tighter breaker, or peck. Stop the machine to clear them; never by hand."),
-    "powder": ("caution", "Packed or crushed chips: too much feed for this breaker. Less feed, or a more open breaker."),
+    "ribbon": (
+        "caution",
+        "Long ribbons: more feed, or more depth, or a tighter breaker, or peck. Stop the machine to clear them; never "
+        "by hand.",
+    ),
+    "powder": (
+        "caution",
+        "Packed or crushed chips: too much feed for this breaker. Less feed, or a more open breaker.",
+    ),
     "straw": ("info", "Straw to brown in steel with carbide: the heat leaves with the chip. Good."),
-    "blue": ("caution", "Deep blue in steel with carbide: near the top of what the edge should be asked. Fine for a tough heat-resistant grade, else back off the speed."),
+    "blue": (
+        "caution",
+        "Deep blue in steel with carbide: near the top of what the edge should be asked. Fine for a tough "
+        "heat-resistant grade, else back off the speed.",
+    ),
     "silver": ("info", "Silver and dull can be right in stainless; in steel it says that the speed is low."),
-}  # fmt: skip
+}
 
 
 def read_chip(seen: Seen | None, w: Working) -> None:

@@ -98,29 +98,58 @@ def drill(given: DrillInput) -> DrillResult:
     """
     w = Working()
     d, d_0, f = given.diameter_mm, given.pilot_mm, given.feed_mm_rev
-    rpm = w.step("n", "Spindle speed", "min(1000*v / (pi*d), n_max)", "rpm", DRILL, v=given.speed_m_min, d=d,
-                 n_max=given.max_rpm if given.max_rpm is not None else 1e9)  # fmt: skip
+    rpm = w.step(
+        "n",
+        "Spindle speed",
+        "min(1000*v / (pi*d), n_max)",
+        "rpm",
+        DRILL,
+        v=given.speed_m_min,
+        d=d,
+        n_max=given.max_rpm if given.max_rpm is not None else 1e9,
+    )
     rate = w.step("v_f", "Feed rate", "n * f", "mm/min", DRILL, n=rpm, f=f)
     h = w.step("h", "Chip thickness", "f/2 * sin(radians(σ/2))", "mm", DRILL, f=f, σ=given.point_deg)
     k = w.step(
         "k_c", "Specific force", "k * h**(-m) * K_w", "N/mm2", KIENZLE, k=given.kc11, h=h, m=given.mc, K_w=given.wear
     )
     torque = w.step("M", "Torque", "k_c * f * (d**2 - d_0**2) / 8000", "N*m", DRILL, k_c=k, f=f, d=d, d_0=d_0)
-    thrust = w.step("F_f", "Thrust", "0.5 * k_c * f * (d - d_0)/2 * sin(radians(σ/2))", "N", DRILL, k_c=k, f=f, d=d, d_0=d_0,
-                    σ=given.point_deg)  # fmt: skip
+    thrust = w.step(
+        "F_f",
+        "Thrust",
+        "0.5 * k_c * f * (d - d_0)/2 * sin(radians(σ/2))",
+        "N",
+        DRILL,
+        k_c=k,
+        f=f,
+        d=d,
+        d_0=d_0,
+        σ=given.point_deg,
+    )
     power = w.step(
         "P", "Power at the motor", "M * 2*pi*n / 60000 / η", "kW", DRILL, M=torque, n=rpm, η=given.efficiency
     )
     minutes: float | None = None
     out: tuple[float, ...] = ()
     if given.depth_mm is not None:
-        travel = w.step("L", "Depth and point", "t + (d - d_0)/2 / tan(radians(σ/2))" if given.point_deg < 180 else "t", "mm", DRILL,
-                        t=given.depth_mm, **({"d": d, "d_0": d_0, "σ": given.point_deg} if given.point_deg < 180 else {}))  # fmt: skip
+        travel = w.step(
+            "L",
+            "Depth and point",
+            "t + (d - d_0)/2 / tan(radians(σ/2))" if given.point_deg < 180 else "t",
+            "mm",
+            DRILL,
+            t=given.depth_mm,
+            **({"d": d, "d_0": d_0, "σ": given.point_deg} if given.point_deg < 180 else {}),
+        )
         minutes = w.step("t_c", "Time in cut", "L / v_f", "min", DRILL, L=travel, v_f=rate)
         out = pecks(d, given.depth_mm)
         if out:
-            w.note("info", "deep-hole", "{r} diameters deep: coolant through the drill, or peck to flush the chips.",
-                   r=Figure(given.depth_mm / d, "", "up", (1, 1)))  # fmt: skip
+            w.note(
+                "info",
+                "deep-hole",
+                "{r} diameters deep: coolant through the drill, or peck to flush the chips.",
+                r=Figure(given.depth_mm / d, "", "up", (1, 1)),
+            )
     if d_0 == 0:
         w.note(
             "info",
@@ -128,6 +157,14 @@ def drill(given: DrillInput) -> DrillResult:
             "In solid the chisel edge adds to the thrust: the grip is planned with 1.3 times of it.",
         )
     return DrillResult(
-        rpm=rpm, feed_mm_min=rate, chip_thickness_mm=h, torque_nm=torque, thrust_n=thrust, power_kw=power, minutes=minutes,
-        pecks_mm=out, working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        rpm=rpm,
+        feed_mm_min=rate,
+        chip_thickness_mm=h,
+        torque_nm=torque,
+        thrust_n=thrust,
+        power_kw=power,
+        minutes=minutes,
+        pecks_mm=out,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

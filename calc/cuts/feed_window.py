@@ -107,38 +107,80 @@ def feed_window(given: FeedWindowInput) -> FeedWindowResult:
     """
     w = Working()
     r, b = given.corner_radius_mm, given.breaker
-    radius = School(w.step("f_r1", "A third of the corner", "r/3", "mm/rev", RADIUS, r=r),
-                    w.step("f_r2", "Two thirds of the corner", "2*r/3", "mm/rev", RADIUS, r=r))  # fmt: skip
+    radius = School(
+        w.step("f_r1", "A third of the corner", "r/3", "mm/rev", RADIUS, r=r),
+        w.step("f_r2", "Two thirds of the corner", "2*r/3", "mm/rev", RADIUS, r=r),
+    )
     finish = None
     if given.ra_um is not None:
-        top = w.step("f_Ra", "Largest feed for the finish", "sqrt(18*sqrt(3) * r * k*Ra / 1000)", "mm/rev", FINISH,
-                     r=r, k=2.0 if given.wiper else 1.0, Ra=given.ra_um)  # fmt: skip
+        top = w.step(
+            "f_Ra",
+            "Largest feed for the finish",
+            "sqrt(18*sqrt(3) * r * k*Ra / 1000)",
+            "mm/rev",
+            FINISH,
+            r=r,
+            k=2.0 if given.wiper else 1.0,
+            Ra=given.ra_um,
+        )
         finish = School(None, top)
     breaker = School(b.feed_min, b.feed_max) if b else None
     schools: dict[Bound, School | None] = {"radius": radius, "finish": finish, "breaker": breaker}
     uppers: dict[Bound, float] = {
         k: s.feed_max_mm_rev for k, s in schools.items() if s and s.feed_max_mm_rev is not None
     }
-    low = w.step("f_min", "Least feed", "max(f_r1, f_b1)", "mm/rev", BOOK if b else RADIUS,
-                 f_r1=radius.feed_min_mm_rev or 0.0, f_b1=b.feed_min if b else 0.0)  # fmt: skip
+    low = w.step(
+        "f_min",
+        "Least feed",
+        "max(f_r1, f_b1)",
+        "mm/rev",
+        BOOK if b else RADIUS,
+        f_r1=radius.feed_min_mm_rev or 0.0,
+        f_b1=b.feed_min if b else 0.0,
+    )
     bound_by = min(uppers, key=lambda k: uppers[k])
-    high = w.step("f_max", "Largest feed", "min(f_r2, f_Ra, f_b2)", "mm/rev", BOOK if bound_by == "breaker" else RADIUS,
-                  f_r2=uppers["radius"], f_Ra=uppers.get("finish", uppers["radius"]),
-                  f_b2=uppers.get("breaker", uppers["radius"]))  # fmt: skip
+    high = w.step(
+        "f_max",
+        "Largest feed",
+        "min(f_r2, f_Ra, f_b2)",
+        "mm/rev",
+        BOOK if bound_by == "breaker" else RADIUS,
+        f_r2=uppers["radius"],
+        f_Ra=uppers.get("finish", uppers["radius"]),
+        f_b2=uppers.get("breaker", uppers["radius"]),
+    )
     conflict = low > high * (1 + 1e-9)
     if conflict:
-        w.note("caution", "feed-conflict",
-               "The least feed, {a}, is above the largest, {b}: the chip will not break. Take a smaller corner, or leave more stock.",
-               a=Figure(low, "mm/rev", "up", (3, 4)), b=Figure(high, "mm/rev", "down", (3, 4)))  # fmt: skip
+        w.note(
+            "caution",
+            "feed-conflict",
+            "The least feed, {a}, is above the largest, {b}: the chip will not break. Take a smaller corner, or leave "
+            "more stock.",
+            a=Figure(low, "mm/rev", "up", (3, 4)),
+            b=Figure(high, "mm/rev", "down", (3, 4)),
+        )
     breaks = _breaks(given, conflict=conflict)
     if breaks is False and not conflict:
-        w.note("caution", "chip-may-not-break", "With this depth the chip may not break: the corner is {r}{window}.",
-               r=Figure(r, "mm"), window=Sentence(", the breaker works from {a} to {b}", a=Figure(b.depth_min, "mm"),
-                                                  b=Figure(b.depth_max, "mm")) if b else "")  # fmt: skip
+        w.note(
+            "caution",
+            "chip-may-not-break",
+            "With this depth the chip may not break: the corner is {r}{window}.",
+            r=Figure(r, "mm"),
+            window=Sentence(
+                ", the breaker works from {a} to {b}", a=Figure(b.depth_min, "mm"), b=Figure(b.depth_max, "mm")
+            )
+            if b
+            else "",
+        )
     return FeedWindowResult(
-        feed_min_mm_rev=low, feed_max_mm_rev=high, bound_by=bound_by, schools=Schools(radius, finish, breaker),
-        chip_breaks=breaks, working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        feed_min_mm_rev=low,
+        feed_max_mm_rev=high,
+        bound_by=bound_by,
+        schools=Schools(radius, finish, breaker),
+        chip_breaks=breaks,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )
 
 
 def _breaks(given: FeedWindowInput, *, conflict: bool) -> bool | None:

@@ -145,26 +145,54 @@ def part_off(given: PartOffInput) -> PartOffResult:
     minutes = 0.0
     for i, s in enumerate(stretches, start=1):
         turn = max(s.to_mm, min(s.from_mm, cap))
-        t = w.step(f"t_{i}", f"Time of stretch {i}", "pi*(D**2 - d_t**2) / (4000*v*f) + (d_t - d)/(2*f*n_max)", "min", CROSS,
-                   D=s.from_mm, d_t=turn, d=s.to_mm, v=given.speed_m_min, f=s.feed_mm_rev, n_max=given.max_rpm)  # fmt: skip
+        t = w.step(
+            f"t_{i}",
+            f"Time of stretch {i}",
+            "pi*(D**2 - d_t**2) / (4000*v*f) + (d_t - d)/(2*f*n_max)",
+            "min",
+            CROSS,
+            D=s.from_mm,
+            d_t=turn,
+            d=s.to_mm,
+            v=given.speed_m_min,
+            f=s.feed_mm_rev,
+            n_max=given.max_rpm,
+        )
         minutes = w.step("t_c", "Time in cut", "t + t_i", "min", CROSS, t=minutes, t_i=t) if i > 1 else t
     reach_ok = _reach(given, w)
     typical_width = width_for(given.diameter_mm)
     if typical_width is not None and given.end_diameter_mm == 0 and given.width_mm < typical_width:
-        w.note("caution", "blade-narrow", "For Ø{d} in solid {w} is usual: a narrower blade wanders.",
-               d=Figure(given.diameter_mm, "mm", exact=True), w=Figure(typical_width, "mm"))  # fmt: skip
+        w.note(
+            "caution",
+            "blade-narrow",
+            "For Ø{d} in solid {w} is usual: a narrower blade wanders.",
+            d=Figure(given.diameter_mm, "mm", exact=True),
+            w=Figure(typical_width, "mm"),
+        )
     if cap > given.end_diameter_mm:
-        w.note("info", "spindle-tops-out", "From Ø{d} inwards the spindle turns {n} and the surface speed falls: cut the feed by half to three quarters from about {s}.",
-               d=Figure(min(cap, given.diameter_mm), "mm", places=(1, 3)), n=Figure(given.max_rpm, "rpm", "down"),
-               s=Figure(given.slow_below_mm, "mm"))  # fmt: skip
+        w.note(
+            "info",
+            "spindle-tops-out",
+            "From Ø{d} inwards the spindle turns {n} and the surface speed falls: cut the feed by half to three "
+            "quarters from about {s}.",
+            d=Figure(min(cap, given.diameter_mm), "mm", places=(1, 3)),
+            n=Figure(given.max_rpm, "rpm", "down"),
+            s=Figure(given.slow_below_mm, "mm"),
+        )
     depth = (given.diameter_mm - given.end_diameter_mm) / 2
     count = math.ceil(min(MOST_PECKS, depth / given.peck_mm) - 1e-9) if given.peck_mm is not None else 0
     if count:
         w.note("info", "pecks", "Pecking breaks a stringy chip and costs tool life.")
     return PartOffResult(
-        cap_diameter_mm=cap, minutes=minutes, kerf_mm=given.width_mm, reach_ok=reach_ok, feeds=stretches, pecks=count,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        cap_diameter_mm=cap,
+        minutes=minutes,
+        kerf_mm=given.width_mm,
+        reach_ok=reach_ok,
+        feeds=stretches,
+        pecks=count,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )
 
 
 def _stretches(given: PartOffInput) -> tuple[FeedStep, ...]:
@@ -180,16 +208,35 @@ def _reach(given: PartOffInput, w: Working) -> bool | None:
     if given.reach_mm is None:
         return None
     # Into a bore it need only clear the wall.
-    wanted = w.step("L_w", "Reach wanted", "(D - d)/2 + s", "mm", typical("two millimetres past the cut"),
-                    D=given.diameter_mm, d=given.end_diameter_mm, s=REACH_SPARE_MM)  # fmt: skip
+    wanted = w.step(
+        "L_w",
+        "Reach wanted",
+        "(D - d)/2 + s",
+        "mm",
+        typical("two millimetres past the cut"),
+        D=given.diameter_mm,
+        d=given.end_diameter_mm,
+        s=REACH_SPARE_MM,
+    )
     w.step("L", "Reach there is", "l", "mm", BOOK, l=given.reach_mm)
     enough = given.reach_mm >= wanted * (1 - 1e-9)
     within = given.reach_max_mm is None or given.reach_mm <= given.reach_max_mm * (1 + 1e-9)
     if not enough:
-        w.note("stop", "blade-short", "The blade reaches {r}; {n} is needed for Ø{d}.", r=Figure(given.reach_mm, "mm", "down"),
-               n=Figure(wanted, "mm", "up"), d=Figure(given.diameter_mm, "mm", exact=True))  # fmt: skip
+        w.note(
+            "stop",
+            "blade-short",
+            "The blade reaches {r}; {n} is needed for Ø{d}.",
+            r=Figure(given.reach_mm, "mm", "down"),
+            n=Figure(wanted, "mm", "up"),
+            d=Figure(given.diameter_mm, "mm", exact=True),
+        )
     if not within:
         assert given.reach_max_mm is not None
-        w.note("stop", "blade-out-too-far", "The blade hangs out {r}, over the {m} that it is stated for: cut speed and feed, or take another.",
-               r=Figure(given.reach_mm, "mm", "up"), m=Figure(given.reach_max_mm, "mm", "down"))  # fmt: skip
+        w.note(
+            "stop",
+            "blade-out-too-far",
+            "The blade hangs out {r}, over the {m} that it is stated for: cut speed and feed, or take another.",
+            r=Figure(given.reach_mm, "mm", "up"),
+            m=Figure(given.reach_max_mm, "mm", "down"),
+        )
     return enough and within

@@ -29,7 +29,7 @@ def along_minutes(
     0.5
 
     Reference: L/(f n), each pass.
-    """  # fmt: skip
+    """
     total = 0.0
     for i in range(1, passes + 1):
         d = max(start_mm - 2 * depth_mm * i, 1e-6)

@@ -85,26 +85,51 @@ def tool_life(given: ToolLifeInput) -> ToolLifeResult:
         Taylor, extended by feed and depth; Gilbert's minimum-cost speed
     """
     w = Working()
-    v15 = w.step("v_15", "Speed for 15 minutes here", "v_r * (f_r/f)**0.30 * (a_r/a)**0.12", "m/min", TAYLOR,
-                 v_r=given.speed_ref, f_r=given.feed_ref, f=given.feed_mm_rev, a_r=given.depth_ref, a=given.depth_mm)  # fmt: skip
+    v15 = w.step(
+        "v_15",
+        "Speed for 15 minutes here",
+        "v_r * (f_r/f)**0.30 * (a_r/a)**0.12",
+        "m/min",
+        TAYLOR,
+        v_r=given.speed_ref,
+        f_r=given.feed_ref,
+        f=given.feed_mm_rev,
+        a_r=given.depth_ref,
+        a=given.depth_mm,
+    )
     life = w.step(
         "T", "Life of an edge", "15 * (v_15/v)**(1/n)", "min", TAYLOR, v_15=v15, v=given.speed_m_min, n=given.exponent
     )
     share = w.step("N_e", "Pieces from an edge", "T / t_c", "", GILBERT, T=life, t_c=given.cut_minutes)
     pieces = math.floor(min(share, 1e9) + 1e-9)
     if pieces < 1:
-        w.note("stop", "edge-too-short", "An edge lasts {t} and one piece takes {c}: it does not last one piece. Slow down.",
-               t=Figure(life, "min", "down"), c=Figure(given.cut_minutes, "min", "up"))  # fmt: skip
+        w.note(
+            "stop",
+            "edge-too-short",
+            "An edge lasts {t} and one piece takes {c}: it does not last one piece. Slow down.",
+            t=Figure(life, "min", "down"),
+            c=Figure(given.cut_minutes, "min", "up"),
+        )
     edges = math.ceil(given.quantity / (pieces or max(share, 1e-9)))
     inserts = math.ceil(edges / given.edges_per_insert)
     if pieces and not 5 <= life <= 120:
-        w.note("info", "life-outside-law", "A life of {t} lies outside the five minutes to two hours that the law is good for.",
-               t=Figure(life, "min", "down"))  # fmt: skip
+        w.note(
+            "info",
+            "life-outside-law",
+            "A life of {t} lies outside the five minutes to two hours that the law is good for.",
+            t=Figure(life, "min", "down"),
+        )
     cheapest, fastest = _gilbert(given, v15, w)
     return ToolLifeResult(
-        life_min=life, pieces_per_edge=pieces, edges=edges, inserts=inserts, cheapest_m_min=cheapest, fastest_m_min=fastest,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        life_min=life,
+        pieces_per_edge=pieces,
+        edges=edges,
+        inserts=inserts,
+        cheapest_m_min=cheapest,
+        fastest_m_min=fastest,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )
 
 
 def _gilbert(given: ToolLifeInput, v15: float, w: Working) -> tuple[float | None, float | None]:
@@ -118,7 +143,16 @@ def _gilbert(given: ToolLifeInput, v15: float, w: Working) -> tuple[float | None
     )
     if given.machine_per_min is None or given.edge_cost is None:
         return None, fastest
-    t_cheap = w.step("T_c", "Cheapest life", "(1/n - 1) * (t_x + C_e/C_m)", "min", GILBERT, n=n, t_x=change,
-                     C_e=given.edge_cost, C_m=given.machine_per_min)  # fmt: skip
+    t_cheap = w.step(
+        "T_c",
+        "Cheapest life",
+        "(1/n - 1) * (t_x + C_e/C_m)",
+        "min",
+        GILBERT,
+        n=n,
+        t_x=change,
+        C_e=given.edge_cost,
+        C_m=given.machine_per_min,
+    )
     cheapest = w.step("v_c", "Cheapest speed", "v_15 * (15/T_c)**n", "m/min", GILBERT, v_15=v15, T_c=t_cheap, n=n)
     return cheapest, fastest

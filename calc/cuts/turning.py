@@ -83,17 +83,21 @@ def _speeds(given: CutInput, w: Working) -> tuple[float, float]:
         rpm = w.step("n", "Spindle speed", "n_e", "rpm", Source("entered", "entered"), n_e=given.rpm)
     else:
         assert given.speed_m_min is not None
-        wanted = w.step("n_v", "Spindle speed for the surface speed", "1000*v / (pi*d)", "rpm", CHIP,
-                        v=given.speed_m_min, d=d)  # fmt: skip
+        wanted = w.step(
+            "n_v", "Spindle speed for the surface speed", "1000*v / (pi*d)", "rpm", CHIP, v=given.speed_m_min, d=d
+        )
         rpm = wanted
         if given.max_rpm is not None and wanted > given.max_rpm:
             rpm = w.step(
                 "n", "Held to the highest rpm", "min(n_v, n_max)", "rpm", CHIP, n_v=wanted, n_max=given.max_rpm
             )
             w.note(
-                "info", "speed-held", "Here the spindle is held to {rpm}, so surface speed falls below the {v} asked.",
-                rpm=Figure(rpm, "rpm", "down"), v=Figure(given.speed_m_min, "m/min"),
-            )  # fmt: skip
+                "info",
+                "speed-held",
+                "Here the spindle is held to {rpm}, so surface speed falls below the {v} asked.",
+                rpm=Figure(rpm, "rpm", "down"),
+                v=Figure(given.speed_m_min, "m/min"),
+            )
     speed = w.step("v", "Surface speed", "pi*d*n / 1000", "m/min", CHIP, d=d, n=rpm)
     return rpm, speed
 
@@ -102,20 +106,38 @@ def _chip(given: CutInput, w: Working) -> tuple[float, float, float]:
     """(active edge b, projected width w_f, mean thickness h) in mm; the corner's arc counted."""
     r, a, f = given.corner_radius_mm, given.depth_mm, given.feed_mm_rev
     kappa = given.approach_deg
-    extra = w.step("b_f", "Edge behind the corner that the feed brings in", "r * asin(min(1, f/(2*r)))", "mm", CHIP,
-                   r=r, f=f) if r > 0 else 0.0  # fmt: skip
+    extra = (
+        w.step(
+            "b_f", "Edge behind the corner that the feed brings in", "r * asin(min(1, f/(2*r)))", "mm", CHIP, r=r, f=f
+        )
+        if r > 0
+        else 0.0
+    )
     if a >= r * (1 - math.cos(math.radians(kappa))):
         b = w.step(
-            "b", "Active edge", "(a - r*(1 - cos(radians(κ)))) / sin(radians(κ)) + r*radians(κ) + b_f", "mm", CHIP,
-            a=a, r=r, κ=kappa, b_f=extra,
-        )  # fmt: skip
+            "b",
+            "Active edge",
+            "(a - r*(1 - cos(radians(κ)))) / sin(radians(κ)) + r*radians(κ) + b_f",
+            "mm",
+            CHIP,
+            a=a,
+            r=r,
+            κ=kappa,
+            b_f=extra,
+        )
         # cos/sin for 1/tan: a 90° approach has no tangent.
         width = w.step(
-            "w_f", "Width seen along the axis",
+            "w_f",
+            "Width seen along the axis",
             "r*sin(radians(κ)) + (a - r*(1 - cos(radians(κ)))) * cos(radians(κ))/sin(radians(κ))"
             + (" + f/2" if r > 0 else ""),
-            "mm", CHIP, r=r, κ=kappa, a=a, **({"f": f} if r > 0 else {}),
-        )  # fmt: skip
+            "mm",
+            CHIP,
+            r=r,
+            κ=kappa,
+            a=a,
+            **({"f": f} if r > 0 else {}),
+        )
     else:
         b = w.step("b", "Active edge, within the corner", "r*acos(1 - a/r) + b_f", "mm", CHIP, r=r, a=a, b_f=extra)
         width = w.step("w_f", "Width seen along the axis", "sqrt(2*r*a - a**2) + f/2", "mm", CHIP, r=r, a=a, f=f)
@@ -132,9 +154,14 @@ def _chip_breaks(given: CutInput, w: Working) -> bool | None:
     inside = b.depth_min <= a <= b.depth_max and b.feed_min <= f <= b.feed_max
     if not inside:
         w.note(
-            "caution", "outside-breaker", "The breaker works from {f1} to {f2} and {a1} to {a2} deep: here the chip may not break.",
-            f1=Figure(b.feed_min, "mm/rev"), f2=Figure(b.feed_max, "mm/rev"), a1=Figure(b.depth_min, "mm"), a2=Figure(b.depth_max, "mm"),
-        )  # fmt: skip
+            "caution",
+            "outside-breaker",
+            "The breaker works from {f1} to {f2} and {a1} to {a2} deep: here the chip may not break.",
+            f1=Figure(b.feed_min, "mm/rev"),
+            f2=Figure(b.feed_max, "mm/rev"),
+            a1=Figure(b.depth_min, "mm"),
+            a2=Figure(b.depth_max, "mm"),
+        )
     return rolls and inside
 
 
@@ -172,9 +199,18 @@ def cut(given: CutInput) -> CutResult:
         "K_γ", "Rake factor", "1 - 0.015*(γ - γ_0)", "", KIENZLE, γ=given.rake_deg, γ_0=given.rake_reference_deg
     )
     tangential = w.step(
-        "F_t", "Tangential force", "k * b * h**(1 - m) * K_γ * K_w", "N", KIENZLE,
-        k=given.kc11, b=b, h=h, m=given.mc, K_γ=rake, K_w=given.wear,
-    )  # fmt: skip
+        "F_t",
+        "Tangential force",
+        "k * b * h**(1 - m) * K_γ * K_w",
+        "N",
+        KIENZLE,
+        k=given.kc11,
+        b=b,
+        h=h,
+        m=given.mc,
+        K_γ=rake,
+        K_w=given.wear,
+    )
     shared = {"F_t": tangential, "floor": FORCE_FLOOR, "b": b}
     feed_n = w.step("F_f", "Feed force", "max(floor*F_t, 0.5*F_t*a/b)", "N", SHARE, a=given.depth_mm, **shared)
     passive = w.step("F_p", "Passive force", "max(floor*F_t, 0.5*F_t*w_f/b)", "N", SHARE, w_f=width, **shared)
@@ -184,16 +220,37 @@ def cut(given: CutInput) -> CutResult:
     torque = w.step("M", "Torque at the spindle", "F_t*d / 2000", "N*m", KIENZLE, F_t=tangential, d=given.diameter_mm)
     ra = None
     if given.corner_radius_mm > 0:
-        ra = w.step("Ra", "Theoretical finish", "1000 * f**2 / (18*sqrt(3)*r)", "um", FINISH,
-                    f=given.feed_mm_rev, r=given.corner_radius_mm)  # fmt: skip
+        ra = w.step(
+            "Ra",
+            "Theoretical finish",
+            "1000 * f**2 / (18*sqrt(3)*r)",
+            "um",
+            FINISH,
+            f=given.feed_mm_rev,
+            r=given.corner_radius_mm,
+        )
     if h < CHIP_THICKNESS_FITTED_MM:
         w.note(
-            "caution", "thin-chip", "The chip is {h} thick; below {least} the force table is not fitted and may read low.",
-            h=Figure(h, "mm", places=(3, 4)), least=Figure(CHIP_THICKNESS_FITTED_MM, "mm", exact=True),
-        )  # fmt: skip
+            "caution",
+            "thin-chip",
+            "The chip is {h} thick; below {least} the force table is not fitted and may read low.",
+            h=Figure(h, "mm", places=(3, 4)),
+            least=Figure(CHIP_THICKNESS_FITTED_MM, "mm", exact=True),
+        )
     read_chip(given.chip_seen, w)
     return CutResult(
-        rpm=rpm, speed_m_min=speed, feed_mm_min=feed_rate, chip_thickness_mm=h, chip_width_mm=b,
-        tangential_n=tangential, feed_n=feed_n, passive_n=passive, power_kw=power, torque_nm=torque, ra_um=ra, chip_breaks=_chip_breaks(given, w),
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        rpm=rpm,
+        speed_m_min=speed,
+        feed_mm_min=feed_rate,
+        chip_thickness_mm=h,
+        chip_width_mm=b,
+        tangential_n=tangential,
+        feed_n=feed_n,
+        passive_n=passive,
+        power_kw=power,
+        torque_nm=torque,
+        ra_um=ra,
+        chip_breaks=_chip_breaks(given, w),
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

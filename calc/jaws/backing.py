@@ -98,8 +98,11 @@ def _why_not(ring: BoringRing, given: JawBackingInput, w: Working) -> Sentence |
     else:
         need = w.step("d_o", "Outer diameter that leaves the tool room", "d - 2*c", "mm", BACKING, d=d, c=c)
         if ring.outer_mm > need + CLOSE:
-            return Sentence("its Ø{a} is in the way: the tool comes in to Ø{b}", a=Bare(_mm(ring.outer_mm, "up")),
-                            b=Bare(_mm(need, "down")))  # fmt: skip
+            return Sentence(
+                "its Ø{a} is in the way: the tool comes in to Ø{b}",
+                a=Bare(_mm(ring.outer_mm, "up")),
+                b=Bare(_mm(need, "down")),
+            )
     if ring.max_bar is None or ring.max_rpm is None:
         return Sentence("its pressure and speed limits are not on its record")
     return None
@@ -117,40 +120,59 @@ def _ring_steps(given: JawBackingInput, bar: float, rpm: float) -> tuple[Sentenc
     return (
         Sentence("Put the ring in the jaw screw holes, {way}, the same way as they will hold the part.", way=closes),
         Sentence("Set {p}; the ring turns {n} at most.", p=Figure(bar, "bar", "down"), n=Figure(rpm, "rpm", "down")),
-        Sentence("{verb} to Ø{d}, light cuts: the jaws are an interrupted cut.", verb=verb.capitalize(),
-                 d=Bare(_mm(given.grip_diameter_mm))),
+        Sentence(
+            "{verb} to Ø{d}, light cuts: the jaws are an interrupted cut.",
+            verb=verb.capitalize(),
+            d=Bare(_mm(given.grip_diameter_mm)),
+        ),
         Sentence("Cut the floor groove, break the edges, take the ring out."),
-    )  # fmt: skip
+    )
 
 
 def _plug_steps(given: JawBackingInput, plug: BoringPlug, seat: BoringRing | None) -> tuple[Sentence, ...]:
     first = (
-        Sentence("Seat: close the jaws on {ring} at {p} and {n} at most, and bore a seat to the plug's Ø{d}, as short as it can stand.",
-                 ring=seat.name, p=Figure(min(given.pressure_bar, seat.max_bar or 0), "bar", "down"),
-                 n=Figure(seat.max_rpm or 0, "rpm", "down"), d=Bare(_mm(plug.diameter_mm)))
+        Sentence(
+            "Seat: close the jaws on {ring} at {p} and {n} at most, and bore a seat to the plug's Ø{d}, as short as "
+            "it can stand.",
+            ring=seat.name,
+            p=Figure(min(given.pressure_bar, seat.max_bar or 0), "bar", "down"),
+            n=Figure(seat.max_rpm or 0, "rpm", "down"),
+            d=Bare(_mm(plug.diameter_mm)),
+        )
         if seat
-        else Sentence("Seat: bore a seat to the plug's Ø{d} at the bottom; no ring on the shelf leaves room for it, so make one first.",
-                      d=Bare(_mm(plug.diameter_mm)))
-    )  # fmt: skip
+        else Sentence(
+            "Seat: bore a seat to the plug's Ø{d} at the bottom; no ring on the shelf leaves room for it, so make one "
+            "first.",
+            d=Bare(_mm(plug.diameter_mm)),
+        )
+    )
     return (
         first,
         Sentence("Take the ring out and clamp the plug at the bottom of the jaws, flat on the seat."),
-        Sentence("Set the production pressure, {p}: the jaws bend now as they will under the part.",
-                 p=Figure(given.pressure_bar, "bar", "down")),
-        Sentence("Bore to Ø{d} down to the plug, cut the groove, break the edges, take the plug out.",
-                 d=Bare(_mm(given.grip_diameter_mm))),
+        Sentence(
+            "Set the production pressure, {p}: the jaws bend now as they will under the part.",
+            p=Figure(given.pressure_bar, "bar", "down"),
+        ),
+        Sentence(
+            "Bore to Ø{d} down to the plug, cut the groove, break the edges, take the plug out.",
+            d=Bare(_mm(given.grip_diameter_mm)),
+        ),
         Sentence("Check with a feeler at the mouth; at the same pressure usually no taper is needed."),
-    )  # fmt: skip
+    )
 
 
 def _groove_steps(given: JawBackingInput) -> tuple[Sentence, ...]:
     return (
-        Sentence("Cut a narrow groove or relief into the jaw faces, below Ø{d}, on a ring that does go in.",
-                 d=Bare(_mm(given.grip_diameter_mm - 2 * given.tool_clearance_mm, "down"))),
-        Sentence("Turn a plain ring to sit in that groove, and write its pressure and speed limits on its record before use."),
+        Sentence(
+            "Cut a narrow groove or relief into the jaw faces, below Ø{d}, on a ring that does go in.",
+            d=Bare(_mm(given.grip_diameter_mm - 2 * given.tool_clearance_mm, "down")),
+        ),
+        Sentence(
+            "Turn a plain ring to sit in that groove, and write its pressure and speed limits on its record before use."
+        ),
         Sentence("Open the jaws against the ring in its groove and turn to Ø{d}.", d=Bare(_mm(given.grip_diameter_mm))),
         Sentence("Break the edges, take the ring out and keep it with the set."),
-    )  # fmt: skip
+    )
 
 
 def jaw_backing(given: JawBackingInput) -> JawBackingResult:
@@ -194,14 +216,24 @@ def jaw_backing(given: JawBackingInput) -> JawBackingResult:
         bar = w.step("p_b", "Boring pressure", "min(p, p_r)", "bar", BACKING, p=given.pressure_bar, p_r=best.max_bar)
         rejected += [Rejected(r.name, Sentence("fits; {ring} bears more", ring=best.name)) for r in fit[1:]]
         if bar < given.pressure_bar - CLOSE:
-            w.note("caution", "ring-pressure",
-                   "The ring stands {b} and the part is held at {p}: the jaws bend more then. See the taper.",
-                   b=Figure(bar, "bar", "down"), p=Figure(given.pressure_bar, "bar"))  # fmt: skip
+            w.note(
+                "caution",
+                "ring-pressure",
+                "The ring stands {b} and the part is held at {p}: the jaws bend more then. See the taper.",
+                b=Figure(bar, "bar", "down"),
+                p=Figure(given.pressure_bar, "bar"),
+            )
         w.note("caution", "ring-speed", "The ring turns {n} at most.", n=Figure(best.max_rpm, "rpm", "down"))
         return JawBackingResult(
-            choice="ring", ring=best.name, bore_pressure_bar=bar, bore_max_rpm=float(best.max_rpm), rejected=tuple(rejected),
-            steps=_ring_steps(given, bar, best.max_rpm), working=tuple(w.steps), notes=tuple(w.notes),
-        )  # fmt: skip
+            choice="ring",
+            ring=best.name,
+            bore_pressure_bar=bar,
+            bore_max_rpm=float(best.max_rpm),
+            rejected=tuple(rejected),
+            steps=_ring_steps(given, bar, best.max_rpm),
+            working=tuple(w.steps),
+            notes=tuple(w.notes),
+        )
     if not outside:
         w.note(
             "caution",
@@ -209,9 +241,15 @@ def jaw_backing(given: JawBackingInput) -> JawBackingResult:
             "No ring on the shelf goes in: a groove ring is made for this, and its limits recorded first.",
         )
         return JawBackingResult(
-            choice="groove-ring", ring=None, bore_pressure_bar=None, bore_max_rpm=None, rejected=tuple(rejected),
-            steps=_groove_steps(given), working=tuple(w.steps), notes=tuple(w.notes),
-        )  # fmt: skip
+            choice="groove-ring",
+            ring=None,
+            bore_pressure_bar=None,
+            bore_max_rpm=None,
+            rejected=tuple(rejected),
+            steps=_groove_steps(given),
+            working=tuple(w.steps),
+            notes=tuple(w.notes),
+        )
     return _plug_or_nothing(given, rejected, w)
 
 
@@ -228,8 +266,15 @@ def _seats_plug(given: JawBackingInput) -> bool:
 
 
 def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Working) -> JawBackingResult:
-    most = w.step("d_p", "Largest plug that leaves the tool room", "max(0, d - 2*c)", "mm", BACKING,
-                  d=given.grip_diameter_mm, c=given.tool_clearance_mm)  # fmt: skip
+    most = w.step(
+        "d_p",
+        "Largest plug that leaves the tool room",
+        "max(0, d - 2*c)",
+        "mm",
+        BACKING,
+        d=given.grip_diameter_mm,
+        c=given.tool_clearance_mm,
+    )
     plug = given.plug
     if plug is not None and plug.diameter_mm <= most + CLOSE:
         able = _seats(given, plug)
@@ -237,18 +282,41 @@ def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Workin
         if seat is None:
             w.note("caution", "no-seat-ring", "No ring with limits on record leaves room to bore the plug's seat.")
         return JawBackingResult(
-            choice="plug", ring=None, bore_pressure_bar=float(given.pressure_bar), bore_max_rpm=None, rejected=tuple(rejected),
-            steps=_plug_steps(given, plug, seat), working=tuple(w.steps), notes=tuple(w.notes),
-        )  # fmt: skip
+            choice="plug",
+            ring=None,
+            bore_pressure_bar=float(given.pressure_bar),
+            bore_max_rpm=None,
+            rejected=tuple(rejected),
+            steps=_plug_steps(given, plug, seat),
+            working=tuple(w.steps),
+            notes=tuple(w.notes),
+        )
     if plug is not None:
         rejected.append(
-            Rejected("plug", Sentence("its Ø{a} blocks the cutting path: Ø{b} at most", a=Bare(_mm(plug.diameter_mm, "up")),
-                                      b=Bare(_mm(most, "down"))))
-        )  # fmt: skip
-    w.note("stop", "nothing-to-close-on",
-           "Nothing on the shelf lets these jaws be bored: get a ring with more than Ø{a} inside, or a plug of up to Ø{b}.",
-           a=Bare(_mm(given.grip_diameter_mm + 2 * given.tool_clearance_mm, "up")), b=Bare(_mm(most, "down")))  # fmt: skip
+            Rejected(
+                "plug",
+                Sentence(
+                    "its Ø{a} blocks the cutting path: Ø{b} at most",
+                    a=Bare(_mm(plug.diameter_mm, "up")),
+                    b=Bare(_mm(most, "down")),
+                ),
+            )
+        )
+    w.note(
+        "stop",
+        "nothing-to-close-on",
+        "Nothing on the shelf lets these jaws be bored: get a ring with more than Ø{a} inside, or "
+        "a plug of up to Ø{b}.",
+        a=Bare(_mm(given.grip_diameter_mm + 2 * given.tool_clearance_mm, "up")),
+        b=Bare(_mm(most, "down")),
+    )
     return JawBackingResult(
-        choice=None, ring=None, bore_pressure_bar=None, bore_max_rpm=None, rejected=tuple(rejected), steps=(),
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        choice=None,
+        ring=None,
+        bore_pressure_bar=None,
+        bore_max_rpm=None,
+        rejected=tuple(rejected),
+        steps=(),
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

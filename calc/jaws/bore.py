@@ -99,18 +99,26 @@ def _depth(given: JawBoreInput, w: Working) -> float:
         return w.step("t", "Depth", "t_e", "mm", ENTERED, t_e=given.depth_mm)
     if given.depth_mm is None:
         return w.step(
-            "t", "Depth: a third, rounded up, within the plain length", "min(l, o + ceil(L / 3 / s - 1e-9) * s)", "mm",
-            THIRD, l=plain, o=given.offset_mm, L=given.part_length_mm, s=DEPTH_STEP_MM,
-        )  # fmt: skip
+            "t",
+            "Depth: a third, rounded up, within the plain length",
+            "min(l, o + ceil(L / 3 / s - 1e-9) * s)",
+            "mm",
+            THIRD,
+            l=plain,
+            o=given.offset_mm,
+            L=given.part_length_mm,
+            s=DEPTH_STEP_MM,
+        )
     if given.depth_mm > plain * (1 + 1e-12):
         raise FieldProblem(
             "depth_mm",
             Sentence(
                 "{depth} is deeper than the plain length of {plain}: the shoulder would land on the jaw. "
                 "Give {plain} or less.",
-                depth=Figure(given.depth_mm, "mm", exact=True), plain=Figure(plain, "mm", "down", exact=True),
+                depth=Figure(given.depth_mm, "mm", exact=True),
+                plain=Figure(plain, "mm", "down", exact=True),
             ),
-        )  # fmt: skip
+        )
     return w.step("t", "Depth", "t_e", "mm", ENTERED, t_e=given.depth_mm)
 
 
@@ -180,40 +188,61 @@ def jaw_bore(given: JawBoreInput) -> JawBoreResult:
     held = (given.plain_mm if given.seat == "face" else depth) - given.offset_mm
     fraction = w.step("t/L", "Share of the part's length", "t / L", "", THIRD, t=held, L=given.part_length_mm)
     start = w.step(
-        "D_s", "Start boring at", "max(0, 2*r_f - 2*c)" if given.side == "od" else "2*r_f + 2*c", "mm", BORE,
-        r_f=given.face_radius_mm, c=given.tool_clearance_mm,
-    )  # fmt: skip
+        "D_s",
+        "Start boring at",
+        "max(0, 2*r_f - 2*c)" if given.side == "od" else "2*r_f + 2*c",
+        "mm",
+        BORE,
+        r_f=given.face_radius_mm,
+        c=given.tool_clearance_mm,
+    )
     if floor < -1e-9:
         w.note(
-            "stop", "deeper-than-jaw", "This pocket is {x} deeper than the jaw reaches above its bolt heads: take a taller jaw, or bore {depth} at most.",
-            x=Figure(-floor, "mm", "up"), depth=Figure(max(0.0, given.jaw_height_mm - given.floor_min_mm), "mm", "down"),
-        )  # fmt: skip
+            "stop",
+            "deeper-than-jaw",
+            "This pocket is {x} deeper than the jaw reaches above its bolt heads: take a taller jaw, or bore {depth} "
+            "at most.",
+            x=Figure(-floor, "mm", "up"),
+            depth=Figure(max(0.0, given.jaw_height_mm - given.floor_min_mm), "mm", "down"),
+        )
     elif floor < given.floor_min_mm - 1e-9:
         w.note(
-            "stop", "floor-too-thin",
+            "stop",
+            "floor-too-thin",
             "{floor} of floor is left above the bolt heads and {least} is wanted: "
             "take a jaw that is {more} taller, or bore {depth} at most.",
-            floor=Figure(floor, "mm", "down"), least=Figure(given.floor_min_mm, "mm"),
+            floor=Figure(floor, "mm", "down"),
+            least=Figure(given.floor_min_mm, "mm"),
             more=Figure(given.floor_min_mm - floor, "mm", "up"),
             depth=Figure(max(0.0, given.jaw_height_mm - given.floor_min_mm), "mm", "down"),
-        )  # fmt: skip
+        )
     if fraction < 1 / 3 - 1e-9:
         w.note(
-            "caution", "short-grip", "Held on {share} of its length; a third is the rule. Tilt is counted in Force.",
+            "caution",
+            "short-grip",
+            "Held on {share} of its length; a third is the rule. Tilt is counted in Force.",
             share=Figure(100 * fraction, "%", "down"),
-        )  # fmt: skip
+        )
     outside = given.side == "od"
     if bore / 2 <= given.face_radius_mm if outside else bore / 2 >= given.face_radius_mm:
         w.note(
-            "stop", "no-metal",
+            "stop",
+            "no-metal",
             "The jaw's face stands at {face}, so there is no metal to bore: mount the jaws further "
             + ("in." if outside else "out."),
             face=Figure(2 * given.face_radius_mm, "mm"),
-        )  # fmt: skip
+        )
     if given.edge_mm > 0.4:
         w.note("info", "large-groove", "The groove is larger than usual, to clear the part's edge.")
     return JawBoreResult(
-        bore_diameter_mm=bore, bore_depth_mm=depth, floor_mm=floor, grip_fraction=fraction, start_diameter_mm=start,
-        groove_width_mm=groove_width, groove_depth_mm=groove_depth, grip_length_mm=touching,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        bore_diameter_mm=bore,
+        bore_depth_mm=depth,
+        floor_mm=floor,
+        grip_fraction=fraction,
+        start_diameter_mm=start,
+        groove_width_mm=groove_width,
+        groove_depth_mm=groove_depth,
+        grip_length_mm=touching,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -116,6 +116,7 @@ def jaw_contact(given: JawContactInput) -> JawContactResult:
         "centre": "at mid-jaw only, three lines",
         "edges": "on both corners of each jaw, six lines",
     }
-    w.note("info", f"touches-{mode}", "Touches {where}; gap {g}.", where=where[mode],
-           g=Figure(gap, "mm", places=(4, 5)))  # fmt: skip
+    w.note(
+        "info", f"touches-{mode}", "Touches {where}; gap {g}.", where=where[mode], g=Figure(gap, "mm", places=(4, 5))
+    )
     return JawContactResult(mode=mode, gap_mm=gap, working=tuple(w.steps), notes=tuple(w.notes))

@@ -134,7 +134,15 @@ def jaw_mass(given: JawMassInput) -> JawMassResult:
         raise FieldProblem("bore_radius_mm", "This bore leaves nothing of the jaw; take a smaller one.")
     mass = w.step("m", "Mass of one top jaw", "V * ρ / 1e6", "kg", MASS, V=volume, ρ=given.density_kg_dm3)
     radius = w.step(
-        "r", "Centre of mass from the axis", "(M*H - M_b*t) / V", "mm", MASS,
-        M=moment, H=given.height_mm, M_b=gone_moment, t=given.bore_depth_mm, V=volume,
-    )  # fmt: skip
+        "r",
+        "Centre of mass from the axis",
+        "(M*H - M_b*t) / V",
+        "mm",
+        MASS,
+        M=moment,
+        H=given.height_mm,
+        M_b=gone_moment,
+        t=given.bore_depth_mm,
+        V=volume,
+    )
     return JawMassResult(mass_kg=mass, radius_mm=radius, working=tuple(w.steps), notes=tuple(w.notes))

@@ -42,8 +42,9 @@ class JawPositionInput(Checked):
         float, Quantity("Closing travel", "mm", "Of one jaw, left from mid-stroke", low=0, high=500)
     ] = 0.0
     jaw_length_mm: Annotated[
-        float | None, Quantity("Jaw length", "mm", "Radially; inside grip needs it to know the inner end", above=0, high=1000)
-    ] = None  # fmt: skip
+        float | None,
+        Quantity("Jaw length", "mm", "Radially; inside grip needs it to know the inner end", above=0, high=1000),
+    ] = None
     tooth: Annotated[int | None, Quantity("Tooth", "", "Left out: the best one", low=0, high=500, whole=True)] = None
 
     @property
@@ -98,17 +99,30 @@ def tooth_at(given: JawPositionInput, k: int, w: Working) -> Tooth:
         "r_f", "Face radius in this tooth", "r_0 + k*p", "mm", TOOTH, r_0=given.face_radius_0_mm, k=k, p=given.pitch_mm
     )
     tnut = w.step(
-        "t_b", "T-nut inside the body by", "R_body - (t_0 + k*p)", "mm", TOOTH,
-        R_body=given.body_radius_mm, t_0=given.tnut_radius_0_mm, k=k, p=given.pitch_mm,
-    )  # fmt: skip
+        "t_b",
+        "T-nut inside the body by",
+        "R_body - (t_0 + k*p)",
+        "mm",
+        TOOTH,
+        R_body=given.body_radius_mm,
+        t_0=given.tnut_radius_0_mm,
+        k=k,
+        p=given.pitch_mm,
+    )
     removed = w.step(
         "a", "Metal taken at mid-jaw", "R - r_f" if outside else "r_f - R", "mm", TOOTH, R=radius, r_f=face
     )
     if outside:
         chord = w.step(
-            "c", "Half chord of the bored arc", "min(w, sqrt(max(0, R**2 - r_f**2)))", "mm", TOOTH,
-            w=half, R=radius, r_f=face,
-        )  # fmt: skip
+            "c",
+            "Half chord of the bored arc",
+            "min(w, sqrt(max(0, R**2 - r_f**2)))",
+            "mm",
+            TOOTH,
+            w=half,
+            R=radius,
+            r_f=face,
+        )
         clean = radius > half and face <= (radius**2 - half**2) ** 0.5 - given.cleanup_mm + CLOSE
         full = clean
     else:
@@ -118,18 +132,24 @@ def tooth_at(given: JawPositionInput, k: int, w: Working) -> Tooth:
     wrap = w.step("φ", "Wrap of one jaw", "2*asin(c / R) * 180/pi", "deg", TOOTH, c=chord, R=radius)
     inner = face if outside or given.jaw_length_mm is None else face - given.jaw_length_mm
     room = w.step(
-        "g", "Room to the next jaw, closed", "(r_i - s)*tan(pi/z) - w", "mm", TOOTH,
-        r_i=inner, s=given.closing_travel_mm, z=given.jaws, w=half,
-    )  # fmt: skip
+        "g",
+        "Room to the next jaw, closed",
+        "(r_i - s)*tan(pi/z) - w",
+        "mm",
+        TOOTH,
+        r_i=inner,
+        s=given.closing_travel_mm,
+        z=given.jaws,
+        w=half,
+    )
     return Tooth(k, face, removed, wrap, full, clean, room >= -CLOSE, tnut)
 
 
 def _choose(given: JawPositionInput) -> int:
     """The tooth to take: outside the outermost with full wrap, inside the innermost that cleans up."""
     inside_body = [
-        k for k in range(given.teeth)
-        if given.tnut_radius_0_mm + k * given.pitch_mm <= given.body_radius_mm + CLOSE
-    ]  # fmt: skip
+        k for k in range(given.teeth) if given.tnut_radius_0_mm + k * given.pitch_mm <= given.body_radius_mm + CLOSE
+    ]
     radius, half = given.radius_mm, given.half_width_mm
     if given.side == "od":
         # Plain arithmetic: every tooth is looked at for every key that is pressed.
@@ -150,16 +170,20 @@ def _notes(given: JawPositionInput, found: Tooth, w: Working) -> None:
     outside = given.side == "od"
     if found.tnut_to_body_mm < -CLOSE:
         w.note(
-            "stop", "tnut-outside", "The T-nut would stand {x} beyond the chuck body in tooth {k}: mount further in, or take another jaw.",
-            x=Figure(-found.tnut_to_body_mm, "mm", "up"), k=str(found.tooth),
-        )  # fmt: skip
+            "stop",
+            "tnut-outside",
+            "The T-nut would stand {x} beyond the chuck body in tooth {k}: mount further in, or take another jaw.",
+            x=Figure(-found.tnut_to_body_mm, "mm", "up"),
+            k=str(found.tooth),
+        )
     if found.removed_mm <= CLOSE:
         w.note(
-            "stop", "no-metal",
+            "stop",
+            "no-metal",
             "The jaw's face stands at {face}, so there is no metal to "
             + ("bore: take a longer jaw." if outside else "turn: take a longer jaw."),
             face=Figure(2 * found.face_radius_mm, "mm"),
-        )  # fmt: skip
+        )
     elif outside and not found.full_wrap:
         why = (
             "The jaw is wider than the bore"
@@ -167,14 +191,20 @@ def _notes(given: JawPositionInput, found: Tooth, w: Working) -> None:
             else "No tooth lets the bore reach both corners"
         )
         w.note(
-            "caution", "not-full-wrap", "{why}: each jaw wraps {a} and its corners stand free.", why=why,
+            "caution",
+            "not-full-wrap",
+            "{why}: each jaw wraps {a} and its corners stand free.",
+            why=why,
             a=Figure(found.wrap_deg, "deg", "down"),
-        )  # fmt: skip
+        )
     elif not outside and not found.clean:
         w.note(
-            "caution", "not-clean", "No tooth leaves {c} to clean up; this one leaves {a}: the jaw may show black.",
-            c=Figure(given.cleanup_mm, "mm"), a=Figure(found.removed_mm, "mm", "down"),
-        )  # fmt: skip
+            "caution",
+            "not-clean",
+            "No tooth leaves {c} to clean up; this one leaves {a}: the jaw may show black.",
+            c=Figure(given.cleanup_mm, "mm"),
+            a=Figure(found.removed_mm, "mm", "down"),
+        )
     if not found.clear:
         w.note("stop", "jaws-meet", "Closed, neighbouring jaws meet before they grip: take a narrower jaw.")
     if not outside and given.jaw_length_mm is None:
@@ -212,9 +242,15 @@ def jaw_position(given: JawPositionInput) -> JawPositionResult:
     w.step("R", "Radius of what is gripped", "d_g / 2", "mm", BOOK, d_g=given.grip_diameter_mm)
     if given.side == "od" and given.radius_mm > given.half_width_mm:
         w.step(
-            "r_max", "Face radius that still gives full wrap", "sqrt(R**2 - w**2) - c_u", "mm", TOOTH,
-            R=given.radius_mm, w=given.half_width_mm, c_u=given.cleanup_mm,
-        )  # fmt: skip
+            "r_max",
+            "Face radius that still gives full wrap",
+            "sqrt(R**2 - w**2) - c_u",
+            "mm",
+            TOOTH,
+            R=given.radius_mm,
+            w=given.half_width_mm,
+            c_u=given.cleanup_mm,
+        )
     elif given.side == "id":
         w.step("r_min", "Outer end that cleans up", "R + c_u", "mm", TOOTH, R=given.radius_mm, c_u=given.cleanup_mm)
     k = _choose(given) if given.tooth is None else given.tooth
@@ -223,7 +259,14 @@ def jaw_position(given: JawPositionInput) -> JawPositionResult:
     aside = Working()  # the neighbours' working is not told
     beside = tuple(tooth_at(given, j, aside) for j in range(max(0, k - 2), min(given.teeth, k + 3)))
     return JawPositionResult(
-        tooth=k, face_radius_mm=found.face_radius_mm, removed_mm=found.removed_mm, wrap_deg=found.wrap_deg,
-        full_wrap=found.full_wrap, clear=found.clear, tnut_to_body_mm=found.tnut_to_body_mm, neighbours=beside,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        tooth=k,
+        face_radius_mm=found.face_radius_mm,
+        removed_mm=found.removed_mm,
+        wrap_deg=found.wrap_deg,
+        full_wrap=found.full_wrap,
+        clear=found.clear,
+        tnut_to_body_mm=found.tnut_to_body_mm,
+        neighbours=beside,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

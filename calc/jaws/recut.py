@@ -82,10 +82,18 @@ def jaw_recut(given: JawRecutInput) -> JawRecutResult:
     """
     w = Working()
     outside = given.side == "od"
-    size = w.step("D", "The jaws stand at", "X + 2*t" if outside else "X - 2*t", "mm", RECUT,
-                  X=given.reading_mm, t=given.paper_mm)  # fmt: skip
-    removal = w.step("a", "Comes off, per side", "(D_t - D) / 2" if outside else "(D - D_t) / 2", "mm", RECUT,
-                     D_t=given.target_mm, D=size)  # fmt: skip
+    size = w.step(
+        "D", "The jaws stand at", "X + 2*t" if outside else "X - 2*t", "mm", RECUT, X=given.reading_mm, t=given.paper_mm
+    )
+    removal = w.step(
+        "a",
+        "Comes off, per side",
+        "(D_t - D) / 2" if outside else "(D - D_t) / 2",
+        "mm",
+        RECUT,
+        D_t=given.target_mm,
+        D=size,
+    )
     verdict: Verdict = "cut"
     move = 0.0
     if removal < given.damage_mm - CLOSE:
@@ -94,9 +102,11 @@ def jaw_recut(given: JawRecutInput) -> JawRecutResult:
     elif removal > given.limit_mm + CLOSE:
         verdict = "open-out" if outside else "close-in"
         move = w.step("m", "Move them by, on diameter", "2*(a - a_max)", "mm", RECUT, a=removal, a_max=given.limit_mm)
-    how = {"close-in": "Clamp them closed by {m} more on diameter, then touch off again.",
-           "open-out": "Open them by {m} on diameter, then touch off again.",
-           "cut": "Cut {a} per side; skim the floor 0.2 mm."}[verdict]  # fmt: skip
+    how = {
+        "close-in": "Clamp them closed by {m} more on diameter, then touch off again.",
+        "open-out": "Open them by {m} on diameter, then touch off again.",
+        "cut": "Cut {a} per side; skim the floor 0.2 mm.",
+    }[verdict]
     figures = (
         {"a": Figure(removal, "mm", places=(3, 4))} if verdict == "cut" else {"m": Figure(move, "mm", places=(3, 4))}
     )
@@ -106,9 +116,18 @@ def jaw_recut(given: JawRecutInput) -> JawRecutResult:
         each = max(removal, given.damage_mm) if verdict == "cut" else given.damage_mm
         left = int((given.wall_left_mm + CLOSE) // each) if each > CLOSE else None
         if left == 0:
-            w.note("stop", "no-recut-left", "{x} of wall is left: this set has no re-cut in it any more.",
-                   x=Figure(given.wall_left_mm, "mm", "down"))  # fmt: skip
+            w.note(
+                "stop",
+                "no-recut-left",
+                "{x} of wall is left: this set has no re-cut in it any more.",
+                x=Figure(given.wall_left_mm, "mm", "down"),
+            )
     return JawRecutResult(
-        size_mm=size, removal_mm=removal, verdict=verdict, move_mm=move, recuts_left=left,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        size_mm=size,
+        removal_mm=removal,
+        verdict=verdict,
+        move_mm=move,
+        recuts_left=left,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -90,27 +90,40 @@ def jaw_stroke(given: JawStrokeInput) -> JawStrokeResult:
     if not loads:
         blocked = opens < need - TO_LOAD_MM - CLOSE
         w.note(
-            "stop" if blocked else "caution", "hard-to-load",
+            "stop" if blocked else "caution",
+            "hard-to-load",
             "Opened, the jaws clear the bore by {o} and {n} is wanted for the {which} piece: "
-            + ("it cannot be loaded. " if blocked else "loading is a fight. ") + "Bore nearer to clamped.",
-            o=Figure(opens, "mm", "down"), n=Figure(need, "mm", "up"), which=loose,
-        )  # fmt: skip
+            + ("it cannot be loaded. " if blocked else "loading is a fight. ")
+            + "Bore nearer to clamped.",
+            o=Figure(opens, "mm", "down"),
+            n=Figure(need, "mm", "up"),
+            which=loose,
+        )
     if not grips:
         blocked = closes < travel - TO_GRIP_MM - CLOSE
         w.note(
-            "stop" if blocked else "caution", "no-travel-left",
+            "stop" if blocked else "caution",
+            "no-travel-left",
             "{c} of closing is left and {n} is wanted for the {which} piece: "
-            + ("it is not gripped. " if blocked else "hardly any travel is left for it. ") + "Bore nearer to released.",
-            c=Figure(closes, "mm", "down"), n=Figure(travel, "mm", "up"), which=tight,
-        )  # fmt: skip
+            + ("it is not gripped. " if blocked else "hardly any travel is left for it. ")
+            + "Bore nearer to released.",
+            c=Figure(closes, "mm", "down"),
+            n=Figure(travel, "mm", "up"),
+            which=tight,
+        )
     if not 0.25 <= given.position <= 0.75:
         w.note(
             "caution", "off-mid-stroke", "A power chuck grips best at mid-stroke; this is near the end of its travel."
         )
     return JawStrokeResult(
-        load_clearance_mm=opens, closing_travel_mm=closes, clearance_wanted_mm=need, travel_wanted_mm=travel,
-        ok=loads and grips, working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        load_clearance_mm=opens,
+        closing_travel_mm=closes,
+        clearance_wanted_mm=need,
+        travel_wanted_mm=travel,
+        ok=loads and grips,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )
 
 
 def _used(formula: str, values: dict[str, float]) -> dict[str, float]:

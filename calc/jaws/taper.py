@@ -72,12 +72,21 @@ def jaw_taper(given: JawTaperInput) -> JawTaperResult:
     if given.grip_length_mm > 2 * given.lever_mm * (1 + 1e-12):
         raise FieldProblem(
             "grip_length_mm",
-            Sentence("The estimate holds up to a grip of twice the lever, {x}; give that or less, or measure with a feeler.",
-                     x=Figure(2 * given.lever_mm, "mm", "down", exact=True)),
-        )  # fmt: skip
+            Sentence(
+                "The estimate holds up to a grip of twice the lever, {x}; give that or less, or measure with a feeler.",
+                x=Figure(2 * given.lever_mm, "mm", "down", exact=True),
+            ),
+        )
     w = Working()
-    extra = w.step("ΔF", "More force of one jaw than while boring", "F_p - F_b", "N", TAPER,
-                   F_p=given.force_part_n, F_b=given.force_cut_n)  # fmt: skip
+    extra = w.step(
+        "ΔF",
+        "More force of one jaw than while boring",
+        "F_p - F_b",
+        "N",
+        TAPER,
+        F_p=given.force_part_n,
+        F_b=given.force_cut_n,
+    )
     bend = w.step(
         "k_b",
         "Bending",
@@ -89,15 +98,38 @@ def jaw_taper(given: JawTaperInput) -> JawTaperResult:
         t=given.thickness_mm,
     )
     shear = w.step("k_s", "Shear", "1.56 / (1000*E*t)", "mm/N", TAPER, E=given.modulus_gpa, t=given.thickness_mm)
-    root = w.step("k_r", "Turning of the root", "4.5*h / (1000*E_r*t**2)", "mm/N", TAPER,
-                  h=given.lever_mm, E_r=given.root_modulus_gpa, t=given.thickness_mm)  # fmt: skip
-    gap = w.step("δ", "Gap at the tip, per side", "ΔF * l / b * (k_b + k_s + k_r)", "mm", TAPER, ΔF=extra,
-                 l=given.grip_length_mm, b=given.width_mm, k_b=bend, k_s=shear, k_r=root)  # fmt: skip
+    root = w.step(
+        "k_r",
+        "Turning of the root",
+        "4.5*h / (1000*E_r*t**2)",
+        "mm/N",
+        TAPER,
+        h=given.lever_mm,
+        E_r=given.root_modulus_gpa,
+        t=given.thickness_mm,
+    )
+    gap = w.step(
+        "δ",
+        "Gap at the tip, per side",
+        "ΔF * l / b * (k_b + k_s + k_r)",
+        "mm",
+        TAPER,
+        ΔF=extra,
+        l=given.grip_length_mm,
+        b=given.width_mm,
+        k_b=bend,
+        k_s=shear,
+        k_r=root,
+    )
     taper = w.step("T", "Taper on diameter over the grip", "2*δ", "mm", TAPER, δ=gap)
     needed = gap >= NEEDED_MM - 1e-12
     if needed:
-        w.note("info", "taper-needed", "Leave {t} more metal at the tip than at the floor, on diameter; then measure.",
-               t=Figure(taper, "mm", places=(3, 4)))  # fmt: skip
+        w.note(
+            "info",
+            "taper-needed",
+            "Leave {t} more metal at the tip than at the floor, on diameter; then measure.",
+            t=Figure(taper, "mm", places=(3, 4)),
+        )
     else:
         w.note("info", "no-taper", "Below {x} per side no taper is needed.", x=Figure(NEEDED_MM, "mm"))
     w.note(

@@ -14,10 +14,17 @@ from calc.plan.planned_cut import KIND, STAGE, Kind
 from calc.quantities import Figure, Sentence
 
 CHIP = Choice(
-    "Chip", {"": "not noted", "curls": "short curls or sixes", "ribbon": "long ribbons", "powder": "packed or crushed", "blue": "deep blue",
-             "straw": "straw to brown"},
+    "Chip",
+    {
+        "": "not noted",
+        "curls": "short curls or sixes",
+        "ribbon": "long ribbons",
+        "powder": "packed or crushed",
+        "blue": "deep blue",
+        "straw": "straw to brown",
+    },
     "How it came off",
-)  # fmt: skip
+)
 COOLANT = Choice(
     "Coolant", {"": "not noted", "flood": "flood", "through": "through the tool", "dry": "dry", "mist": "mist"}, ""
 )
@@ -90,7 +97,8 @@ def _same(a: str, b: str) -> bool:
 
 
 def likeness(now: Situation, proven: Proven) -> Likeness:
-    """How like a proven cut is to what is planned: 40 for the material, 20 edge, 10 stage, 10 machine, 5 holder, 15 diameter.
+    """How like a proven cut is to what is planned: 40 for the material, 20 edge, 10 stage, 10 machine, 5 holder, 15
+    diameter.
 
     Another kind of operation is not like it at all. The weights are typical.
 

@@ -29,8 +29,17 @@ from calc.tools.turning_columns import usable
 from calc.working import Note
 
 # Speed over that of a coated carbide, by what the edge is (typical); aluminium and copper run on bright carbide.
-SPEED_FACTORS = {("carbide", "coated"): 1.0, ("carbide", "none"): 0.7, ("carbide", "diamond"): 1.5, ("cermet", "coated"): 1.1, ("cermet", "none"): 1.1,
-                 ("cermet", "diamond"): 1.1, ("hss", "none"): 0.25, ("hss", "coated"): 0.35, ("hss", "diamond"): 0.35}  # fmt: skip
+SPEED_FACTORS = {
+    ("carbide", "coated"): 1.0,
+    ("carbide", "none"): 0.7,
+    ("carbide", "diamond"): 1.5,
+    ("cermet", "coated"): 1.1,
+    ("cermet", "none"): 1.1,
+    ("cermet", "diamond"): 1.1,
+    ("hss", "none"): 0.25,
+    ("hss", "coated"): 0.35,
+    ("hss", "diamond"): 0.35,
+}
 DRILL_SPEED = 0.5  # of the turning window (typical)
 REFERENCE_SHARE, REFERENCE_FEED, REFERENCE_DEPTH = 0.85, 0.3, 2.0
 
@@ -154,8 +163,17 @@ def _tool_notes(fit: Fitted) -> list[Note]:
     most = usable(tool)
     if planned.depth_mm <= most * (1 + 1e-9):
         return []
-    return [Note("stop", "edge-too-deep", "{name}: {a} deep is more than the {m} of edge that {t} may use.", name=planned.name,
-                 a=Figure(planned.depth_mm, "mm", "up"), m=Figure(most, "mm", "down"), t=tool.edge.name)]  # fmt: skip
+    return [
+        Note(
+            "stop",
+            "edge-too-deep",
+            "{name}: {a} deep is more than the {m} of edge that {t} may use.",
+            name=planned.name,
+            a=Figure(planned.depth_mm, "mm", "up"),
+            m=Figure(most, "mm", "down"),
+            t=tool.edge.name,
+        )
+    ]
 
 
 def _window(fit: Fitted, ask: Ask, step: Span | None) -> FeedWindowResult | None:
@@ -166,10 +184,13 @@ def _window(fit: Fitted, ask: Ask, step: Span | None) -> FeedWindowResult | None
     insert = edge if isinstance(edge, Insert) else None
     return feed_window(
         FeedWindowInput(
-            planned.corner_radius_mm, ra_um=step.step.ra_um if finishes and step is not None else None, depth_mm=planned.depth_mm,
-            breaker=insert.breaker if insert else None, wiper=insert is not None and insert.edge == "wiper",
+            planned.corner_radius_mm,
+            ra_um=step.step.ra_um if finishes and step is not None else None,
+            depth_mm=planned.depth_mm,
+            breaker=insert.breaker if insert else None,
+            wiper=insert is not None and insert.edge == "wiper",
         )
-    )  # fmt: skip
+    )
 
 
 def _bar(fit: Fitted, result: CutResult, length_mm: float, step: Span | None) -> BoringBarResult | None:
@@ -185,10 +206,14 @@ def _bar(fit: Fitted, result: CutResult, length_mm: float, step: Span | None) ->
     width = limits[1] - limits[0] if limits else None
     return boring_bar(
         BoringBarInput(
-            bore_mm=min(planned.from_diameter_mm, planned.to_diameter_mm), bar_mm=carrier.shank_mm, overhang_mm=planned.start_mm + length_mm + 1.0,
-            force_n=result.passive_n, modulus_gpa=carrier.modulus_gpa, tolerance_mm=width if width else None,
+            bore_mm=min(planned.from_diameter_mm, planned.to_diameter_mm),
+            bar_mm=carrier.shank_mm,
+            overhang_mm=planned.start_mm + length_mm + 1.0,
+            force_n=result.passive_n,
+            modulus_gpa=carrier.modulus_gpa,
+            tolerance_mm=width if width else None,
         )
-    )  # fmt: skip
+    )
 
 
 def _plunge(planned: PlannedCut, ask: Ask) -> PartOffResult | None:
@@ -202,10 +227,18 @@ def _plunge(planned: PlannedCut, ask: Ask) -> PartOffResult | None:
     wanted = (a - b) / 2 + 2.0
     return part_off(
         PartOffInput(
-            a, planned.width_mm, planned.speed_m_min, planned.feed_mm_rev, cap, b, slow_feed_mm_rev=planned.slow_feed_mm_rev,
-            slow_below_mm=planned.slow_below_mm, reach_mm=wanted if reach is not None else None, reach_max_mm=reach,
+            a,
+            planned.width_mm,
+            planned.speed_m_min,
+            planned.feed_mm_rev,
+            cap,
+            b,
+            slow_feed_mm_rev=planned.slow_feed_mm_rev,
+            slow_below_mm=planned.slow_below_mm,
+            reach_mm=wanted if reach is not None else None,
+            reach_max_mm=reach,
         )
-    )  # fmt: skip
+    )
 
 
 def _thread(planned: PlannedCut) -> ThreadResult | None:
@@ -240,9 +273,17 @@ def _life(fit: Fitted, result: CutResult, minutes: float, ask: Ask) -> ToolLifeR
     try:
         return tool_life(
             ToolLifeInput(
-                min(3000.0, result.speed_m_min), planned.feed_mm_rev, min(50.0, depth), min(3000.0, reference_speed(fit.tool, ask.part.material)),
-                minutes, ask.quantity or 1, edges_of(fit.tool), feed_ref=REFERENCE_FEED, depth_ref=REFERENCE_DEPTH, exponent=exponent_of(fit.tool),
+                min(3000.0, result.speed_m_min),
+                planned.feed_mm_rev,
+                min(50.0, depth),
+                min(3000.0, reference_speed(fit.tool, ask.part.material)),
+                minutes,
+                ask.quantity or 1,
+                edges_of(fit.tool),
+                feed_ref=REFERENCE_FEED,
+                depth_ref=REFERENCE_DEPTH,
+                exponent=exponent_of(fit.tool),
             )
-        )  # fmt: skip
+        )
     except CalcError:
         return None  # beyond what the law is for

@@ -26,8 +26,11 @@ ALWAYS = (
     ("stand-clear", "Jaws and part can be thrown: the first spin-up is slow, and everybody stands clear."),
     ("chips", "Chips are hot and sharp: never by hand, and long ribbons stop the machine."),
     ("coolant", "Coolant mist is kept from lungs and skin."),
-    ("aid", "This plan is an aid: the makers' documents, local regulations and a qualified person's judgement come first."),
-)  # fmt: skip
+    (
+        "aid",
+        "This plan is an aid: the makers' documents, local regulations and a qualified person's judgement come first.",
+    ),
+)
 COVERED = {"never-exceed", "chips"}  # notes that say what is confirmed above
 
 
@@ -55,6 +58,11 @@ def cautions_of(document: Document, result: PlanResult) -> tuple[Caution, ...]:
             key = (note.code, note.text)
             if note.level == "caution" and note.code not in COVERED and key not in seen:
                 seen.add(key)
-                found.append(Caution(f"{stop.key}:{note.code}:{sum(c.code.startswith(f'{stop.key}:{note.code}:') for c in found)}",
-                                     note.sentence, where))  # fmt: skip
+                found.append(
+                    Caution(
+                        f"{stop.key}:{note.code}:{sum(c.code.startswith(f'{stop.key}:{note.code}:') for c in found)}",
+                        note.sentence,
+                        where,
+                    )
+                )
     return tuple(found)

@@ -103,8 +103,17 @@ def force_chart(
     if figures.grip.allowable_grip_n < 1.6 * most:
         most = max(most, figures.grip.allowable_grip_n)
     return ForceChart(
-        rpm_most=limit_rpm, force_most_n=most * 1.08, curves=tuple(curves), demand=demand, demand_corner=worse,
-        demand_n=asked.at(cap) if cap > 0 else figures.demand.required_grip_n, allowable_n=figures.grip.allowable_grip_n, cap_rpm=cap,
-        cap_n=max(0.0, static - sign * figures.transmission * jaws * moment * (2 * math.pi * cap / 60) ** 2), top_rpm=figures.top_rpm, wall_n=wall,
-        pressures=_pressures(chuck.force, figures), pressure_bar=figures.pressure_bar,
-    )  # fmt: skip
+        rpm_most=limit_rpm,
+        force_most_n=most * 1.08,
+        curves=tuple(curves),
+        demand=demand,
+        demand_corner=worse,
+        demand_n=asked.at(cap) if cap > 0 else figures.demand.required_grip_n,
+        allowable_n=figures.grip.allowable_grip_n,
+        cap_rpm=cap,
+        cap_n=max(0.0, static - sign * figures.transmission * jaws * moment * (2 * math.pi * cap / 60) ** 2),
+        top_rpm=figures.top_rpm,
+        wall_n=wall,
+        pressures=_pressures(chuck.force, figures),
+        pressure_bar=figures.pressure_bar,
+    )

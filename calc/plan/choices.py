@@ -73,10 +73,20 @@ def _row(tried: Tried, index: int, at: int) -> Row:
         Figure(100 * force.at_top.kept_fraction, "%", "down") if force else UNKNOWN,
         Figure(force.limit.speed_cap_rpm, "rpm", "down") if force else UNKNOWN,
         Figure(jaws.taper.gap_mm, "mm", "up", (3, 4)) if jaws and jaws.taper else UNKNOWN,
-        Figure(wall.lobing.out_of_round_mm, "mm", "up", (3, 4)) if wall else UNKNOWN if hold is None or force is None else Sentence("stiff"),
-    )  # fmt: skip
-    return Row(tried.blank.name, cells, tried.chosen, f"{setup_path(at)}.jaw_blank", tried.blank.key,
-               why or (stops[0] if stops else None))  # fmt: skip
+        Figure(wall.lobing.out_of_round_mm, "mm", "up", (3, 4))
+        if wall
+        else UNKNOWN
+        if hold is None or force is None
+        else Sentence("stiff"),
+    )
+    return Row(
+        tried.blank.name,
+        cells,
+        tried.chosen,
+        f"{setup_path(at)}.jaw_blank",
+        tried.blank.key,
+        why or (stops[0] if stops else None),
+    )
 
 
 def blanks_table(document: Document, shelf: Shelf, tried: tuple[Tried, ...], index: int) -> tuple[Table, ...]:

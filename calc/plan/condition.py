@@ -15,13 +15,17 @@ from calc.working import Source, typical
 WEEK_DAYS = 7
 Grease = Literal["unknown", "week", "today"]
 SAID: dict[Grease, str] = {
-    "unknown": "grease unknown or older", "week": "greased within a week", "today": "greased today",
-}  # fmt: skip
+    "unknown": "grease unknown or older",
+    "week": "greased within a week",
+    "today": "greased today",
+}
 
 
 @dataclass(frozen=True)
 class Known:
-    """The house rules, and what is known of a chuck on a day: its latest gauge run, when it was greased, which jaw set is on it."""
+    """The house rules, and what is known of a chuck on a day: its latest gauge run, when it was greased, which jaw set
+    is on it.
+    """
 
     rules: Rules
     calibration: Calibration | None = None

@@ -74,9 +74,12 @@ class CutsFigures:
 
 def _missing(at: str, planned: PlannedCut) -> list[tuple[str, str]]:
     labels = {"depth_mm": "depth", "width_mm": "blade width"}
-    wanted = [("feed_mm_rev", CALLED.get((planned.kind, "feed_mm_rev"), "feed").lower()),
-              *((n, labels[n]) for n in ASKED.get(planned.kind, ())), ("from_diameter_mm", "from diameter"),
-              ("to_diameter_mm", "to diameter")]  # fmt: skip
+    wanted = [
+        ("feed_mm_rev", CALLED.get((planned.kind, "feed_mm_rev"), "feed").lower()),
+        *((n, labels[n]) for n in ASKED.get(planned.kind, ())),
+        ("from_diameter_mm", "from diameter"),
+        ("to_diameter_mm", "to diameter"),
+    ]
     missing = [(f"{at}.{n}", f"{planned.name} {label}") for n, label in wanted if getattr(planned, n) is None]
     if planned.speed_m_min is None and planned.rpm is None:
         missing.append((f"{at}.speed_m_min", f"{planned.name} speed or rpm"))
@@ -90,9 +93,15 @@ def _top_rpm(planned: PlannedCut, smallest: float, held_to: float, w: Working) -
     if smallest <= 0:
         return w.step("n_top", "Top speed, to the centre", "n_max", "rpm", REACH, n_max=held_to)
     return w.step(
-        "n_top", "Top speed, at the smallest diameter", "min(n_max, 1000*v / (pi*d_min))", "rpm", REACH,
-        n_max=held_to, v=planned.speed_m_min, d_min=smallest,
-    )  # fmt: skip
+        "n_top",
+        "Top speed, at the smallest diameter",
+        "min(n_max, 1000*v / (pi*d_min))",
+        "rpm",
+        REACH,
+        n_max=held_to,
+        v=planned.speed_m_min,
+        d_min=smallest,
+    )
 
 
 def _available(machine: Machine, rpm: float, w: Working) -> tuple[float, float]:
@@ -113,31 +122,50 @@ def _notes(
     name = planned.name
     if result.power_kw > power * (1 + 1e-9) or result.torque_nm > torque * (1 + 1e-9):
         notes.append(
-            Note("stop", "spindle-too-weak",
-                 "{name}: asks {p} and {m}; at {n} the spindle has {p_av} and {m_av}.", name=name,
-                 p=Figure(result.power_kw, "kW", "up"), m=Figure(result.torque_nm, "N*m", "up"),
-                 n=Figure(result.rpm, "rpm"), p_av=Figure(power, "kW", "down"), m_av=Figure(torque, "N*m", "down"))
-        )  # fmt: skip
+            Note(
+                "stop",
+                "spindle-too-weak",
+                "{name}: asks {p} and {m}; at {n} the spindle has {p_av} and {m_av}.",
+                name=name,
+                p=Figure(result.power_kw, "kW", "up"),
+                m=Figure(result.torque_nm, "N*m", "up"),
+                n=Figure(result.rpm, "rpm"),
+                p_av=Figure(power, "kW", "down"),
+                m_av=Figure(torque, "N*m", "down"),
+            )
+        )
     material = part.material
     # The window is a coated carbide's turning; other edges have theirs.
     factor = speed_factor(tool, material) * (DRILL_SPEED if planned.kind == "drill" and tool is None else 1.0)
     low, high = factor * material.speed_low_m_min, factor * material.speed_high_m_min
     if planned.kind != "thread" and not low * (1 - 1e-9) <= result.speed_m_min <= high * (1 + 1e-9):
         notes.append(
-            Note("info", "speed-outside-window",
-                 "{name}: {v} is outside the typical {low} to {high} for {m}.", name=name, m=material.name,
-                 v=Figure(result.speed_m_min, "m/min"), low=Figure(low, "m/min"), high=Figure(high, "m/min"))
-        )  # fmt: skip
+            Note(
+                "info",
+                "speed-outside-window",
+                "{name}: {v} is outside the typical {low} to {high} for {m}.",
+                name=name,
+                m=material.name,
+                v=Figure(result.speed_m_min, "m/min"),
+                low=Figure(low, "m/min"),
+                high=Figure(high, "m/min"),
+            )
+        )
     if (
         planned.depth_mm is not None
         and planned.kind in ("turn", "face", "bore")
         and planned.depth_mm < planned.corner_radius_mm
     ):
         notes.append(
-            Note("info", "depth-under-radius",
-                 "{name}: {a} deep with a {r} corner: the chip may not break.", name=name,
-                 a=Figure(planned.depth_mm, "mm"), r=Figure(planned.corner_radius_mm, "mm"))
-        )  # fmt: skip
+            Note(
+                "info",
+                "depth-under-radius",
+                "{name}: {a} deep with a {r} corner: the chip may not break.",
+                name=name,
+                a=Figure(planned.depth_mm, "mm"),
+                r=Figure(planned.corner_radius_mm, "mm"),
+            )
+        )
     return notes
 
 
@@ -160,9 +188,14 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
     result = made.result
     w = Working()
     tangential = w.step(
-        "F_t*", "Tangential force for the grip", "k_i * F_t", "N", typical("house rule for interrupted cuts"),
-        k_i=rules.interrupted if planned.interrupted else 1.0, F_t=result.tangential_n,
-    )  # fmt: skip
+        "F_t*",
+        "Tangential force for the grip",
+        "k_i * F_t",
+        "N",
+        typical("house rule for interrupted cuts"),
+        k_i=rules.interrupted if planned.interrupted else 1.0,
+        F_t=result.tangential_n,
+    )
     top = _top_rpm(planned, made.smallest_mm, held_to, w)
     spindle = _available(machine, result.rpm, w)
     passes, length = _passes(planned, part, abs(a - b) / 2), length_of(planned, part, ask.worked)
@@ -179,12 +212,26 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
             )
         )
     return CutFigures(
-        name=planned.name, planned=planned, result=result, passes=passes, tool=fit.tool, length_mm=length, minutes=minutes, about=about,
+        name=planned.name,
+        planned=planned,
+        result=result,
+        passes=passes,
+        tool=fit.tool,
+        length_mm=length,
+        minutes=minutes,
+        about=about,
         job=job_of(planned, part, ask.worked, rules, minutes, ask.quantity),
-        diameter_mm=made.diameter_mm, tangential_n=tangential, axial_n=made.axial_n, radial_n=made.radial_n,
-        top_rpm=top, power_available_kw=spindle[0], torque_available_nm=spindle[1], torque_only=made.torque_only,
-        working=(*result.working, *w.steps), notes=tuple(notes),
-    )  # fmt: skip
+        diameter_mm=made.diameter_mm,
+        tangential_n=tangential,
+        axial_n=made.axial_n,
+        radial_n=made.radial_n,
+        top_rpm=top,
+        power_available_kw=spindle[0],
+        torque_available_nm=spindle[1],
+        torque_only=made.torque_only,
+        working=(*result.working, *w.steps),
+        notes=tuple(notes),
+    )
 
 
 def _passes(planned: PlannedCut, part: PartFigures, stock: float) -> int:
@@ -224,9 +271,13 @@ def solve_cuts(at: str, setup: Setup, ask: Ask) -> CutsFigures:
         )
     if setup.clamp_rpm is None:
         notes.append(
-            Note("caution", "no-clamp", "No spindle clamp is set: constant surface speed may run up to {n}.",
-                 n=Figure(machine.max_rpm, "rpm"))
-        )  # fmt: skip
+            Note(
+                "caution",
+                "no-clamp",
+                "No spindle clamp is set: constant surface speed may run up to {n}.",
+                n=Figure(machine.max_rpm, "rpm"),
+            )
+        )
     return CutsFigures(made, fastest.top_rpm, fastest, tuple(notes))
 
 
@@ -243,7 +294,12 @@ def load_of(c: CutFigures, part: PartFigures, hold: HoldFigures, seat: str) -> C
     """
     unseated = seat == "none" or (c.planned.kind != "face" and c.planned.feeds == "away") or c.planned.kind in SIDEWAYS
     return CutLoad(
-        name=c.name, tangential_n=c.tangential_n, axial_n=c.axial_n, radial_n=c.radial_n,
-        cut_diameter_mm=c.diameter_mm, overhang_mm=hold.work_length_mm - hold.grip.offset_mm - hold.held_mm / 2,
-        unseated_axial_n=c.axial_n if unseated else 0.0, torque_only=c.torque_only,
-    )  # fmt: skip
+        name=c.name,
+        tangential_n=c.tangential_n,
+        axial_n=c.axial_n,
+        radial_n=c.radial_n,
+        cut_diameter_mm=c.diameter_mm,
+        overhang_mm=hold.work_length_mm - hold.grip.offset_mm - hold.held_mm / 2,
+        unseated_axial_n=c.axial_n if unseated else 0.0,
+        torque_only=c.torque_only,
+    )

@@ -15,10 +15,29 @@ from calc.plan.tooling import brought
 from calc.quantities import Figure, Sentence
 
 ENTERED_NAMES = (
-    "name", "kind", "from_diameter_mm", "to_diameter_mm", "speed_m_min", "rpm", "feed_mm_rev", "depth_mm", "corner_radius_mm",
-    "approach_deg", "width_mm", "point_deg", "passes", "rake_deg", "interrupted", "feeds", "stage", "start_mm", "length_mm", "thread",
-    "slow_feed_mm_rev", "slow_below_mm",
-)  # fmt: skip
+    "name",
+    "kind",
+    "from_diameter_mm",
+    "to_diameter_mm",
+    "speed_m_min",
+    "rpm",
+    "feed_mm_rev",
+    "depth_mm",
+    "corner_radius_mm",
+    "approach_deg",
+    "width_mm",
+    "point_deg",
+    "passes",
+    "rake_deg",
+    "interrupted",
+    "feeds",
+    "stage",
+    "start_mm",
+    "length_mm",
+    "thread",
+    "slow_feed_mm_rev",
+    "slow_below_mm",
+)
 
 
 PINS = {"speed_m_min": "pin_speed", "rpm": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
@@ -65,18 +84,48 @@ def _entered_facts(at: str, i: int, c: PlannedCut, figures: CutFigures | None) -
 def _computed_facts(i: int, c: CutFigures) -> list[Fact]:
     g, r = c.name, c.result
     facts = [
-        computed(f"cut_{i}_tangential", "Tangential force", c.tangential_n, "N",
-                 "worn edge" + (", interrupted" if c.planned.interrupted else ""), group=g, rounding="up",
-                 places=(2, 0)),
-        computed(f"cut_{i}_power", "Power", r.power_kw, "kW",
-                 Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down")), group=g, rounding="up"),
-        computed(f"cut_{i}_torque", "Torque", r.torque_nm, "N*m",
-                 Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", "down")), group=g, rounding="up"),
-        computed(f"cut_{i}_rpm_here", "Speed at the start", r.rpm, "rpm",
-                 Sentence("{v} at Ø{d}", v=Figure(r.speed_m_min, "m/min"), d=Figure(c.diameter_mm, "mm", exact=True, places=(2, 3))),
-                 group=g),
+        computed(
+            f"cut_{i}_tangential",
+            "Tangential force",
+            c.tangential_n,
+            "N",
+            "worn edge" + (", interrupted" if c.planned.interrupted else ""),
+            group=g,
+            rounding="up",
+            places=(2, 0),
+        ),
+        computed(
+            f"cut_{i}_power",
+            "Power",
+            r.power_kw,
+            "kW",
+            Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down")),
+            group=g,
+            rounding="up",
+        ),
+        computed(
+            f"cut_{i}_torque",
+            "Torque",
+            r.torque_nm,
+            "N*m",
+            Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", "down")),
+            group=g,
+            rounding="up",
+        ),
+        computed(
+            f"cut_{i}_rpm_here",
+            "Speed at the start",
+            r.rpm,
+            "rpm",
+            Sentence(
+                "{v} at Ø{d}",
+                v=Figure(r.speed_m_min, "m/min"),
+                d=Figure(c.diameter_mm, "mm", exact=True, places=(2, 3)),
+            ),
+            group=g,
+        ),
         computed(f"cut_{i}_top", "Top speed", c.top_rpm, "rpm", "at its smallest diameter", group=g, rounding="up"),
-    ]  # fmt: skip
+    ]
     if r.ra_um is not None:
         facts.append(
             computed(f"cut_{i}_ra", "Theoretical Ra", r.ra_um, "um", "feed and corner", group=g, rounding="up")
@@ -91,18 +140,58 @@ def _about_facts(i: int, c: CutFigures) -> list[Fact]:
     if about.window is not None:
         w = about.window
         said = {"radius": "two thirds of the corner", "finish": "the finish", "breaker": "the breaker"}[w.bound_by]
-        facts.append(computed(f"cut_{i}_feed_most", "Largest feed", w.feed_max_mm_rev, "mm/rev", Sentence("set by {w}; least {f}", w=said,
-                              f=Figure(w.feed_min_mm_rev, "mm/rev", "up")), "typical", group=g, rounding="down"))  # fmt: skip
+        facts.append(
+            computed(
+                f"cut_{i}_feed_most",
+                "Largest feed",
+                w.feed_max_mm_rev,
+                "mm/rev",
+                Sentence("set by {w}; least {f}", w=said, f=Figure(w.feed_min_mm_rev, "mm/rev", "up")),
+                "typical",
+                group=g,
+                rounding="down",
+            )
+        )
     if about.life is not None:
         life = about.life
-        facts.append(computed(f"cut_{i}_life", "Edge lasts", life.life_min, "min", Sentence("{n} pieces; {e} inserts for the run",
-                              n=str(life.pieces_per_edge), e=str(life.inserts)), "typical", group=g, rounding="down", places=(1, 1)))  # fmt: skip
+        facts.append(
+            computed(
+                f"cut_{i}_life",
+                "Edge lasts",
+                life.life_min,
+                "min",
+                Sentence("{n} pieces; {e} inserts for the run", n=str(life.pieces_per_edge), e=str(life.inserts)),
+                "typical",
+                group=g,
+                rounding="down",
+                places=(1, 1),
+            )
+        )
     if about.bar is not None:
-        facts.append(computed(f"cut_{i}_bend", "Bar bends", about.bar.deflection_mm, "mm", Sentence("a side; {r} diameters out",
-                              r=Figure(about.bar.overhang_ratio, "", "up", (1, 1))), group=g, rounding="up", places=(3, 4)))  # fmt: skip
+        facts.append(
+            computed(
+                f"cut_{i}_bend",
+                "Bar bends",
+                about.bar.deflection_mm,
+                "mm",
+                Sentence("a side; {r} diameters out", r=Figure(about.bar.overhang_ratio, "", "up", (1, 1))),
+                group=g,
+                rounding="up",
+                places=(3, 4),
+            )
+        )
     if about.plunge is not None:
-        facts.append(computed(f"cut_{i}_tops", "Spindle tops out at", about.plunge.cap_diameter_mm, "mm", "diameter; from there the surface speed falls",
-                              group=g, rounding="up"))  # fmt: skip
+        facts.append(
+            computed(
+                f"cut_{i}_tops",
+                "Spindle tops out at",
+                about.plunge.cap_diameter_mm,
+                "mm",
+                "diameter; from there the surface speed falls",
+                group=g,
+                rounding="up",
+            )
+        )
     return facts
 
 
@@ -119,8 +208,10 @@ def _tables(figures: CutsFigures) -> tuple[Table, ...]:
     for i, c in enumerate(figures.cuts):
         t, d = c.about.thread, c.about.drilled
         if t is not None:
-            rows = [Row(label, (_limit(x.max), _limit(x.min))) for label, x in
-                    (("major", t.major), ("pitch", t.pitch_diameter), ("minor", t.minor))]  # fmt: skip
+            rows = [
+                Row(label, (_limit(x.max), _limit(x.min)))
+                for label, x in (("major", t.major), ("pitch", t.pitch_diameter), ("minor", t.minor))
+            ]
             if t.over_wires_mm:
                 rows.append(Row("over the best wires", (_limit(t.over_wires_mm[0]), _limit(t.over_wires_mm[1]))))
             found.append(
@@ -165,8 +256,18 @@ def _pictures(figures: CutsFigures, clamp: float | None, most: float) -> tuple[B
             words = Sentence(
                 "They clash: at least {a}, at most {b}." if clash else "All allow {a} to {b}.", a=ends[0], b=ends[1]
             )
-            found.append(Bars(f"window_{i}", "Feed window", "mm/rev", tuple(rows), Range("shared", w.feed_min_mm_rev, w.feed_max_mm_rev),
-                              p.feed_mm_rev, words, c.name))  # fmt: skip
+            found.append(
+                Bars(
+                    f"window_{i}",
+                    "Feed window",
+                    "mm/rev",
+                    tuple(rows),
+                    Range("shared", w.feed_min_mm_rev, w.feed_max_mm_rev),
+                    p.feed_mm_rev,
+                    words,
+                    c.name,
+                )
+            )
         if p.kind in ("face", "part") and p.speed_m_min is not None and p.rpm is None:
             a, b = p.from_diameter_mm or 0.0, p.to_diameter_mm or 0.0
             found.append(
@@ -190,28 +291,58 @@ def cuts_stop(
         return Stop("cuts", "Cuts", outcome.state(()), outcome.line, (clamp, *facts), problems=outcome.problems)
     hardest = max(figures.cuts, key=lambda c: c.over)
     answers: tuple[Answer, ...] = (
-        Answer("clamp", "The program reaches", Figure(figures.top_rpm, "rpm", "up"),
-               below=Sentence("{cut}; clamp {n}", cut=figures.fastest.name,
-                              n=Figure(setup.clamp_rpm, "rpm") if setup.clamp_rpm else "not set"),
-               steps=tuple(s for s in figures.fastest.working if s.symbol in ("n_top",))),
-        Answer(f"cut_{figures.cuts.index(hardest)}_power", "Hardest on the spindle", Figure(hardest.result.power_kw, "kW", "up"),
-               below=Sentence("{cut}, worn edge", cut=hardest.name), steps=hardest.working,
-               bar=Bar(min(1.0, hardest.over), 1.0,
-                       Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down")))),
-    )  # fmt: skip
+        Answer(
+            "clamp",
+            "The program reaches",
+            Figure(figures.top_rpm, "rpm", "up"),
+            below=Sentence(
+                "{cut}; clamp {n}",
+                cut=figures.fastest.name,
+                n=Figure(setup.clamp_rpm, "rpm") if setup.clamp_rpm else "not set",
+            ),
+            steps=tuple(s for s in figures.fastest.working if s.symbol in ("n_top",)),
+        ),
+        Answer(
+            f"cut_{figures.cuts.index(hardest)}_power",
+            "Hardest on the spindle",
+            Figure(hardest.result.power_kw, "kW", "up"),
+            below=Sentence("{cut}, worn edge", cut=hardest.name),
+            steps=hardest.working,
+            bar=Bar(
+                min(1.0, hardest.over),
+                1.0,
+                Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down")),
+            ),
+        ),
+    )
     finish = [c for c in figures.cuts if c.result.ra_um is not None]
     if finish:
         last = finish[-1]
         answers += (
-            Answer(f"cut_{figures.cuts.index(last)}_ra", "Finish of the last cut", Figure(last.result.ra_um or 0, "um", "up"),
-                   "Ra ", below=Sentence("{cut}, in theory", cut=last.name),
-                   steps=tuple(s for s in last.working if s.symbol == "Ra")),
-        )  # fmt: skip
+            Answer(
+                f"cut_{figures.cuts.index(last)}_ra",
+                "Finish of the last cut",
+                Figure(last.result.ra_um or 0, "um", "up"),
+                "Ra ",
+                below=Sentence("{cut}, in theory", cut=last.name),
+                steps=tuple(s for s in last.working if s.symbol == "Ra"),
+            ),
+        )
     whole = computed(
         "minutes", "Time in cut", figures.minutes, "min", "of one piece, all cuts of this side", rounding="up"
     )
     line = Sentence("{n} cuts · top {rpm}", n=str(len(figures.cuts)), rpm=Figure(figures.top_rpm, "rpm", "up"))
     if len(figures.cuts) == 1:
         line = Sentence("1 cut · top {rpm}", rpm=Figure(figures.top_rpm, "rpm", "up"))
-    return Stop("cuts", "Cuts", outcome.state(figures.notes), line, (clamp, whole, *facts), answers, figures.notes, helps,
-                tables=_tables(figures), pictures=_pictures(figures, setup.clamp_rpm, most_rpm))  # fmt: skip
+    return Stop(
+        "cuts",
+        "Cuts",
+        outcome.state(figures.notes),
+        line,
+        (clamp, whole, *facts),
+        answers,
+        figures.notes,
+        helps,
+        tables=_tables(figures),
+        pictures=_pictures(figures, setup.clamp_rpm, most_rpm),
+    )

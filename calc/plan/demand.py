@@ -48,8 +48,16 @@ class DemandFigures:
 def _braking(seconds: float, rpm: float, part: PartFigures, hold: HoldFigures) -> tuple[CutLoad, tuple[Step, ...]]:
     """Stopping the part with the spindle: a torque that the grip passes on."""
     w = Working()
-    inertia = w.step("J", "Inertia of the part as it is held", "m * (r_o**2 + r_i**2) / 2 / 1e6", "kg*m2", BESIDE,
-                     m=part.held_mass_kg, r_o=part.held_radii_mm[0], r_i=part.held_radii_mm[1])  # fmt: skip
+    inertia = w.step(
+        "J",
+        "Inertia of the part as it is held",
+        "m * (r_o**2 + r_i**2) / 2 / 1e6",
+        "kg*m2",
+        BESIDE,
+        m=part.held_mass_kg,
+        r_o=part.held_radii_mm[0],
+        r_i=part.held_radii_mm[1],
+    )
     torque = w.step("M", "Torque that stops it", "J * 2*pi*n/60 / t", "N*m", BESIDE, J=inertia, n=rpm, t=seconds)
     across = w.step("F_t", "At the grip's diameter", "2000 * M / d_g", "N", BESIDE, M=torque, d_g=hold.grip.diameter_mm)
     return CutLoad(BRAKING, across, 0, 0, hold.grip.diameter_mm, 0, torque_only=True), tuple(w.steps)
@@ -75,11 +83,18 @@ def solve_demand(
         loads += (stopping,)
     with naming({"jaws": f"{at}.chuck"}):
         asked = GripDemandInput(
-            cuts=loads, grip_diameter_mm=hold.grip.diameter_mm, grip_length_mm=hold.pocket.grip_length_mm,
-            friction=hold.friction, safety=rules.safety, tailstock=setup.hold.live_centre, jaws=hold.chuck.jaws,
-            part_mass_kg=part.held_mass_kg, offset_mm=force.offset_mm, centre_overhang_mm=_centre_lever(part, hold),
+            cuts=loads,
+            grip_diameter_mm=hold.grip.diameter_mm,
+            grip_length_mm=hold.pocket.grip_length_mm,
+            friction=hold.friction,
+            safety=rules.safety,
+            tailstock=setup.hold.live_centre,
+            jaws=hold.chuck.jaws,
+            part_mass_kg=part.held_mass_kg,
+            offset_mm=force.offset_mm,
+            centre_overhang_mm=_centre_lever(part, hold),
             rpm=cuts.top_rpm,
-        )  # fmt: skip
+        )
     worse = _at_corner(asked, len(cuts.cuts), rules)
     return DemandFigures(asked, grip_demand(asked), worse, grip_demand(worse), braking)
 
@@ -88,10 +103,15 @@ def _at_corner(asked: GripDemandInput, cuts: int, rules: Rules) -> GripDemandInp
     """The same with less friction and more cutting force in the first `cuts` loads; braking and weight stay."""
     more_force = 1 + rules.corner_force_pct / 100
     more = tuple(
-        replace(c, tangential_n=c.tangential_n * more_force, axial_n=c.axial_n * more_force,
-                radial_n=c.radial_n * more_force, unseated_axial_n=c.unseated_axial_n * more_force)
+        replace(
+            c,
+            tangential_n=c.tangential_n * more_force,
+            axial_n=c.axial_n * more_force,
+            radial_n=c.radial_n * more_force,
+            unseated_axial_n=c.unseated_axial_n * more_force,
+        )
         for c in asked.cuts[:cuts]
-    )  # fmt: skip
+    )
     return replace(
         asked, cuts=(*more, *asked.cuts[cuts:]), friction=asked.friction * (1 - rules.corner_friction_pct / 100)
     )

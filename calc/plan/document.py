@@ -147,9 +147,10 @@ BLUE = Choice(
 
 
 SPINDLE = Choice(
-    "Spindle turns", {"ask": "not said yet", "M03": "M03, clockwise", "M04": "M04, counter-clockwise"},
+    "Spindle turns",
+    {"ask": "not said yet", "M03": "M03, clockwise", "M04": "M04, counter-clockwise"},
     "For the boring tool that will be called",
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True)

@@ -23,8 +23,16 @@ def exact_table(document: Document, shelf: Shelf, index: int) -> Table | None:
     except CalcError:
         return None
     rows = tuple(
-        Row(cut.name, (Figure(cut.closed_form_n, "N", "up"), Figure(cut.needed_n, "N", "up"), Figure(100 * cut.share, "%", "up"),
-                       Sentence("{a} from a jaw", a=Figure(cut.angle_deg, "deg", places=(0, 0)))), chosen=cut.name == found.governing_cut)
+        Row(
+            cut.name,
+            (
+                Figure(cut.closed_form_n, "N", "up"),
+                Figure(cut.needed_n, "N", "up"),
+                Figure(100 * cut.share, "%", "up"),
+                Sentence("{a} from a jaw", a=Figure(cut.angle_deg, "deg", places=(0, 0))),
+            ),
+            chosen=cut.name == found.governing_cut,
+        )
         for cut in found.cuts
-    )  # fmt: skip
+    )
     return Table("limit-analysis", "What the loads need, before safety", HEAD, rows)

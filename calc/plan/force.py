@@ -65,7 +65,9 @@ class ForceFigures:
 
     @property
     def window_bar(self) -> tuple[float, float] | None:
-        """Pressures [bar] that hold the worst cut and that every limit allows, at the wanted speed; None where there are none."""
+        """Pressures [bar] that hold the worst cut and that every limit allows, at the wanted speed; None where there
+        are none.
+        """
         low = self.wanted.pressure_bar
         return None if low is None else (low, self.wanted.highest_bar)
 
@@ -79,10 +81,13 @@ def _grip(at: str, pressure: float, condition: float, hold: HoldFigures) -> Chuc
     with naming({"pressure_bar": f"{at}.force.pressure_bar", "condition_factor": f"{at}.force.condition_measured"}):
         return chuck_grip(
             ChuckGripInput(
-                pressure_bar=pressure, grip_height_mm=hold.grip_height_mm, chuck=hold.chuck.force,
-                condition_factor=condition, jaws=hold.chuck.jaws,
+                pressure_bar=pressure,
+                grip_height_mm=hold.grip_height_mm,
+                chuck=hold.chuck.force,
+                condition_factor=condition,
+                jaws=hold.chuck.jaws,
             )
-        )  # fmt: skip
+        )
 
 
 def _stack(hold: HoldFigures, jaws: JawsFigures) -> tuple[StackPart, ...]:
@@ -90,10 +95,7 @@ def _stack(hold: HoldFigures, jaws: JawsFigures) -> tuple[StackPart, ...]:
     if chuck.master_mass_kg is None or chuck.master_radius_mm is None:
         words = "The mass and centre of master jaw, T-nut and bolts are not on the chuck's record: weigh them."
         raise CalcError([FieldError("", Sentence(words))])
-    return (
-        StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm),
-        StackPart(chuck.master_mass_kg, chuck.master_radius_mm),
-    )
+    return (StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm), StackPart(chuck.master_mass_kg, chuck.master_radius_mm))
 
 
 def _crossing(static: float, loss: float, needed: Callable[[float], float], most: float) -> float | None:
@@ -117,9 +119,15 @@ def _crossing(static: float, loss: float, needed: Callable[[float], float], most
 
 
 def solve_force(
-    at: str, setup: Setup, part: PartFigures, hold: HoldFigures, jaws: JawsFigures, cuts: CutsFigures,
-    asked: DemandFigures, known: Known,
-) -> ForceFigures:  # fmt: skip
+    at: str,
+    setup: Setup,
+    part: PartFigures,
+    hold: HoldFigures,
+    jaws: JawsFigures,
+    cuts: CutsFigures,
+    asked: DemandFigures,
+    known: Known,
+) -> ForceFigures:
     """Figures of the force. Raises Missing or CalcError."""
     force = setup.force
     if force.pressure_bar is None:
@@ -134,13 +142,20 @@ def solve_force(
     meets = _meets(grip.grip_n, asked, hold, part, stack, transmission)
     limit = speed_limit(
         SpeedLimitInput(
-            static_grip_n=grip.grip_n, required_grip_n=min(DEMAND_MOST, asked.at(meets) if meets is not None else demand.required_grip_n),
-            side=hold.side, stack=stack, demand_max_rpm=meets,
-            chuck_max_rpm=hold.chuck.max_rpm, machine_max_rpm=part.machine.max_rpm, user_max_rpm=force.user_max_rpm,
-            jaws=hold.chuck.jaws, wall_limit_n=standing.limit_n if standing else None, transmission=transmission,
+            static_grip_n=grip.grip_n,
+            required_grip_n=min(DEMAND_MOST, asked.at(meets) if meets is not None else demand.required_grip_n),
+            side=hold.side,
+            stack=stack,
+            demand_max_rpm=meets,
+            chuck_max_rpm=hold.chuck.max_rpm,
+            machine_max_rpm=part.machine.max_rpm,
+            user_max_rpm=force.user_max_rpm,
+            jaws=hold.chuck.jaws,
+            wall_limit_n=standing.limit_n if standing else None,
+            transmission=transmission,
             guides_max_rpm=_guides_rpm(grip, stack, hold, transmission),
         )
-    )  # fmt: skip
+    )
     at_top = grip_at_speed(
         GripAtSpeedInput(
             static_grip_n=grip.grip_n,
@@ -157,13 +172,35 @@ def solve_force(
     taken = transmission * at_top.centrifugal_n if hold.side == "od" else 0.0
     counted = at_top.grip_n if hold.side == "od" else grip.grip_n
     corner_grip = w.step(
-        "F_n′", "Grip counted at top speed, worst corner", "max(0, k_c*F_0 - F_c)", "N", CORNER,
-        k_c=1 - rules.corner_condition_pct / 100, F_0=grip.grip_n, F_c=taken,
-    )  # fmt: skip
-    held = w.step("S_n", "Holds times what the worst cut asks", "F_n / (F_req / S)", "", HOLDING,
-                  F_n=counted, F_req=demand.required_grip_n, S=s)  # fmt: skip
-    held_corner = w.step("S_c", "The same at the worst credible corner", "F_n / (F_req / S)", "", CORNER,
-                         F_n=corner_grip, F_req=asked.corner.required_grip_n, S=s)  # fmt: skip
+        "F_n′",
+        "Grip counted at top speed, worst corner",
+        "max(0, k_c*F_0 - F_c)",
+        "N",
+        CORNER,
+        k_c=1 - rules.corner_condition_pct / 100,
+        F_0=grip.grip_n,
+        F_c=taken,
+    )
+    held = w.step(
+        "S_n",
+        "Holds times what the worst cut asks",
+        "F_n / (F_req / S)",
+        "",
+        HOLDING,
+        F_n=counted,
+        F_req=demand.required_grip_n,
+        S=s,
+    )
+    held_corner = w.step(
+        "S_c",
+        "The same at the worst credible corner",
+        "F_n / (F_req / S)",
+        "",
+        CORNER,
+        F_n=corner_grip,
+        F_req=asked.corner.required_grip_n,
+        S=s,
+    )
     wall = (
         standing
         if hold.side == "od"
@@ -174,20 +211,46 @@ def solve_force(
     wanted_rpm = force.wanted_rpm or cuts.top_rpm
     wanted = pressure_needed(
         PressureNeededInput(
-            required_grip_n=min(DEMAND_MOST, asked.at(wanted_rpm)), side=hold.side, stack=stack, rpm=wanted_rpm, grip_height_mm=hold.grip_height_mm,
-            chuck=hold.chuck.force, condition_factor=condition, jaws=hold.chuck.jaws, transmission=transmission,
+            required_grip_n=min(DEMAND_MOST, asked.at(wanted_rpm)),
+            side=hold.side,
+            stack=stack,
+            rpm=wanted_rpm,
+            grip_height_mm=hold.grip_height_mm,
+            chuck=hold.chuck.force,
+            condition_factor=condition,
+            jaws=hold.chuck.jaws,
+            transmission=transmission,
             wall_limit_n=standing.limit_n if standing else None,
             jaw_height_mm=hold.chuck.guide_to_jaw_base_mm + hold.jaw_height_mm / 2,
         )
-    )  # fmt: skip
+    )
     return ForceFigures(
-        pressure_bar=force.pressure_bar, condition=condition, condition_source=found.source, transmission=transmission, grip=grip, demand=demand,
-        stack=stack, limit=limit, at_top=at_top, top_rpm=cuts.top_rpm, safety=s, corner_condition=1 - rules.corner_condition_pct / 100, corner_grip_n=corner_grip,
-        asked=asked, held=held, held_corner=held_corner, margin_steps=tuple(w.steps),
-        wall=wall, wanted_rpm=wanted_rpm, wanted=wanted,
-        notes=(*_notes(force, found, known, grip, limit, at_top, cuts, held_corner), *_inside_notes(grip, at_top, hold, cuts, transmission),
-               *(wall.notes if wall else ())),
-    )  # fmt: skip
+        pressure_bar=force.pressure_bar,
+        condition=condition,
+        condition_source=found.source,
+        transmission=transmission,
+        grip=grip,
+        demand=demand,
+        stack=stack,
+        limit=limit,
+        at_top=at_top,
+        top_rpm=cuts.top_rpm,
+        safety=s,
+        corner_condition=1 - rules.corner_condition_pct / 100,
+        corner_grip_n=corner_grip,
+        asked=asked,
+        held=held,
+        held_corner=held_corner,
+        margin_steps=tuple(w.steps),
+        wall=wall,
+        wanted_rpm=wanted_rpm,
+        wanted=wanted,
+        notes=(
+            *_notes(force, found, known, grip, limit, at_top, cuts, held_corner),
+            *_inside_notes(grip, at_top, hold, cuts, transmission),
+            *(wall.notes if wall else ()),
+        ),
+    )
 
 
 def _rated_moment(hold: HoldFigures) -> float:
@@ -210,7 +273,9 @@ def _lever(hold: HoldFigures) -> float:
 def _guides_rpm(
     grip: ChuckGripResult, stack: tuple[StackPart, ...], hold: HoldFigures, transmission: float
 ) -> float | None:
-    """Inside grip: the speed where the guides carry their rated moment; None where speed adds none, or not that much."""
+    """Inside grip: the speed where the guides carry their rated moment; None where speed adds none, or not that
+    much.
+    """
     pull = (
         max(1.0, transmission) * hold.chuck.jaws * sum(p.mass_kg * p.radius_mm for p in stack) / 1000 * _lever(hold)
     )  # N·mm per (rad/s)²
@@ -222,7 +287,7 @@ def _guides_rpm(
 
 def _inside_notes(
     grip: ChuckGripResult, at_top: GripAtSpeedResult, hold: HoldFigures, cuts: CutsFigures, transmission: float
-) -> tuple[Note, ...]:  # fmt: skip
+) -> tuple[Note, ...]:
     """Inside grip: what the jaws' own pull at speed adds to the moment on the guides."""
     if hold.side == "od":
         return ()
@@ -232,15 +297,26 @@ def _inside_notes(
     )
     if moment > rated * (1 + 1e-9):
         return (
-            Note("stop", "guide-moment", "At {n} the guides carry {m} of the moment they are rated for: lower the pressure or the speed, or take a lower jaw.",
-                 n=Figure(cuts.top_rpm, "rpm", "up"), m=Figure(100 * moment / rated, "%", "up")),
-        )  # fmt: skip
+            Note(
+                "stop",
+                "guide-moment",
+                "At {n} the guides carry {m} of the moment they are rated for: lower the pressure or the speed, or "
+                "take a lower jaw.",
+                n=Figure(cuts.top_rpm, "rpm", "up"),
+                m=Figure(100 * moment / rated, "%", "up"),
+            ),
+        )
     return ()
 
 
 def _meets(
-    static: float, asked: DemandFigures, hold: HoldFigures, part: PartFigures, stack: tuple[StackPart, ...], transmission: float
-) -> float | None:  # fmt: skip
+    static: float,
+    asked: DemandFigures,
+    hold: HoldFigures,
+    part: PartFigures,
+    stack: tuple[StackPart, ...],
+    transmission: float,
+) -> float | None:
     """Where a demand that grows with speed meets the grip [rpm]; None where it does not grow, or not that far."""
     if not asked.grows:
         return None
@@ -252,22 +328,38 @@ def _meets(
 
 
 def _notes(
-    force: Force, found: Condition, known: Known, grip: ChuckGripResult, limit: SpeedLimitResult, at_top: GripAtSpeedResult, cuts: CutsFigures,
+    force: Force,
+    found: Condition,
+    known: Known,
+    grip: ChuckGripResult,
+    limit: SpeedLimitResult,
+    at_top: GripAtSpeedResult,
+    cuts: CutsFigures,
     held_corner: float,
-) -> tuple[Note, ...]:  # fmt: skip
+) -> tuple[Note, ...]:
     notes = [*grip.notes, *limit.notes, *at_top.notes]
     cap = limit.speed_cap_rpm
     if cap > 0 and cuts.top_rpm > cap * (1 + 1e-9):
         notes.append(
-            Note("stop", "over-cap", "{cut} reaches {top}; the cap is {cap}, set by {by}.", cut=cuts.fastest.name,
-                 top=Figure(cuts.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down"), by=BY[limit.capped_by])
-        )  # fmt: skip
+            Note(
+                "stop",
+                "over-cap",
+                "{cut} reaches {top}; the cap is {cap}, set by {by}.",
+                cut=cuts.fastest.name,
+                top=Figure(cuts.top_rpm, "rpm", "up"),
+                cap=Figure(cap, "rpm", "down"),
+                by=BY[limit.capped_by],
+            )
+        )
     if held_corner < 1:
         notes.append(
-            Note("caution", "corner-slips",
-                 "At the worst credible corner the grip is {held} of what the worst cut asks: it could slip.",
-                 held=Figure(100 * held_corner, "%", "down"))
-        )  # fmt: skip
+            Note(
+                "caution",
+                "corner-slips",
+                "At the worst credible corner the grip is {held} of what the worst cut asks: it could slip.",
+                held=Figure(100 * held_corner, "%", "down"),
+            )
+        )
     if force.brake_s is None:
         notes.append(
             Note("info", "braking-not-counted", "The spindle's braking is not counted: give the time it takes to stop.")
@@ -291,11 +383,20 @@ def _notes(
         force.condition == "auto" and found.source.basis != "measured" and known.grease == "unknown"
     ):
         notes.append(
-            Note("caution", "condition-unknown",
-                 "The chuck's condition is not known and half its force is counted. Grease it, or measure the grip.")
-        )  # fmt: skip
-    notes.append(Note("caution", "never-exceed", "Never exceed the chuck's stated speed, pressure or jaw weight. "
-                      "Check the grip with a gauge at intervals and after a crash; start slow and stand clear."))  # fmt: skip
+            Note(
+                "caution",
+                "condition-unknown",
+                "The chuck's condition is not known and half its force is counted. Grease it, or measure the grip.",
+            )
+        )
+    notes.append(
+        Note(
+            "caution",
+            "never-exceed",
+            "Never exceed the chuck's stated speed, pressure or jaw weight. "
+            "Check the grip with a gauge at intervals and after a crash; start slow and stand clear.",
+        )
+    )
     return tuple(notes)
 
 

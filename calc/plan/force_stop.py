@@ -12,9 +12,13 @@ from calc.quantities import Bare, Beside, Figure, Sentence
 from calc.rules import Rules
 
 LIMITS = {
-    "moment": "the guides' rated moment", "chuck": "the chuck's highest grip", "cylinder": "the cylinder's highest pressure",
-    "chart": "the end of the chart", "draw": "the draw-bar's limit", "wall": "the wall",
-}  # fmt: skip
+    "moment": "the guides' rated moment",
+    "chuck": "the chuck's highest grip",
+    "cylinder": "the cylinder's highest pressure",
+    "chart": "the end of the chart",
+    "draw": "the draw-bar's limit",
+    "wall": "the wall",
+}
 HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
 
 
@@ -29,14 +33,18 @@ def _rules(document: Document) -> tuple[list[Fact], Table]:
         if name == "number":
             continue
         shown = (
-            Figure(value, spec.unit, places=(2, 2)) if isinstance(spec, Quantity) else
-            Sentence("{x}", x=spec.options[value] if isinstance(spec, Choice) else str(value))
-        )  # fmt: skip
+            Figure(value, spec.unit, places=(2, 2))
+            if isinstance(spec, Quantity)
+            else Sentence("{x}", x=spec.options[value] if isinstance(spec, Choice) else str(value))
+        )
         if name in own:
             i, departure = own[name]
             why = Sentence("this plan: {why}", why=departure.name)
-            said = Sentence("house rule {x}; {why}", x=Figure(getattr(rules, name), spec.unit if isinstance(spec, Quantity) else "", places=(2, 2)),
-                            why=departure.name)  # fmt: skip
+            said = Sentence(
+                "house rule {x}; {why}",
+                x=Figure(getattr(rules, name), spec.unit if isinstance(spec, Quantity) else "", places=(2, 2)),
+                why=departure.name,
+            )
             facts.append(
                 entered(f"departure_{i}", f"departures.{i}.value", departure.value, label=spec.label, source=said)
             )
@@ -55,10 +63,20 @@ def _makes(at: str, setup: Setup, document: Document, f: ForceFigures | None) ->
         charted = Sentence("{psi}; {g} by its book", psi=psi, g=Figure(f.grip.charted_n, "N", "down"))
     facts = [
         entered("pressure", f"{at}.force.pressure_bar", force.pressure_bar, source=charted),
-        entered("condition", f"{at}.force.condition", force.condition,
-                source=Sentence("counts {c}: {why}", c=Figure(f.condition, "", "down"), why=f.condition_source.text.removeprefix("typical: ")) if f else None,
-                basis="measured" if f is not None and f.condition_source.basis == "measured" else "typical"),
-    ]  # fmt: skip
+        entered(
+            "condition",
+            f"{at}.force.condition",
+            force.condition,
+            source=Sentence(
+                "counts {c}: {why}",
+                c=Figure(f.condition, "", "down"),
+                why=f.condition_source.text.removeprefix("typical: "),
+            )
+            if f
+            else None,
+            basis="measured" if f is not None and f.condition_source.basis == "measured" else "typical",
+        ),
+    ]
     if force.condition == "measured":
         facts += [
             entered("condition_measured", f"{at}.force.condition_measured", force.condition_measured, basis="measured"),
@@ -83,21 +101,37 @@ def _makes(at: str, setup: Setup, document: Document, f: ForceFigures | None) ->
     if f:
         costs = Figure(100 * (1 - f.grip.height_factor), "%", "up")
         facts += [
-            computed("height_factor", "Height factor", f.grip.height_factor, "", Sentence("height costs {p}", p=costs),
-                     rounding="down"),
+            computed(
+                "height_factor",
+                "Height factor",
+                f.grip.height_factor,
+                "",
+                Sentence("height costs {p}", p=costs),
+                rounding="down",
+            ),
             computed("static_grip", "Grip standing still", f.grip.grip_n, "N", "all jaws together", rounding="down"),
             computed("per_jaw", "Of that, one jaw", f.grip.per_jaw_n, "N", "per jaw", rounding="down"),
-            computed("allowable", "Chuck allows", f.grip.allowable_grip_n, "N", "at this height, all jaws", "book",
-                     rounding="down"),
-        ]  # fmt: skip
+            computed(
+                "allowable",
+                "Chuck allows",
+                f.grip.allowable_grip_n,
+                "N",
+                "at this height, all jaws",
+                "book",
+                rounding="down",
+            ),
+        ]
     return facts
 
 
 def _beside(at: str, setup: Setup, f: ForceFigures) -> list[Fact]:
     """Loads that are no cuts."""
     asked = f.asked.asked
-    weight = Sentence("{m} chucked; its pull at {n} and its weight add to every cut",
-                      m=Figure(asked.part_mass_kg, "kg", "up"), n=Figure(f.top_rpm, "rpm", "up"))  # fmt: skip
+    weight = Sentence(
+        "{m} chucked; its pull at {n} and its weight add to every cut",
+        m=Figure(asked.part_mass_kg, "kg", "up"),
+        n=Figure(f.top_rpm, "rpm", "up"),
+    )
     return [
         entered("offset", f"{at}.force.offset_mm", setup.force.offset_mm, source=weight),
         entered("brake", f"{at}.force.brake_s", setup.force.brake_s),
@@ -109,21 +143,48 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
     stack = sum(p.mass_kg for p in f.stack)
     centre = sum(p.mass_kg * p.radius_mm for p in f.stack) / stack
     facts = [
-        computed("stack", "One jaw stack", stack, "kg",
-                 Sentence("centre at Ø{d}", d=Figure(2 * centre, "mm", places=(0, 2))), rounding="up"),
-        computed("centrifugal", "Speed takes" if hold.side == "od" else "Speed adds, not credited", f.at_top.centrifugal_n, "N",
-                 Sentence("at the program's {n}", n=Figure(f.top_rpm, "rpm", "up")), rounding="up"),
-        computed("friction", "Friction", hold.friction, "", "typical for the pair", "typical", rounding="down",
-                 places=(3, 3)),
-    ]  # fmt: skip
+        computed(
+            "stack",
+            "One jaw stack",
+            stack,
+            "kg",
+            Sentence("centre at Ø{d}", d=Figure(2 * centre, "mm", places=(0, 2))),
+            rounding="up",
+        ),
+        computed(
+            "centrifugal",
+            "Speed takes" if hold.side == "od" else "Speed adds, not credited",
+            f.at_top.centrifugal_n,
+            "N",
+            Sentence("at the program's {n}", n=Figure(f.top_rpm, "rpm", "up")),
+            rounding="up",
+        ),
+        computed(
+            "friction", "Friction", hold.friction, "", "typical for the pair", "typical", rounding="down", places=(3, 3)
+        ),
+    ]
     if hold.side == "od":
-        facts.append(computed("kept", "Grip kept at that speed", 100 * f.at_top.kept_fraction, "%",
-                              Sentence("{g} of {g0}; a third is the least that is usual", g=Figure(f.at_top.grip_n, "N", "down"),
-                                       g0=Figure(f.grip.grip_n, "N", "down")),
-                              rounding="down"))  # fmt: skip
+        facts.append(
+            computed(
+                "kept",
+                "Grip kept at that speed",
+                100 * f.at_top.kept_fraction,
+                "%",
+                Sentence(
+                    "{g} of {g0}; a third is the least that is usual",
+                    g=Figure(f.at_top.grip_n, "N", "down"),
+                    g0=Figure(f.grip.grip_n, "N", "down"),
+                ),
+                rounding="down",
+            )
+        )
     for i, d in enumerate(f.demand.cuts):
-        detail = Sentence("slip {a}, tilt {b}, side {c}", a=Bare(Figure(d.slip_n, "N", "up")),
-                          b=Bare(Figure(d.tilt_n, "N", "up")), c=Bare(Figure(d.side_n, "N", "up")))  # fmt: skip
+        detail = Sentence(
+            "slip {a}, tilt {b}, side {c}",
+            a=Bare(Figure(d.slip_n, "N", "up")),
+            b=Bare(Figure(d.tilt_n, "N", "up")),
+            c=Bare(Figure(d.side_n, "N", "up")),
+        )
         facts.append(computed(f"demand_{i}", f"{d.name} needs", d.required_n, "N", detail, rounding="up"))
     facts.append(computed("top_rpm", "Program's top speed", cuts.top_rpm, "rpm", cuts.fastest.name, rounding="up"))
     return facts
@@ -139,35 +200,74 @@ def _wanted(f: ForceFigures, hold: HoldFigures) -> Answer:
         by=LIMITS[found.limited_by or "chuck"],
     )
     if window is None:
-        return Answer("wanted", "Pressure for the speed wanted", None, words=Sentence("none"), steps=found.working,
-                      below=Sentence("{n}: {why}", n=at, why=found.notes[0].sentence))  # fmt: skip
+        return Answer(
+            "wanted",
+            "Pressure for the speed wanted",
+            None,
+            words=Sentence("none"),
+            steps=found.working,
+            below=Sentence("{n}: {why}", n=at, why=found.notes[0].sentence),
+        )
     if hold.side == "id":
-        return Answer("wanted", "Pressures that hold and that the wall stands", Figure(window[0], "bar", "up"), steps=found.working,
-                      below=Sentence("up to {high} at {n}; {room}", high=Figure(window[1], "bar", "down"), n=at, room=room))  # fmt: skip
-    return Answer("wanted", "Least pressure for the speed wanted", Figure(window[0], "bar", "up"), steps=found.working,
-                  below=Sentence("at {n}; {room}", n=at, room=room))  # fmt: skip
+        return Answer(
+            "wanted",
+            "Pressures that hold and that the wall stands",
+            Figure(window[0], "bar", "up"),
+            steps=found.working,
+            below=Sentence("up to {high} at {n}; {room}", high=Figure(window[1], "bar", "down"), n=at, room=room),
+        )
+    return Answer(
+        "wanted",
+        "Least pressure for the speed wanted",
+        Figure(window[0], "bar", "up"),
+        steps=found.working,
+        below=Sentence("at {n}; {room}", n=at, room=room),
+    )
 
 
 def _answers(f: ForceFigures, hold: HoldFigures) -> tuple[Answer, ...]:
     cap = f.limit.speed_cap_rpm
     held = Figure(f.held, "", "down", places=(2, 2))
     return (
-        Answer("cap", "Never above", Figure(cap, "rpm", "down"), steps=(*f.asked.braking, *f.demand.working, *f.limit.working),
-               below=Sentence("set by {by}; {cut} asks {need} by {mode}", by=BY[f.limit.capped_by],
-                              cut=f.demand.governing_cut, need=Figure(f.demand.required_grip_n, "N", "up"),
-                              mode=f.demand.governing_mode)),
-        Answer("held", "Holds the worst cut", held, words=Sentence("×"), steps=(*f.grip.working, *f.at_top.working, *f.margin_steps),
-               below=Sentence("worst credible corner: {c} ×", c=Figure(f.held_corner, "", "down", places=(2, 2))),
-               bar=Bar(min(1.0, f.held / HELD_SCALE), min(1.0, f.safety / HELD_SCALE),
-                       Sentence("{s} × is wanted", s=Figure(f.safety, "")))),
+        Answer(
+            "cap",
+            "Never above",
+            Figure(cap, "rpm", "down"),
+            steps=(*f.asked.braking, *f.demand.working, *f.limit.working),
+            below=Sentence(
+                "set by {by}; {cut} asks {need} by {mode}",
+                by=BY[f.limit.capped_by],
+                cut=f.demand.governing_cut,
+                need=Figure(f.demand.required_grip_n, "N", "up"),
+                mode=f.demand.governing_mode,
+            ),
+        ),
+        Answer(
+            "held",
+            "Holds the worst cut",
+            held,
+            words=Sentence("×"),
+            steps=(*f.grip.working, *f.at_top.working, *f.margin_steps),
+            below=Sentence("worst credible corner: {c} ×", c=Figure(f.held_corner, "", "down", places=(2, 2))),
+            bar=Bar(
+                min(1.0, f.held / HELD_SCALE),
+                min(1.0, f.safety / HELD_SCALE),
+                Sentence("{s} × is wanted", s=Figure(f.safety, "")),
+            ),
+        ),
         _wanted(f, hold),
-    )  # fmt: skip
+    )
 
 
 def force_stop(
-    at: str, setup: Setup, hold: HoldFigures | None, cuts: CutsFigures | None, outcome: Outcome[ForceFigures],
-    helps: tuple[Help, ...], document: Document,
-) -> Stop:  # fmt: skip
+    at: str,
+    setup: Setup,
+    hold: HoldFigures | None,
+    cuts: CutsFigures | None,
+    outcome: Outcome[ForceFigures],
+    helps: tuple[Help, ...],
+    document: Document,
+) -> Stop:
     """The stop as it is shown."""
     f = outcome.value
     departures, table = _rules(document)
@@ -178,8 +278,12 @@ def force_stop(
         )
     facts += [*_takes(f, hold, cuts), *_beside(at, setup, f)]
     cap = f.limit.speed_cap_rpm
-    line = Sentence("{p} · cap {n} — {by}", p=Figure(f.pressure_bar, "bar"), n=Figure(cap, "rpm", "down"),
-                    by=f.limit.capped_by if f.limit.capped_by != "user" else "own limit")  # fmt: skip
+    line = Sentence(
+        "{p} · cap {n} — {by}",
+        p=Figure(f.pressure_bar, "bar"),
+        n=Figure(cap, "rpm", "down"),
+        by=f.limit.capped_by if f.limit.capped_by != "user" else "own limit",
+    )
     over = next((n for n in f.notes if n.level == "stop"), None)
     if over is not None:
         line = (

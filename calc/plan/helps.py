@@ -157,11 +157,16 @@ def force_helps(
     at = setup_path(index)
     before = [*_clamp(document, figures, at), *_pressures(figures, at)]
     after_blanks = [
-        *_deeper(document, figures, at, index), *_lower(figures, setup_path(document.jaws_of(index))), *_other_facts(document, at, index), *_lighter(document, figures, at, index),
-    ]  # fmt: skip
+        *_deeper(document, figures, at, index),
+        *_lower(figures, setup_path(document.jaws_of(index))),
+        *_other_facts(document, at, index),
+        *_lighter(document, figures, at, index),
+    ]
     trials = [
-        *((idea, None) for idea in before), *_others(blanks, document, index), *((idea, None) for idea in after_blanks),
-    ]  # fmt: skip
+        *((idea, None) for idea in before),
+        *_others(blanks, document, index),
+        *((idea, None) for idea in after_blanks),
+    ]
     helps: list[tuple[tuple[int, float], Help]] = []
     for idea, known in trials:
         tried = known or _with(document, shelf, idea, index)

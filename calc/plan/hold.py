@@ -137,20 +137,30 @@ def _mount(at: str, setup: Setup, chuck: Chuck, blank: JawBlank, grip: Grip) -> 
     if blank.kind == "pie" or blank.width_mm is None or chuck.teeth is None or chuck.tnut_radius_0_mm is None:
         return None
     names = {
-        "tooth": f"{at}.jaws.tooth", "cleanup_mm": f"{at}.jaws.cleanup_mm", "grip_diameter_mm": f"{at}.hold.grip",
-        "jaw_length_mm": f"{at}.jaw_blank", "face_radius_0_mm": f"{at}.jaw_blank",
-    }  # fmt: skip
+        "tooth": f"{at}.jaws.tooth",
+        "cleanup_mm": f"{at}.jaws.cleanup_mm",
+        "grip_diameter_mm": f"{at}.hold.grip",
+        "jaw_length_mm": f"{at}.jaw_blank",
+        "face_radius_0_mm": f"{at}.jaw_blank",
+    }
     with naming(names):
         return jaw_position(
             JawPositionInput(
-                side=grip.side, grip_diameter_mm=grip.diameter_mm, jaw_width_mm=blank.width_mm,
+                side=grip.side,
+                grip_diameter_mm=grip.diameter_mm,
+                jaw_width_mm=blank.width_mm,
                 face_radius_0_mm=blank.face_radius_mm if grip.side == "od" else blank.outer_radius_mm,
-                tnut_radius_0_mm=chuck.tnut_radius_0_mm, pitch_mm=chuck.serration_pitch_mm, teeth=chuck.teeth,
-                body_radius_mm=chuck.body_diameter_mm / 2, cleanup_mm=setup.jaws.cleanup_mm, jaws=chuck.jaws,
-                closing_travel_mm=chuck.jaw_stroke_mm * (1 - setup.jaws.position), jaw_length_mm=blank.length_mm,
+                tnut_radius_0_mm=chuck.tnut_radius_0_mm,
+                pitch_mm=chuck.serration_pitch_mm,
+                teeth=chuck.teeth,
+                body_radius_mm=chuck.body_diameter_mm / 2,
+                cleanup_mm=setup.jaws.cleanup_mm,
+                jaws=chuck.jaws,
+                closing_travel_mm=chuck.jaw_stroke_mm * (1 - setup.jaws.position),
+                jaw_length_mm=blank.length_mm,
                 tooth=setup.jaws.tooth,
             )
-        )  # fmt: skip
+        )
 
 
 def _faces(mount: JawPositionResult | None, blank: JawBlank, grip: Grip) -> tuple[float, float]:
@@ -171,20 +181,32 @@ def _pocket(
     at: str, setup: Setup, usable: float, part: PartFigures, grip: Grip, work_length: float, face: float
 ) -> JawBoreResult:
     paths = {
-        "depth_mm": f"{at}.hold.depth_mm", "plain_length_mm": f"{at}.hold.grip", "offset_mm": f"{at}.hold.grip",
-        "jaw_height_mm": f"{at}.hold.jaw_height_mm", "edge_mm": "part.edge_mm", "grip_diameter_mm": f"{at}.hold.grip",
-        "floor_min_mm": f"{at}.jaws.floor_min_mm", "tool_clearance_mm": f"{at}.jaws.tool_clearance_mm",
-    }  # fmt: skip
+        "depth_mm": f"{at}.hold.depth_mm",
+        "plain_length_mm": f"{at}.hold.grip",
+        "offset_mm": f"{at}.hold.grip",
+        "jaw_height_mm": f"{at}.hold.jaw_height_mm",
+        "edge_mm": "part.edge_mm",
+        "grip_diameter_mm": f"{at}.hold.grip",
+        "floor_min_mm": f"{at}.jaws.floor_min_mm",
+        "tool_clearance_mm": f"{at}.jaws.tool_clearance_mm",
+    }
     with naming(paths):
         return jaw_bore(
             JawBoreInput(
-                side=grip.side, grip_diameter_mm=grip.diameter_mm, part_length_mm=work_length,
-                jaw_height_mm=usable, face_radius_mm=face, plain_length_mm=min(grip.plain_mm, work_length),
-                floor_min_mm=setup.jaws.floor_min_mm, edge_mm=grip.edge_mm or (part.edge_mm if grip.finished else 0.0),
-                tool_clearance_mm=setup.jaws.tool_clearance_mm, depth_mm=setup.hold.depth_mm,
-                seat="face" if setup.hold.seat == "face" else "floor", offset_mm=grip.offset_mm,
+                side=grip.side,
+                grip_diameter_mm=grip.diameter_mm,
+                part_length_mm=work_length,
+                jaw_height_mm=usable,
+                face_radius_mm=face,
+                plain_length_mm=min(grip.plain_mm, work_length),
+                floor_min_mm=setup.jaws.floor_min_mm,
+                edge_mm=grip.edge_mm or (part.edge_mm if grip.finished else 0.0),
+                tool_clearance_mm=setup.jaws.tool_clearance_mm,
+                depth_mm=setup.hold.depth_mm,
+                seat="face" if setup.hold.seat == "face" else "floor",
+                offset_mm=grip.offset_mm,
             )
-        )  # fmt: skip
+        )
 
 
 def _chosen(at: str, setup: Setup, shelf: SetupShelf, part: PartFigures) -> tuple[Chuck, JawBlank, float]:
@@ -229,23 +251,43 @@ def _bore_in_bore(hold: HoldFigures, document: Document, part: PartFigures) -> l
     assert hold.other is not None
     notes = []
     if widest > hold.other.bore_diameter_mm + 1e-9:
-        notes.append(Note("stop", "outer-pocket-small", "Ø{d} of the part does not go into the outer pocket of Ø{p}: bore the inner one deeper.",
-                          d=Figure(widest, "mm", exact=True), p=Figure(hold.other.bore_diameter_mm, "mm")))  # fmt: skip
+        notes.append(
+            Note(
+                "stop",
+                "outer-pocket-small",
+                "Ø{d} of the part does not go into the outer pocket of Ø{p}: bore the inner one deeper.",
+                d=Figure(widest, "mm", exact=True),
+                p=Figure(hold.other.bore_diameter_mm, "mm"),
+            )
+        )
     elif widest > hold.grip.diameter_mm + 1e-9:
         inside = end - min(
             s.start if hold.held_end == "a" else body.length_mm - s.end
             for s in over
             if (s.step.diameter_mm or 0) > hold.grip.diameter_mm
         )
-        notes.append(Note("caution", "inside-outer-pocket", "{x} of Ø{d} stands inside the outer pocket: it cannot be turned from this side.",
-                          x=Figure(inside, "mm", "up"), d=Figure(widest, "mm", exact=True)))  # fmt: skip
+        notes.append(
+            Note(
+                "caution",
+                "inside-outer-pocket",
+                "{x} of Ø{d} stands inside the outer pocket: it cannot be turned from this side.",
+                x=Figure(inside, "mm", "up"),
+                d=Figure(widest, "mm", exact=True),
+            )
+        )
     return notes
 
 
 def solve_hold(
-    document: Document, shelf: SetupShelf, part: PartFigures, sides: SidesFigures, index: int, *,
-    outer: HoldFigures | None = None, smallest: Grip | None = None,
-) -> HoldFigures:  # fmt: skip
+    document: Document,
+    shelf: SetupShelf,
+    part: PartFigures,
+    sides: SidesFigures,
+    index: int,
+    *,
+    outer: HoldFigures | None = None,
+    smallest: Grip | None = None,
+) -> HoldFigures:
     """Figures of one set-up's hold. Raises Missing or CalcError.
 
     `outer`: the hold in the outer pocket, where this one sits in the inner pocket of the same jaws;
@@ -265,14 +307,26 @@ def solve_hold(
     held = min(grip.plain_mm, pocket.bore_depth_mm) - grip.offset_mm
     w = Working()
     grip_height = w.step(
-        "h", "Middle of the grip above the guide", "h_b + H - m - t/2", "mm", HEIGHT,
-        h_b=chuck.guide_to_jaw_base_mm, H=height, m=mouth, t=held,
-    )  # fmt: skip
+        "h",
+        "Middle of the grip above the guide",
+        "h_b + H - m - t/2",
+        "mm",
+        HEIGHT,
+        h_b=chuck.guide_to_jaw_base_mm,
+        H=height,
+        m=mouth,
+        t=held,
+    )
     f, pair = Working(), _pair(setup, grip, part)
     friction = f.step(
-        "μ", "Friction of the pair", "μ_0 * k_m", "", typical(FRICTION.options[pair]),
-        μ_0=getattr(document.in_force, f"friction_{pair}"), k_m=part.material.friction_multiplier,
-    )  # fmt: skip
+        "μ",
+        "Friction of the pair",
+        "μ_0 * k_m",
+        "",
+        typical(FRICTION.options[pair]),
+        μ_0=getattr(document.in_force, f"friction_{pair}"),
+        k_m=part.material.friction_multiplier,
+    )
     notes = [n for n in pocket.notes if n.code not in JAW_NOTES]
     if setup.hold.seat == "none":
         notes.append(
@@ -283,9 +337,25 @@ def solve_hold(
             Note("info", "held-finished", "{g} must be finished before this side: it is held on.", g=grip.name)
         )
     made = HoldFigures(
-        chuck=chuck, blank=blank, grip=grip, held_end=sides.held_end(index), jaw_height_mm=height, usable_height_mm=usable,
-        mount=mount, face_radius_mm=face, wrap_deg=wrap, pocket=pocket, mouth_mm=mouth, other=outer.pocket if outer else None,
-        held_mm=held, work_length_mm=work_length, grip_height_mm=grip_height, surfaces=pair, friction=friction,
-        height_steps=tuple(w.steps), friction_steps=tuple(f.steps), notes=tuple(notes),
-    )  # fmt: skip
+        chuck=chuck,
+        blank=blank,
+        grip=grip,
+        held_end=sides.held_end(index),
+        jaw_height_mm=height,
+        usable_height_mm=usable,
+        mount=mount,
+        face_radius_mm=face,
+        wrap_deg=wrap,
+        pocket=pocket,
+        mouth_mm=mouth,
+        other=outer.pocket if outer else None,
+        held_mm=held,
+        work_length_mm=work_length,
+        grip_height_mm=grip_height,
+        surfaces=pair,
+        friction=friction,
+        height_steps=tuple(w.steps),
+        friction_steps=tuple(f.steps),
+        notes=tuple(notes),
+    )
     return replace(made, notes=(*notes, *_bore_in_bore(made, document, part))) if outer else made

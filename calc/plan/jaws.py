@@ -56,15 +56,22 @@ def _mass(at: str, hold: HoldFigures) -> JawMassResult:
     with naming(names):
         return jaw_mass(
             JawMassInput(
-                side=hold.side, kind=blank.kind, height_mm=hold.jaw_height_mm, density_kg_dm3=blank.density_kg_dm3,
-                bore_radius_mm=outer.bore_diameter_mm / 2, bore_depth_mm=outer.bore_depth_mm,
-                width_mm=None if pie else blank.width_mm, length_mm=None if pie else blank.length_mm,
-                face_radius_mm=None if pie else max(0.0, near), inner_radius_mm=max(0.0, near) if pie else None,
-                outer_radius_mm=near + blank.length_mm if pie else None, angle_deg=blank.angle_deg,
+                side=hold.side,
+                kind=blank.kind,
+                height_mm=hold.jaw_height_mm,
+                density_kg_dm3=blank.density_kg_dm3,
+                bore_radius_mm=outer.bore_diameter_mm / 2,
+                bore_depth_mm=outer.bore_depth_mm,
+                width_mm=None if pie else blank.width_mm,
+                length_mm=None if pie else blank.length_mm,
+                face_radius_mm=None if pie else max(0.0, near),
+                inner_radius_mm=max(0.0, near) if pie else None,
+                outer_radius_mm=near + blank.length_mm if pie else None,
+                angle_deg=blank.angle_deg,
                 inner_bore_radius_mm=inner.bore_diameter_mm / 2 if inner else 0.0,
                 inner_bore_depth_mm=inner.bore_depth_mm if inner else 0.0,
             )
-        )  # fmt: skip
+        )
 
 
 def _weight_notes(hold: HoldFigures, mass: JawMassResult) -> list[Note]:
@@ -76,8 +83,15 @@ def _weight_notes(hold: HoldFigures, mass: JawMassResult) -> list[Note]:
             )
         ]
     if mass.mass_kg > heaviest * (1 + 1e-9):
-        return [Note("stop", "jaw-too-heavy", "One top jaw is {m}; the chuck's book allows {most}: take a lighter jaw.",
-                     m=weight, most=Figure(heaviest, "kg", "down"))]  # fmt: skip
+        return [
+            Note(
+                "stop",
+                "jaw-too-heavy",
+                "One top jaw is {m}; the chuck's book allows {most}: take a lighter jaw.",
+                m=weight,
+                most=Figure(heaviest, "kg", "down"),
+            )
+        ]
     return []
 
 
@@ -85,10 +99,14 @@ def _stroke(at: str, setup: Setup, hold: HoldFigures) -> JawStrokeResult:
     with naming({"position": f"{at}.jaws.position"}):
         return jaw_stroke(
             JawStrokeInput(
-                side=hold.side, stroke_mm=hold.chuck.jaw_stroke_mm, position=setup.jaws.position,
-                nominal_mm=hold.pocket.bore_diameter_mm, largest_mm=hold.grip.largest_mm, smallest_mm=hold.grip.smallest_mm,
+                side=hold.side,
+                stroke_mm=hold.chuck.jaw_stroke_mm,
+                position=setup.jaws.position,
+                nominal_mm=hold.pocket.bore_diameter_mm,
+                largest_mm=hold.grip.largest_mm,
+                smallest_mm=hold.grip.smallest_mm,
             )
-        )  # fmt: skip
+        )
 
 
 def _backing(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures, known: Known) -> JawBackingResult | None:
@@ -104,12 +122,15 @@ def _backing(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures, known:
     with naming({"tool_clearance_mm": f"{at}.jaws.ring_clearance_mm", "pressure_bar": f"{at}.force.pressure_bar"}):
         return jaw_backing(
             JawBackingInput(
-                side=hold.side, grip_diameter_mm=widest, pressure_bar=pressure, tool_clearance_mm=clearance,
+                side=hold.side,
+                grip_diameter_mm=widest,
+                pressure_bar=pressure,
+                tool_clearance_mm=clearance,
                 prefer=known.rules.jaw_boring,
                 rings=tuple(BoringRing(r.name, r.inner_mm, r.outer_mm, r.max_bar, r.max_rpm) for r in shelf.rings),
                 plug=BoringPlug(plugs[0]) if plugs and hold.side == "od" else None,
             )
-        )  # fmt: skip
+        )
 
 
 def _per_jaw(pressure: float, condition: float, hold: HoldFigures) -> float | None:
@@ -122,12 +143,7 @@ def _per_jaw(pressure: float, condition: float, hold: HoldFigures) -> float | No
 
 
 def _taper(
-    at: str,
-    setup: Setup,
-    hold: HoldFigures,
-    backing: JawBackingResult | None,
-    thickness: float,
-    known: Known,
+    at: str, setup: Setup, hold: HoldFigures, backing: JawBackingResult | None, thickness: float, known: Known
 ) -> JawTaperResult | None:
     pressure = setup.force.pressure_bar
     if pressure is None or backing is None or backing.bore_pressure_bar is None or thickness <= 0:
@@ -141,9 +157,16 @@ def _taper(
         return None
     try:
         return jaw_taper(
-            JawTaperInput(held, bored, hold.grip_height_mm - hold.chuck.guide_to_jaw_base_mm, hold.pocket.grip_length_mm,
-                          hold.width_mm, thickness, MODULI[hold.blank.metal])
-        )  # fmt: skip
+            JawTaperInput(
+                held,
+                bored,
+                hold.grip_height_mm - hold.chuck.guide_to_jaw_base_mm,
+                hold.pocket.grip_length_mm,
+                hold.width_mm,
+                thickness,
+                MODULI[hold.blank.metal],
+            )
+        )
     except CalcError:
         return None
 
@@ -166,23 +189,54 @@ def _keep(setup: Setup, shelf: SetupShelf, hold: HoldFigures, stroke: JawStrokeR
     chosen = shelf.jaw_set
     if chosen is None:
         return None
-    state = SetState(chosen.side, chosen.bored_mm, chosen.depth_mm, chosen.tooth, chosen.chuck_key == hold.chuck.key, chosen.marked,
-                     chosen.lent_to, chosen.damage_mm, chosen.wall_left_mm)  # fmt: skip
+    state = SetState(
+        chosen.side,
+        chosen.bored_mm,
+        chosen.depth_mm,
+        chosen.tooth,
+        chosen.chuck_key == hold.chuck.key,
+        chosen.marked,
+        chosen.lent_to,
+        chosen.damage_mm,
+        chosen.wall_left_mm,
+    )
     tooth = hold.mount.tooth if hold.mount else 0
-    return keep_or_recut(state, Wanted(hold.side, hold.pocket.bore_diameter_mm, hold.pocket.bore_depth_mm, tooth,
-                                       stroke.load_clearance_mm + stroke.closing_travel_mm, setup.jaws.recut_limit_mm))  # fmt: skip
+    return keep_or_recut(
+        state,
+        Wanted(
+            hold.side,
+            hold.pocket.bore_diameter_mm,
+            hold.pocket.bore_depth_mm,
+            tooth,
+            stroke.load_clearance_mm + stroke.closing_travel_mm,
+            setup.jaws.recut_limit_mm,
+        ),
+    )
 
 
 def _recut(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures) -> JawRecutResult | None:
     chosen, reading = shelf.jaw_set, setup.jaws.reading_mm
     if chosen is None or reading is None:
         return None
-    with naming({"reading_mm": f"{at}.jaws.reading_mm", "limit_mm": f"{at}.jaws.recut_limit_mm", "damage_mm": f"{at}.jaws.recut_limit_mm",
-                 "paper_mm": f"{at}.jaws.paper_mm"}):  # fmt: skip
+    with naming(
+        {
+            "reading_mm": f"{at}.jaws.reading_mm",
+            "limit_mm": f"{at}.jaws.recut_limit_mm",
+            "damage_mm": f"{at}.jaws.recut_limit_mm",
+            "paper_mm": f"{at}.jaws.paper_mm",
+        }
+    ):
         return jaw_recut(
-            JawRecutInput(hold.side, reading, hold.pocket.bore_diameter_mm, setup.jaws.paper_mm, max(chosen.damage_mm, 0.05),
-                          setup.jaws.recut_limit_mm, chosen.wall_left_mm)
-        )  # fmt: skip
+            JawRecutInput(
+                hold.side,
+                reading,
+                hold.pocket.bore_diameter_mm,
+                setup.jaws.paper_mm,
+                max(chosen.damage_mm, 0.05),
+                setup.jaws.recut_limit_mm,
+                chosen.wall_left_mm,
+            )
+        )
 
 
 def solve_jaws(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures, known: Known) -> JawsFigures:
@@ -200,9 +254,16 @@ def solve_jaws(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures, know
     taper = _taper(at, setup, hold, backing, thickness, known)
     keep = _keep(setup, shelf, hold, stroke)
     made = JawsFigures(
-        mass=mass, thickness_mm=thickness, stroke=stroke,
-        backing=backing, taper=taper, taper_mm=taper_in_use(setup, taper), keep=keep, recut=_recut(at, setup, shelf, hold), notes=(),
-    )  # fmt: skip
+        mass=mass,
+        thickness_mm=thickness,
+        stroke=stroke,
+        backing=backing,
+        taper=taper,
+        taper_mm=taper_in_use(setup, taper),
+        keep=keep,
+        recut=_recut(at, setup, shelf, hold),
+        notes=(),
+    )
     return replace(made, notes=tuple(_notes(shelf, hold, made)))
 
 
@@ -235,7 +296,8 @@ def _notes(shelf: SetupShelf, hold: HoldFigures, made: JawsFigures) -> list[Note
             Note(
                 "caution",
                 "rings-unknown",
-                "No ring or plug is on the shelf for this chuck: what the jaws close on while they are bored is not planned.",
+                "No ring or plug is on the shelf for this chuck: what the jaws close on while they are bored is not "
+                "planned.",
             )
         )
     if made.backing:

@@ -13,8 +13,14 @@ from calc.quantities import Bare, Figure, Sentence
 from calc.shelf.taken import SetupShelf
 
 POCKET, TEETH, STROKE, CLOSED, TAPER, SET, PROGRAM = (
-    "The pocket", "On the teeth", "Stroke", "Closed on while bored", "Taper", "This jaw set", "Boring",
-)  # fmt: skip
+    "The pocket",
+    "On the teeth",
+    "Stroke",
+    "Closed on while bored",
+    "Taper",
+    "This jaw set",
+    "Boring",
+)
 
 
 def _said(name: str, label: str, words: str, source: Sentence, group: str) -> Fact:
@@ -29,33 +35,84 @@ def _pocket_facts(at: str, setup: Setup, hold: HoldFigures | None, figures: Jaws
     pocket, chuck = hold.pocket, hold.chuck
     verb = "Bore" if hold.side == "od" else "Turn"
     facts = [
-        computed("bore_diameter", f"{verb} to", pocket.bore_diameter_mm, "mm", "nominal of what is gripped", group=POCKET),
-        computed("depth", "Deep", pocket.bore_depth_mm, "mm",
-                 Sentence("a third of the part is {third}", third=Figure(pocket.step("t/L").values["L"] / 3, "mm", "up")), group=POCKET),
+        computed(
+            "bore_diameter", f"{verb} to", pocket.bore_diameter_mm, "mm", "nominal of what is gripped", group=POCKET
+        ),
+        computed(
+            "depth",
+            "Deep",
+            pocket.bore_depth_mm,
+            "mm",
+            Sentence("a third of the part is {third}", third=Figure(pocket.step("t/L").values["L"] / 3, "mm", "up")),
+            group=POCKET,
+        ),
         computed("floor", "Floor left", pocket.floor_mm, "mm", "above the bolt heads", rounding="down", group=POCKET),
         least,
-        computed("groove_width", "Groove width", pocket.groove_width_mm, "mm", "along the wall", "typical", group=POCKET),
-        computed("groove_depth", "Groove depth", pocket.groove_depth_mm, "mm", "into the wall", "typical", group=POCKET),
-        computed("start_diameter", "Start at", pocket.start_diameter_mm, "mm", "clear of the jaw face",
-                 rounding="down" if hold.side == "od" else "up", group=POCKET),
+        computed(
+            "groove_width", "Groove width", pocket.groove_width_mm, "mm", "along the wall", "typical", group=POCKET
+        ),
+        computed(
+            "groove_depth", "Groove depth", pocket.groove_depth_mm, "mm", "into the wall", "typical", group=POCKET
+        ),
+        computed(
+            "start_diameter",
+            "Start at",
+            pocket.start_diameter_mm,
+            "mm",
+            "clear of the jaw face",
+            rounding="down" if hold.side == "od" else "up",
+            group=POCKET,
+        ),
         clearance,
-    ]  # fmt: skip
+    ]
     if hold.other is not None:
-        facts.append(computed("other_pocket", "The other pocket", hold.other.bore_diameter_mm, "mm",
-                              Sentence("{t} deep, for the other side", t=Figure(hold.other.bore_depth_mm, "mm")), group=POCKET))  # fmt: skip
+        facts.append(
+            computed(
+                "other_pocket",
+                "The other pocket",
+                hold.other.bore_diameter_mm,
+                "mm",
+                Sentence("{t} deep, for the other side", t=Figure(hold.other.bore_depth_mm, "mm")),
+                group=POCKET,
+            )
+        )
     if figures:
         most = chuck.heaviest_jaw_kg
         facts += [
-            computed("jaw_mass", "One top jaw", figures.mass.mass_kg, "kg",
-                     Sentence("chuck allows {m}", m=Figure(most, "kg", "down")) if most else "chuck's limit unknown",
-                     rounding="up", group=POCKET),
+            computed(
+                "jaw_mass",
+                "One top jaw",
+                figures.mass.mass_kg,
+                "kg",
+                Sentence("chuck allows {m}", m=Figure(most, "kg", "down")) if most else "chuck's limit unknown",
+                rounding="up",
+                group=POCKET,
+            ),
             computed("jaw_centre", "Its centre", figures.mass.radius_mm, "mm", "from the axis", group=POCKET),
-            computed("jaw_behind", "Metal behind the grip", figures.thickness_mm, "mm", "radially", rounding="down", group=POCKET),
-        ]  # fmt: skip
+            computed(
+                "jaw_behind",
+                "Metal behind the grip",
+                figures.thickness_mm,
+                "mm",
+                "radially",
+                rounding="down",
+                group=POCKET,
+            ),
+        ]
     metal = hold.blank.metal
     torque = chuck.bolt_torque_steel_nm if metal == "steel" else chuck.bolt_torque_aluminium_nm
-    facts.append(computed("bolt_torque", f"Jaw bolts {chuck.bolt_size}".strip(), torque, "N*m",
-                          f"chuck's book, {metal} jaws", "book", rounding="down", group=POCKET))  # fmt: skip
+    facts.append(
+        computed(
+            "bolt_torque",
+            f"Jaw bolts {chuck.bolt_size}".strip(),
+            torque,
+            "N*m",
+            f"chuck's book, {metal} jaws",
+            "book",
+            rounding="down",
+            group=POCKET,
+        )
+    )
     return facts
 
 
@@ -69,15 +126,32 @@ def _teeth_facts(at: str, setup: Setup, hold: HoldFigures | None) -> list[Fact]:
     facts = [
         entered("tooth", f"{at}.jaws.tooth", setup.jaws.tooth, group=TEETH, source=best),
         entered("cleanup", f"{at}.jaws.cleanup_mm", setup.jaws.cleanup_mm, group=TEETH, basis="typical"),
-    ]  # fmt: skip
+    ]
     if mount is None:
         return facts
     facts += [
         computed("face_radius", "Face radius", mount.face_radius_mm, "mm", "jaw at mid-stroke", group=TEETH),
-        computed("removed", "Metal to take", hold.removed_mm if hold else 0.0, "mm", "per side, at mid-jaw", group=TEETH),
-        computed("wrap", "Wrap of one jaw", mount.wrap_deg, "deg", "the arc reaches both corners" if mount.full_wrap else "not full", group=TEETH),
-        computed("tnut", "T-nut inside the body by", mount.tnut_to_body_mm, "mm", "never beyond it", rounding="down", group=TEETH),
-    ]  # fmt: skip
+        computed(
+            "removed", "Metal to take", hold.removed_mm if hold else 0.0, "mm", "per side, at mid-jaw", group=TEETH
+        ),
+        computed(
+            "wrap",
+            "Wrap of one jaw",
+            mount.wrap_deg,
+            "deg",
+            "the arc reaches both corners" if mount.full_wrap else "not full",
+            group=TEETH,
+        ),
+        computed(
+            "tnut",
+            "T-nut inside the body by",
+            mount.tnut_to_body_mm,
+            "mm",
+            "never beyond it",
+            rounding="down",
+            group=TEETH,
+        ),
+    ]
     return facts
 
 
@@ -94,11 +168,25 @@ def _stroke_facts(at: str, setup: Setup, hold: HoldFigures | None, figures: Jaws
     if figures and hold:
         s, words = figures.stroke, ("largest", "smallest") if hold.side == "od" else ("smallest", "largest")
         facts += [
-            computed("load_clearance", "Opens beyond it", s.load_clearance_mm, "mm",
-                     Sentence("{n} wanted for the {w} piece", n=Figure(s.clearance_wanted_mm, "mm", "up"), w=words[0]), group=STROKE, rounding="down"),
-            computed("closing_travel", "Closes beyond it", s.closing_travel_mm, "mm",
-                     Sentence("{n} wanted for the {w} piece", n=Figure(s.travel_wanted_mm, "mm", "up"), w=words[1]), group=STROKE, rounding="down"),
-        ]  # fmt: skip
+            computed(
+                "load_clearance",
+                "Opens beyond it",
+                s.load_clearance_mm,
+                "mm",
+                Sentence("{n} wanted for the {w} piece", n=Figure(s.clearance_wanted_mm, "mm", "up"), w=words[0]),
+                group=STROKE,
+                rounding="down",
+            ),
+            computed(
+                "closing_travel",
+                "Closes beyond it",
+                s.closing_travel_mm,
+                "mm",
+                Sentence("{n} wanted for the {w} piece", n=Figure(s.travel_wanted_mm, "mm", "up"), w=words[1]),
+                group=STROKE,
+                rounding="down",
+            ),
+        ]
     return facts
 
 
@@ -122,11 +210,36 @@ def _closed_facts(at: str, setup: Setup, figures: JawsFigures | None) -> list[Fa
         None: "nothing yet",
     }[backing.choice]
     facts.insert(0, _said("backing", "Closes on", name, Sentence("why not the others: see below"), CLOSED))
-    facts.insert(1, computed("bore_pressure", "Pressure while bored", backing.bore_pressure_bar, "bar",
-                             "as in production" if backing.choice == "plug" else "the ring's limit rules" if backing.choice == "ring" else "its record is to be made",
-                             "book", rounding="down", group=CLOSED))  # fmt: skip
-    facts.insert(2, computed("bore_rpm", "Speed while bored", backing.bore_max_rpm, "rpm",
-                             "at most, by the ring" if backing.bore_max_rpm else "no limit of a ring", "book", rounding="down", group=CLOSED))  # fmt: skip
+    facts.insert(
+        1,
+        computed(
+            "bore_pressure",
+            "Pressure while bored",
+            backing.bore_pressure_bar,
+            "bar",
+            "as in production"
+            if backing.choice == "plug"
+            else "the ring's limit rules"
+            if backing.choice == "ring"
+            else "its record is to be made",
+            "book",
+            rounding="down",
+            group=CLOSED,
+        ),
+    )
+    facts.insert(
+        2,
+        computed(
+            "bore_rpm",
+            "Speed while bored",
+            backing.bore_max_rpm,
+            "rpm",
+            "at most, by the ring" if backing.bore_max_rpm else "no limit of a ring",
+            "book",
+            rounding="down",
+            group=CLOSED,
+        ),
+    )
     return facts
 
 
@@ -134,21 +247,46 @@ def _taper_facts(at: str, setup: Setup, figures: JawsFigures | None) -> list[Fac
     jaws = setup.jaws
     taper = figures.taper if figures else None
     facts = [
-        computed("taper_gap", "Gap at the tip, estimated", taper.gap_mm if taper else None, "mm",
-                 "per side; from below" if taper else "not known here", rounding="up", places=(3, 4), group=TAPER),
-        entered("feeler", f"{at}.jaws.feeler_mm", jaws.feeler_mm, group=TAPER, basis="measured" if jaws.feeler_mm is not None else "entered"),
+        computed(
+            "taper_gap",
+            "Gap at the tip, estimated",
+            taper.gap_mm if taper else None,
+            "mm",
+            "per side; from below" if taper else "not known here",
+            rounding="up",
+            places=(3, 4),
+            group=TAPER,
+        ),
+        entered(
+            "feeler",
+            f"{at}.jaws.feeler_mm",
+            jaws.feeler_mm,
+            group=TAPER,
+            basis="measured" if jaws.feeler_mm is not None else "entered",
+        ),
         entered("blue", f"{at}.jaws.blue", jaws.blue, group=TAPER),
-    ]  # fmt: skip
+    ]
     if jaws.blue in ("base", "tip"):
         facts.append(
             entered("taper_step", f"{at}.jaws.taper_step_mm", jaws.taper_step_mm, group=TAPER, basis="typical")
         )
     used = figures.taper_mm if figures else None
     facts.append(
-        computed("taper", "Taper to cut, on diameter", used, "mm",
-                 "from the feeler" if jaws.feeler_mm is not None else "estimated; the feeler rules" if taper else "measure with a feeler",
-                 "measured" if jaws.feeler_mm is not None else "derived", places=(3, 4), group=TAPER)
-    )  # fmt: skip
+        computed(
+            "taper",
+            "Taper to cut, on diameter",
+            used,
+            "mm",
+            "from the feeler"
+            if jaws.feeler_mm is not None
+            else "estimated; the feeler rules"
+            if taper
+            else "measure with a feeler",
+            "measured" if jaws.feeler_mm is not None else "derived",
+            places=(3, 4),
+            group=TAPER,
+        )
+    )
     return facts
 
 
@@ -173,19 +311,44 @@ def _set_facts(at: str, setup: Setup, shelf: SetupShelf, figures: JawsFigures | 
     if keep is not None:
         word = {"refit": "refit, no cutting", "recut": "re-cut", "unfit": "will not do"}[keep.verdict]
         facts.append(_said("keep", "What to do", word, keep.reasons[0], SET))
-        facts.append(computed("recuts_left", "Re-cuts left", None if keep.recuts_left is None else float(keep.recuts_left), "",
-                              "wall left over what one takes", rounding="down", group=SET))  # fmt: skip
+        facts.append(
+            computed(
+                "recuts_left",
+                "Re-cuts left",
+                None if keep.recuts_left is None else float(keep.recuts_left),
+                "",
+                "wall left over what one takes",
+                rounding="down",
+                group=SET,
+            )
+        )
     facts += [
         entered("reading", f"{at}.jaws.reading_mm", setup.jaws.reading_mm, group=SET, basis="measured"),
         entered("paper", f"{at}.jaws.paper_mm", setup.jaws.paper_mm, group=SET, basis="typical"),
         entered("recut_limit", f"{at}.jaws.recut_limit_mm", setup.jaws.recut_limit_mm, group=SET, basis="typical"),
-    ]  # fmt: skip
+    ]
     if recut is not None:
         facts += [
-            computed("set_size", "The jaws stand at", recut.size_mm, "mm", "reading and paper", "measured", group=SET, places=(3, 4)),
-            computed("removal", "Comes off, per side", recut.removal_mm, "mm",
-                     {"cut": "cut", "close-in": "clamp them further in first", "open-out": "open them first"}[recut.verdict], group=SET, places=(3, 4)),
-        ]  # fmt: skip
+            computed(
+                "set_size",
+                "The jaws stand at",
+                recut.size_mm,
+                "mm",
+                "reading and paper",
+                "measured",
+                group=SET,
+                places=(3, 4),
+            ),
+            computed(
+                "removal",
+                "Comes off, per side",
+                recut.removal_mm,
+                "mm",
+                {"cut": "cut", "close-in": "clamp them further in first", "open-out": "open them first"}[recut.verdict],
+                group=SET,
+                places=(3, 4),
+            ),
+        ]
     return facts
 
 
@@ -208,13 +371,33 @@ def _tables(at: str, hold: HoldFigures, figures: JawsFigures) -> tuple[Table, ..
     made = []
     if hold.mount:
         made.append(
-            Table("teeth", "Teeth compared", ("tooth", "face Ø", "metal", "wrap", "T-nut in by"), tuple(
-                Row(str(n.tooth), (Figure(2 * n.face_radius_mm, "mm"), Figure(n.removed_mm, "mm"), Figure(n.wrap_deg, "deg"),
-                                   Figure(n.tnut_to_body_mm, "mm", "down")),
-                    n.tooth == hold.mount.tooth, f"{at}.jaws.tooth", n.tooth,
-                    None if n.clean and n.tnut_to_body_mm >= 0 else Sentence("T-nut outside the body" if n.tnut_to_body_mm < 0 else "does not clean up to the corners"))
-                for n in hold.mount.neighbours), TEETH)
-        )  # fmt: skip
+            Table(
+                "teeth",
+                "Teeth compared",
+                ("tooth", "face Ø", "metal", "wrap", "T-nut in by"),
+                tuple(
+                    Row(
+                        str(n.tooth),
+                        (
+                            Figure(2 * n.face_radius_mm, "mm"),
+                            Figure(n.removed_mm, "mm"),
+                            Figure(n.wrap_deg, "deg"),
+                            Figure(n.tnut_to_body_mm, "mm", "down"),
+                        ),
+                        n.tooth == hold.mount.tooth,
+                        f"{at}.jaws.tooth",
+                        n.tooth,
+                        None
+                        if n.clean and n.tnut_to_body_mm >= 0
+                        else Sentence(
+                            "T-nut outside the body" if n.tnut_to_body_mm < 0 else "does not clean up to the corners"
+                        ),
+                    )
+                    for n in hold.mount.neighbours
+                ),
+                TEETH,
+            )
+        )
     grip = hold.grip
     rows = []
     for label, size, contact in zip(
@@ -229,36 +412,73 @@ def _tables(at: str, hold: HoldFigures, figures: JawsFigures) -> tuple[Table, ..
         rows.append(Row(label, (Figure(size, "mm", places=(3, 4)), Sentence(where), gap)))
     made.append(Table("contact", "How pieces touch", ("piece", "Ø", "touches", "gap"), tuple(rows), STROKE))
     if figures.backing and figures.backing.rejected:
-        made.append(Table("rejected", "Not closed on", ("what", "why not"),
-                          tuple(Row(r.name, (r.why,)) for r in figures.backing.rejected), CLOSED))  # fmt: skip
+        made.append(
+            Table(
+                "rejected",
+                "Not closed on",
+                ("what", "why not"),
+                tuple(Row(r.name, (r.why,)) for r in figures.backing.rejected),
+                CLOSED,
+            )
+        )
     return tuple(made)
 
 
 def _procedures(hold: HoldFigures, figures: JawsFigures) -> tuple[Procedure, ...]:
     made = []
     if figures.keep is not None and figures.keep.verdict == "recut" and figures.keep.clamp_mm is not None:
-        made.append(Procedure("Re-cut this set", (
-            Sentence("Mount on the marks: jaw 1 on master jaw 1, in the scribed tooth."),
-            Sentence("Clamp so that the jaws stand at Ø{d}, {word} than the part.", d=Figure(figures.keep.clamp_mm, "mm"),
-                     word="slightly less" if hold.side == "od" else "slightly more"),
-            Sentence("Touch off with paper, type the reading at “Touch-off X”."),
-            Sentence("Cut {a} per side, skim the floor 0.2 mm, break the edges.", a=Figure(figures.keep.removal_mm or 0, "mm", places=(3, 4))),
-            Sentence("Write the new size on the set's page, and check runout."),
-        )))  # fmt: skip
+        made.append(
+            Procedure(
+                "Re-cut this set",
+                (
+                    Sentence("Mount on the marks: jaw 1 on master jaw 1, in the scribed tooth."),
+                    Sentence(
+                        "Clamp so that the jaws stand at Ø{d}, {word} than the part.",
+                        d=Figure(figures.keep.clamp_mm, "mm"),
+                        word="slightly less" if hold.side == "od" else "slightly more",
+                    ),
+                    Sentence("Touch off with paper, type the reading at “Touch-off X”."),
+                    Sentence(
+                        "Cut {a} per side, skim the floor 0.2 mm, break the edges.",
+                        a=Figure(figures.keep.removal_mm or 0, "mm", places=(3, 4)),
+                    ),
+                    Sentence("Write the new size on the set's page, and check runout."),
+                ),
+            )
+        )
     elif figures.keep is not None and figures.keep.verdict == "refit":
-        made.append(Procedure("Refit this set", (
-            Sentence("Clean serrations; mount on the marks, jaw 1 on master jaw 1, in the scribed tooth."),
-            Sentence("Check runout on a turned piece before the first part."),
-        )))  # fmt: skip
+        made.append(
+            Procedure(
+                "Refit this set",
+                (
+                    Sentence("Clean serrations; mount on the marks, jaw 1 on master jaw 1, in the scribed tooth."),
+                    Sentence("Check runout on a turned piece before the first part."),
+                ),
+            )
+        )
     elif figures.backing and figures.backing.steps:
         made.append(Procedure("Bore the jaws", figures.backing.steps))
     if (figures.taper is not None and figures.taper.needed) or figures.taper is None:
-        made.append(Procedure("Taper: measure, then correct", (
-            Sentence("At full pressure on a slug or piece, try feelers at the jaw's tip; type the largest that goes in."),
-            Sentence("Re-bore with the taper: {more} at the floor than at the tip.", more="larger" if hold.side == "od" else "smaller"),
-            Sentence("Blue the mouth thinly. Blue first at the part's base: too much taper; first at the tip: too little."),
-            Sentence("Correct by 0.01 to 0.025 mm at a time until it is even."),
-        )))  # fmt: skip
+        made.append(
+            Procedure(
+                "Taper: measure, then correct",
+                (
+                    Sentence(
+                        "At full pressure on a slug or piece, try feelers at the jaw's tip; type the largest that "
+                        "goes in."
+                    ),
+                    Sentence(
+                        "Re-bore with the taper: {more} at the floor than at the tip.",
+                        more="larger" if hold.side == "od" else "smaller",
+                    ),
+                    Sentence(
+                        "Blue the mouth thinly. Blue first at the part's base: too much taper; first at the tip: too "
+                        "little."
+                    ),
+                    Sentence("Correct by 0.01 to 0.025 mm at a time until it is even."),
+                ),
+            )
+        )
     return tuple(made)
 
 
@@ -273,10 +493,14 @@ def jaws_stop(
     """The stop as it is shown."""
     figures = outcome.value
     facts = (
-        *_pocket_facts(at, setup, hold, figures), *_teeth_facts(at, setup, hold), *_stroke_facts(at, setup, hold, figures),
-        *_closed_facts(at, setup, figures), *_taper_facts(at, setup, figures), *_set_facts(at, setup, shelf, figures),
+        *_pocket_facts(at, setup, hold, figures),
+        *_teeth_facts(at, setup, hold),
+        *_stroke_facts(at, setup, hold, figures),
+        *_closed_facts(at, setup, figures),
+        *_taper_facts(at, setup, figures),
+        *_set_facts(at, setup, shelf, figures),
         *_program_facts(at, setup),
-    )  # fmt: skip
+    )
     if figures is None or hold is None:
         return Stop("jaws", "Jaws", outcome.state(()), outcome.line, facts, problems=outcome.problems)
     pocket = hold.pocket
@@ -284,14 +508,25 @@ def jaws_stop(
     depth = Figure(pocket.bore_depth_mm, "mm")
     outside = hold.side == "od"
     answers = (
-        Answer("bore_diameter", "Bore the jaws to" if outside else "Turn the jaws to", bore, "Ø ", steps=(pocket.step("D_b"),),
-               below=Sentence("start at Ø {s}", s=Figure(pocket.start_diameter_mm, "mm", "down" if outside else "up"))),
-        Answer("depth", "Deep, with groove", depth,
-               below=Sentence("groove {w} × {d}", w=Figure(pocket.groove_width_mm, "mm"),
-                              d=Figure(pocket.groove_depth_mm, "mm")),
-               steps=tuple(s for s in pocket.working if s.symbol in ("t", "t_min", "b_g", "t_g", "l_g"))),
+        Answer(
+            "bore_diameter",
+            "Bore the jaws to" if outside else "Turn the jaws to",
+            bore,
+            "Ø ",
+            steps=(pocket.step("D_b"),),
+            below=Sentence("start at Ø {s}", s=Figure(pocket.start_diameter_mm, "mm", "down" if outside else "up")),
+        ),
+        Answer(
+            "depth",
+            "Deep, with groove",
+            depth,
+            below=Sentence(
+                "groove {w} × {d}", w=Figure(pocket.groove_width_mm, "mm"), d=Figure(pocket.groove_depth_mm, "mm")
+            ),
+            steps=tuple(s for s in pocket.working if s.symbol in ("t", "t_min", "b_g", "t_g", "l_g")),
+        ),
         _taper_answer(setup, figures),
-    )  # fmt: skip
+    )
     tail = "two pockets" if hold.other else "floor groove"
     line = Sentence("Ø {d} × {t} deep, {tail}", d=Bare(bore), t=Bare(depth), tail=tail)
     if figures.keep is not None and figures.keep.verdict != "unfit":
@@ -301,8 +536,18 @@ def jaws_stop(
             t=Bare(depth),
             what="refit" if figures.keep.verdict == "refit" else "re-cut",
         )
-    return Stop("jaws", "Jaws", outcome.state(figures.notes), line, facts, answers, figures.notes, helps,
-                tables=_tables(at, hold, figures), procedures=_procedures(hold, figures))  # fmt: skip
+    return Stop(
+        "jaws",
+        "Jaws",
+        outcome.state(figures.notes),
+        line,
+        facts,
+        answers,
+        figures.notes,
+        helps,
+        tables=_tables(at, hold, figures),
+        procedures=_procedures(hold, figures),
+    )
 
 
 def _taper_answer(setup: Setup, figures: JawsFigures) -> Answer:

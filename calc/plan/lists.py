@@ -54,15 +54,28 @@ _SIDES, _CUTS = _group(Document, "setups"), _group(Setup, "cuts")
 LISTS = {
     rule.path: rule
     for rule in (
-        _profile("outside"), _profile("inside"), _profile("inside_b"),
+        _profile("outside"),
+        _profile("inside"),
+        _profile("inside_b"),
         # The first side stays: what is planned for it is not turned into the second's.
         ListRule("setups", "sides", "side", _SIDES.least, _SIDES.most, {}, "Sides", fixed=1),
-        *(ListRule(f"setups.{i}.cuts", "cuts", "cut", _CUTS.least, _CUTS.most, KIND.options, "Cuts", setup=i)
-          for i in range(_SIDES.most)),
-        ListRule("departures", "force", "departure", 0, len(RULE.options), RULE.options, "Departures from the house rules",
-                 named="reason", kind_label="Which rule"),
+        *(
+            ListRule(f"setups.{i}.cuts", "cuts", "cut", _CUTS.least, _CUTS.most, KIND.options, "Cuts", setup=i)
+            for i in range(_SIDES.most)
+        ),
+        ListRule(
+            "departures",
+            "force",
+            "departure",
+            0,
+            len(RULE.options),
+            RULE.options,
+            "Departures from the house rules",
+            named="reason",
+            kind_label="Which rule",
+        ),
     )
-}  # fmt: skip
+}
 
 
 def list_at(path: str) -> ListRule:
@@ -127,8 +140,9 @@ def with_item(document: Any, path: str, name: str, kind: str | None, system: Sys
         raise FieldProblem(path, f"A plan takes {rule.most} of these; take one out first.")
     made = _made(rule, document, items, " ".join(name.split()), kind, system)
     if made.name.casefold() in {str(item["name"]).casefold() for item in items}:
-        raise FieldProblem(path, Sentence("There is a {noun} “{name}” already; take another name.",
-                                          noun=rule.noun, name=made.name))  # fmt: skip
+        raise FieldProblem(
+            path, Sentence("There is a {noun} “{name}” already; take another name.", noun=rule.noun, name=made.name)
+        )
     return [*items, write(made)]
 
 
@@ -164,9 +178,12 @@ def lines_value(path: str, text: str, system: System) -> list[Any]:
     wrong = [a for a in answers if a.problem is not None]
     if wrong:
         raise CalcError(
-            FieldError(path, Sentence("Line {n}, “{text}”: {why}", n=str(a.number), text=a.text[:60], why=a.problem.sentence))
-            for a in wrong if a.problem
-        )  # fmt: skip
+            FieldError(
+                path, Sentence("Line {n}, “{text}”: {why}", n=str(a.number), text=a.text[:60], why=a.problem.sentence)
+            )
+            for a in wrong
+            if a.problem
+        )
     if not rule.least <= len(answers) <= rule.most:
         raise FieldProblem(path, f"Write {rule.least} to {rule.most} lines, one for each step.")
     return [write(a.step) for a in answers]

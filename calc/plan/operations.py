@@ -23,16 +23,50 @@ LEAVES_OUT = {
     "turn": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD),
     "face": ("width_mm", "point_deg", "passes", "feeds", "start_mm", "length_mm", *_ONLY_PART, *_ONLY_THREAD),
     "bore": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD),
-    "groove": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes", "stage", *_ONLY_PART, *_ONLY_THREAD),
-    "part": ("depth_mm", "corner_radius_mm", "approach_deg", "point_deg", "passes", "interrupted", "stage", "length_mm", *_ONLY_THREAD),
-    "drill": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "passes", "interrupted", "stage", *_ONLY_PART, *_ONLY_THREAD),
+    "groove": (
+        "depth_mm",
+        "corner_radius_mm",
+        "approach_deg",
+        "point_deg",
+        "passes",
+        "stage",
+        *_ONLY_PART,
+        *_ONLY_THREAD,
+    ),
+    "part": (
+        "depth_mm",
+        "corner_radius_mm",
+        "approach_deg",
+        "point_deg",
+        "passes",
+        "interrupted",
+        "stage",
+        "length_mm",
+        *_ONLY_THREAD,
+    ),
+    "drill": (
+        "depth_mm",
+        "corner_radius_mm",
+        "approach_deg",
+        "width_mm",
+        "passes",
+        "interrupted",
+        "stage",
+        *_ONLY_PART,
+        *_ONLY_THREAD,
+    ),
     "thread": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "point_deg", "stage", *_ONLY_PART),
-}  # fmt: skip
+}
 CALLED = {
-    ("face", "depth_mm"): "Depth of a pass", ("drill", "from_diameter_mm"): "Pilot hole", ("drill", "to_diameter_mm"): "Drill",
-    ("thread", "from_diameter_mm"): "Before the thread", ("thread", "to_diameter_mm"): "Thread's other diameter",
-    ("thread", "feed_mm_rev"): "Pitch", ("groove", "feed_mm_rev"): "Plunge feed", ("part", "feed_mm_rev"): "Plunge feed",
-}  # fmt: skip
+    ("face", "depth_mm"): "Depth of a pass",
+    ("drill", "from_diameter_mm"): "Pilot hole",
+    ("drill", "to_diameter_mm"): "Drill",
+    ("thread", "from_diameter_mm"): "Before the thread",
+    ("thread", "to_diameter_mm"): "Thread's other diameter",
+    ("thread", "feed_mm_rev"): "Pitch",
+    ("groove", "feed_mm_rev"): "Plunge feed",
+    ("part", "feed_mm_rev"): "Plunge feed",
+}
 ASKED = {
     "turn": ("depth_mm",),
     "face": ("depth_mm",),
@@ -69,12 +103,21 @@ def operation(planned: PlannedCut, material: Material, held_to: float, rules: Ru
     def chip(diameter: float, feed: float, depth: float, corner: float = 0.0, approach: float = 90.0) -> CutResult:
         return cut(
             CutInput(
-                diameter_mm=diameter, feed_mm_rev=feed, depth_mm=depth, corner_radius_mm=corner, kc11=material.kc11,
-                mc=material.mc, speed_m_min=None if planned.rpm is not None else planned.speed_m_min, rpm=planned.rpm,
-                approach_deg=approach, rake_deg=planned.rake_deg, rake_reference_deg=material.rake_reference_deg,
-                wear=rules.worn, max_rpm=held_to if planned.rpm is None else None,
+                diameter_mm=diameter,
+                feed_mm_rev=feed,
+                depth_mm=depth,
+                corner_radius_mm=corner,
+                kc11=material.kc11,
+                mc=material.mc,
+                speed_m_min=None if planned.rpm is not None else planned.speed_m_min,
+                rpm=planned.rpm,
+                approach_deg=approach,
+                rake_deg=planned.rake_deg,
+                rake_reference_deg=material.rake_reference_deg,
+                wear=rules.worn,
+                max_rpm=held_to if planned.rpm is None else None,
             )
-        )  # fmt: skip
+        )
 
     if planned.kind == "drill":
         return _drilled(planned, a, b, chip(b, feed / 2, (b - a) / 2, approach=planned.point_deg / 2))
@@ -112,7 +155,13 @@ def _drilled(planned: PlannedCut, pilot: float, size: float, one: CutResult) -> 
         thrust = w.step("F_f*", "Thrust, in solid", "k*F_f", "N", CHISEL, k=CHISEL_TIMES, F_f=thrust)
     across = w.step("F_d", "The torque as a force at the drill's diameter", "2000*M/d", "N", OTHER, M=torque, d=size)
     found = replace(
-        one, tangential_n=across, feed_n=thrust, passive_n=0.0, power_kw=power, torque_nm=torque, ra_um=None,
+        one,
+        tangential_n=across,
+        feed_n=thrust,
+        passive_n=0.0,
+        power_kw=power,
+        torque_nm=torque,
+        ra_um=None,
         working=(*one.working, *w.steps),
-    )  # fmt: skip
+    )
     return Operation(found, thrust, 0.0, size, size, torque_only=True)

@@ -37,7 +37,10 @@ def moved_item(document: Any, path: str, index: int, to: int) -> list[Any]:
 
 
 def split_item(document: Any, path: str, index: int, leave_mm: float) -> list[Any]:
-    """The list with one operation as two: roughing that leaves `leave_mm` a side, and finishing. Raises CalcError at the list."""
+    """The list with one operation as two: roughing that leaves `leave_mm` a side, and finishing.
+
+    Raises CalcError at the list.
+    """
     items = _cuts(document, path, index)
     rule = list_at(path)
     cut: PlannedCut = read(PlannedCut, items[index])

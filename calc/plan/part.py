@@ -48,7 +48,9 @@ class PartFigures:
 
     @property
     def held_radii_mm(self) -> tuple[float, float]:
-        """(outside, inside) radius of what is chucked [mm], the stock's where it is known, never smaller than the part's."""
+        """(outside, inside) radius of what is chucked [mm], the stock's where it is known, never smaller than the
+        part's.
+        """
         largest = max(s.step.diameter_mm or 0.0 for s in self.body.outside)
         return max(self.stock.largest_mm or 0.0, self.stock.diameter_mm or 0.0, largest) / 2, (
             self.stock.bore_mm or 0.0
@@ -88,14 +90,25 @@ def _stock_problems(part: Part, body: Body) -> list[FieldError]:
     size = stock.smallest_mm if stock.smallest_mm is not None else stock.diameter_mm
     name = "smallest_mm" if stock.smallest_mm is not None else "diameter_mm"
     if size is not None and largest.diameter_mm is not None and size < largest.diameter_mm - 1e-9:
-        words = Sentence("Stock of this size does not clean up the {name}, Ø{d}.", name=largest.name.lower(),
-                         d=Figure(largest.diameter_mm, "mm", exact=True))  # fmt: skip
+        words = Sentence(
+            "Stock of this size does not clean up the {name}, Ø{d}.",
+            name=largest.name.lower(),
+            d=Figure(largest.diameter_mm, "mm", exact=True),
+        )
         problems.append(FieldError(f"part.stock.{name}", words))
     bores = [b.r for bore in body.bores for b in bore]
     if stock.bore_mm is not None and (not bores or stock.bore_mm > 2 * min(bores) + 1e-9):
-        problems.append(FieldError("part.stock.bore_mm", Sentence("The stock's bore does not clean up: the part is solid there.")
-                                   if not bores else
-                                   Sentence("The stock's bore must not be larger than the part's, Ø{d}.", d=Figure(2 * min(bores), "mm", exact=True))))  # fmt: skip
+        problems.append(
+            FieldError(
+                "part.stock.bore_mm",
+                Sentence("The stock's bore does not clean up: the part is solid there.")
+                if not bores
+                else Sentence(
+                    "The stock's bore must not be larger than the part's, Ø{d}.",
+                    d=Figure(2 * min(bores), "mm", exact=True),
+                ),
+            )
+        )
     return problems
 
 
@@ -120,18 +133,31 @@ def solve_part(document: Document, shelf: Shelf) -> PartFigures:
         raise CalcError(problems)
     figures = body_figures(body, shelf.material.density_kg_dm3)
     return PartFigures(
-        machine=shelf.machine, material=shelf.material, body=body, figures=figures, stock=part.stock,
-        edge_mm=part.edge_mm, face_stock_mm=part.face_stock_mm, roundness_mm=part.roundness_mm,
-        grips={"a": finished_grips(body, "a"), "b": finished_grips(body, "b")}, notes=_notes(figures),
-    )  # fmt: skip
+        machine=shelf.machine,
+        material=shelf.material,
+        body=body,
+        figures=figures,
+        stock=part.stock,
+        edge_mm=part.edge_mm,
+        face_stock_mm=part.face_stock_mm,
+        roundness_mm=part.roundness_mm,
+        grips={"a": finished_grips(body, "a"), "b": finished_grips(body, "b")},
+        notes=_notes(figures),
+    )
 
 
 def _notes(figures: BodyFigures) -> tuple[Note, ...]:
     if not figures.sharp_corners:
         return ()
     corner = "one inside corner has" if figures.sharp_corners == 1 else f"{figures.sharp_corners} inside corners have"
-    return (Note("info", "corner-unknown", "{corner} no radius on the print: ask, or write r and the figure in its line.",
-                 corner=corner[:1].upper() + corner[1:]),)  # fmt: skip
+    return (
+        Note(
+            "info",
+            "corner-unknown",
+            "{corner} no radius on the print: ask, or write r and the figure in its line.",
+            corner=corner[:1].upper() + corner[1:],
+        ),
+    )
 
 
 def _step_source(step: TurnedStep) -> Sentence:
@@ -187,17 +213,29 @@ def _body_facts(figures: PartFigures | None, document: Document) -> list[Fact]:
     facts += [
         computed("mass", "Mass", body.mass_kg, "kg", "finished", group=group),
         computed("centre_of_mass", "Centre of mass", body.centre_mm, "mm", "from end A", group=group),
-        computed("smallest_corner", "Smallest inside corner", body.smallest_corner_mm, "mm",
-                 "the finishing insert's corner must be smaller" if body.smallest_corner_mm is not None else "none given", group=group,
-                 rounding="down"),
-    ]  # fmt: skip
+        computed(
+            "smallest_corner",
+            "Smallest inside corner",
+            body.smallest_corner_mm,
+            "mm",
+            "the finishing insert's corner must be smaller" if body.smallest_corner_mm is not None else "none given",
+            group=group,
+            rounding="down",
+        ),
+    ]
     for end, deg in body.falling_deg.items():
         if deg > 0:
             facts.append(
-                computed(f"falling_{end}", f"Steepest falling flank, end {end.upper()}", deg, "deg",
-                         "a shoulder faces away from the tool" if deg >= 90 else "the tool must reach behind it", group=group,
-                         rounding="up")
-            )  # fmt: skip
+                computed(
+                    f"falling_{end}",
+                    f"Steepest falling flank, end {end.upper()}",
+                    deg,
+                    "deg",
+                    "a shoulder faces away from the tool" if deg >= 90 else "the tool must reach behind it",
+                    group=group,
+                    rounding="up",
+                )
+            )
     return facts + _grip_facts(figures)
 
 
@@ -214,8 +252,18 @@ def _grip_facts(figures: PartFigures) -> list[Fact]:
         value = "no" if not fit else f"from end {' and '.join(fit)}"
         why = grip.why_not or Sentence("{a}; {b}", a=grip.reasons[0].sentence, b=grip.reasons[1].sentence)
         inside = ", inside" if grip.side == "id" else ""
-        facts.append(Fact(f"grip_{key}", f"{grip.name}{inside}", value, Text("Fit to be gripped"), None,
-                          "Fit to be gripped", source=why, basis="derived"))  # fmt: skip
+        facts.append(
+            Fact(
+                f"grip_{key}",
+                f"{grip.name}{inside}",
+                value,
+                Text("Fit to be gripped"),
+                None,
+                "Fit to be gripped",
+                source=why,
+                basis="derived",
+            )
+        )
     return facts
 
 
@@ -224,18 +272,39 @@ def _facts(
 ) -> tuple[Fact, ...]:
     part, machine, material = document.part, shelf.machine, shelf.material
     return (
-        chosen("machine", "Machine", "machine", machine.key if machine else None, options["machine"],
-               Sentence("{n}, {p}", n=Figure(machine.max_rpm, "rpm"), p=Figure(machine.power_kw, "kW"))
-               if machine else Sentence("choose one")),
-        chosen("material", "Material", "material", material.key if material else None, options["material"],
-               Sentence("ISO {g} · {low} to {high}", g=material.iso_group, low=Figure(material.speed_low_m_min, "m/min"),
-                        high=Figure(material.speed_high_m_min, "m/min")) if material else Sentence("choose one"),
-               basis="typical" if material and material.typical else "book"),
+        chosen(
+            "machine",
+            "Machine",
+            "machine",
+            machine.key if machine else None,
+            options["machine"],
+            Sentence("{n}, {p}", n=Figure(machine.max_rpm, "rpm"), p=Figure(machine.power_kw, "kW"))
+            if machine
+            else Sentence("choose one"),
+        ),
+        chosen(
+            "material",
+            "Material",
+            "material",
+            material.key if material else None,
+            options["material"],
+            Sentence(
+                "ISO {g} · {low} to {high}",
+                g=material.iso_group,
+                low=Figure(material.speed_low_m_min, "m/min"),
+                high=Figure(material.speed_high_m_min, "m/min"),
+            )
+            if material
+            else Sentence("choose one"),
+            basis="typical" if material and material.typical else "book",
+        ),
         entered("quantity", "part.quantity", part.quantity),
         entered("roundness", "part.roundness_mm", part.roundness_mm),
         entered("edge", "part.edge_mm", part.edge_mm),
-        *_step_facts(document), *_stock_facts(document), *_body_facts(figures, document),
-    )  # fmt: skip
+        *_step_facts(document),
+        *_stock_facts(document),
+        *_body_facts(figures, document),
+    )
 
 
 def part_stop(
@@ -258,15 +327,35 @@ def part_stop(
         s_min=figures.body.wall_between(0.0, figures.length_mm),
     )
     answers = (
-        Answer("length", "Overall", Figure(figures.length_mm, "mm"), steps=steps[:1],
-               below=Sentence("{more} more on each face", more=Figure(figures.face_stock_mm, "mm"))
-               if figures.face_stock_mm else None),
-        Answer("mass", "Weighs", Figure(body.mass_kg, "kg", places=(3, 3)), steps=steps[1:],
-               below=Sentence("centre {z} from end A", z=Figure(body.centre_mm, "mm"))),
-        Answer("wall", "Thinnest wall", Figure(thinnest, "mm", "down"), steps=tuple(w.steps),
-               below=Sentence("solid") if not figures.body.bores else Sentence("{n} places to grip", n=str(fit))),
-    )  # fmt: skip
+        Answer(
+            "length",
+            "Overall",
+            Figure(figures.length_mm, "mm"),
+            steps=steps[:1],
+            below=Sentence("{more} more on each face", more=Figure(figures.face_stock_mm, "mm"))
+            if figures.face_stock_mm
+            else None,
+        ),
+        Answer(
+            "mass",
+            "Weighs",
+            Figure(body.mass_kg, "kg", places=(3, 3)),
+            steps=steps[1:],
+            below=Sentence("centre {z} from end A", z=Figure(body.centre_mm, "mm")),
+        ),
+        Answer(
+            "wall",
+            "Thinnest wall",
+            Figure(thinnest, "mm", "down"),
+            steps=tuple(w.steps),
+            below=Sentence("solid") if not figures.body.bores else Sentence("{n} places to grip", n=str(fit)),
+        ),
+    )
     largest = max((s.diameter_mm or 0.0) for s in document.part.profile.outside)
-    line = Sentence("{m} · Ø {d} × {l}", m=figures.material.name, d=Bare(Figure(largest, "mm", exact=True, places=(2, 3))),
-                    l=Figure(figures.length_mm, "mm", exact=True, places=(2, 3)))  # fmt: skip
+    line = Sentence(
+        "{m} · Ø {d} × {l}",
+        m=figures.material.name,
+        d=Bare(Figure(largest, "mm", exact=True, places=(2, 3))),
+        l=Figure(figures.length_mm, "mm", exact=True, places=(2, 3)),
+    )
     return Stop("part", "Part", outcome.state(figures.notes), line, facts, answers, figures.notes)

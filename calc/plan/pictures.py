@@ -72,17 +72,33 @@ class Outline:
 def speed_curves(name: str, group: str, outer_mm: float, inner_mm: float, speed_m_min: float, cap_rpm: float) -> Curves:
     """How rpm and surface speed go on the way across, at constant surface speed up to the cap."""
     cap = 1000 * speed_m_min / (math.pi * cap_rpm)
-    places = sorted({outer_mm, inner_mm, *(inner_mm + (outer_mm - inner_mm) * i / STEPS for i in range(STEPS + 1)),
-                     *((cap,) if inner_mm < cap < outer_mm else ())})  # fmt: skip
+    places = sorted(
+        {
+            outer_mm,
+            inner_mm,
+            *(inner_mm + (outer_mm - inner_mm) * i / STEPS for i in range(STEPS + 1)),
+            *((cap,) if inner_mm < cap < outer_mm else ()),
+        }
+    )
     rpm = [(d, min(cap_rpm, 1000 * speed_m_min / (math.pi * d)) if d > 0 else cap_rpm) for d in places]
     tops = cap > inner_mm
     words = Sentence(
-        "From Ø{a} inwards the spindle stays at {n} and the surface speed falls to {v} at Ø{b}." if tops else
-        "The spindle holds {v0} all the way; it reaches {n} at Ø{b}.",
-        a=Figure(min(cap, outer_mm), "mm", places=(1, 3)), b=Figure(inner_mm, "mm", places=(1, 3)), n=Figure(rpm[0][1], "rpm", "down"),
-        v=Figure(math.pi * inner_mm * rpm[0][1] / 1000, "m/min"), v0=Figure(speed_m_min, "m/min"),
-    )  # fmt: skip
+        "From Ø{a} inwards the spindle stays at {n} and the surface speed falls to {v} at Ø{b}."
+        if tops
+        else "The spindle holds {v0} all the way; it reaches {n} at Ø{b}.",
+        a=Figure(min(cap, outer_mm), "mm", places=(1, 3)),
+        b=Figure(inner_mm, "mm", places=(1, 3)),
+        n=Figure(rpm[0][1], "rpm", "down"),
+        v=Figure(math.pi * inner_mm * rpm[0][1] / 1000, "m/min"),
+        v0=Figure(speed_m_min, "m/min"),
+    )
     return Curves(
-        name, "Speed against diameter", Curve("spindle", tuple(rpm)), Curve("surface", tuple((d, math.pi * d * n / 1000) for d, n in rpm)),
-        min(cap, outer_mm) if tops else None, Sentence("tops out at Ø{d}", d=Figure(min(cap, outer_mm), "mm", places=(1, 3))), words, group,
-    )  # fmt: skip
+        name,
+        "Speed against diameter",
+        Curve("spindle", tuple(rpm)),
+        Curve("surface", tuple((d, math.pi * d * n / 1000) for d, n in rpm)),
+        min(cap, outer_mm) if tops else None,
+        Sentence("tops out at Ø{d}", d=Figure(min(cap, outer_mm), "mm", places=(1, 3))),
+        words,
+        group,
+    )

@@ -20,19 +20,27 @@ def said(words: str, x: float) -> Sentence:
 
 KIND = Choice(
     "Kind",
-    {"turn": "turning", "face": "facing", "bore": "boring", "drill": "drilling on centre", "groove": "grooving",
-     "thread": "threading", "part": "parting off"},
+    {
+        "turn": "turning",
+        "face": "facing",
+        "bore": "boring",
+        "drill": "drilling on centre",
+        "groove": "grooving",
+        "thread": "threading",
+        "part": "parting off",
+    },
     "What the tool does",
-)  # fmt: skip
+)
 Kind = Literal["turn", "face", "bore", "drill", "groove", "thread", "part"]
 TOWARD = Choice(
     "Feeds", {"chuck": "toward the chuck", "away": "away from the chuck"}, "Away pulls the part off its seat"
 )
 
 STAGE = Choice(
-    "Takes", {"rough": "the bulk: roughing", "finish": "the last of it: finishing", "both": "all of it"},
+    "Takes",
+    {"rough": "the bulk: roughing", "finish": "the last of it: finishing", "both": "all of it"},
     "Roughing and finishing ask for different edges",
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True)

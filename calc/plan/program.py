@@ -29,9 +29,11 @@ class JawProgram:
 
 
 WORDS = {
-    "feed_word": "the word for feed per turn", "clamp_word": "the word for the spindle clamp",
-    "program_word": "the word for the program number", "end_word": "the word for the end",
-}  # fmt: skip
+    "feed_word": "the word for feed per turn",
+    "clamp_word": "the word for the spindle clamp",
+    "program_word": "the word for the program number",
+    "end_word": "the word for the end",
+}
 
 
 def _asked(document: Document, index: int, machine: Machine) -> list[Sentence]:
@@ -81,19 +83,32 @@ def jaw_program(document: Document, figures: tuple[Figures, ...], index: int, st
     boring = Boring(
         side=hold.side,
         pockets=tuple(
-            Pocket(p.bore_diameter_mm, p.bore_depth_mm, p.groove_width_mm, p.groove_depth_mm, tapers.get(id(p), 0.0)) for p in pockets(hold)
+            Pocket(p.bore_diameter_mm, p.bore_depth_mm, p.groove_width_mm, p.groove_depth_mm, tapers.get(id(p), 0.0))
+            for p in pockets(hold)
         ),
-        start_mm=hold.pocket.start_diameter_mm, depth_of_cut_mm=facts.boring_depth_mm, feed_mm_rev=facts.boring_feed_mm_rev,
-        speed_m_min=facts.boring_speed_m_min, limit_rpm=limit or 1.0,
-    )  # fmt: skip
+        start_mm=hold.pocket.start_diameter_mm,
+        depth_of_cut_mm=facts.boring_depth_mm,
+        feed_mm_rev=facts.boring_feed_mm_rev,
+        speed_m_min=facts.boring_speed_m_min,
+        limit_rpm=limit or 1.0,
+    )
     return JawProgram(boring, tuple(reasons))
 
 
 def written(
-    document: Document, figures: tuple[Figures, ...], index: int, stop: Stop, system: System, name: str, revision: int,
+    document: Document,
+    figures: tuple[Figures, ...],
+    index: int,
+    stop: Stop,
+    system: System,
+    name: str,
+    revision: int,
     release: int | None = None,
-) -> str:  # fmt: skip
-    """The program's text, of a draft or of a release. Raises ValueError where it is not ready: ask `jaw_program` first."""
+) -> str:
+    """The program's text, of a draft or of a release.
+
+    Raises ValueError where it is not ready: ask `jaw_program` first.
+    """
     program = jaw_program(document, figures, index, stop)
     hold, jaws, part = figures[index].hold.value, figures[index].jaws.value, figures[index].part.value
     if not program.ready or program.boring is None or hold is None or jaws is None or part is None:
@@ -126,12 +141,26 @@ def _header(
     ]
     for i, p in enumerate(b.pockets, 1):
         taper = Sentence("taper {t}", t=Figure(p.taper_mm, "mm", places=(3, 4))) if p.taper_mm else Sentence("no taper")
-        said.append(Sentence("pocket {i}: Ø{d}, {t} deep, {taper}, groove {w} x {g}", i=str(i), d=Bare(Figure(p.diameter_mm, "mm", places=(3, 4))),
-                             t=Figure(p.depth_mm, "mm"), taper=taper, w=Figure(p.groove_width_mm, "mm"), g=Figure(p.groove_depth_mm, "mm")))  # fmt: skip
+        said.append(
+            Sentence(
+                "pocket {i}: Ø{d}, {t} deep, {taper}, groove {w} x {g}",
+                i=str(i),
+                d=Bare(Figure(p.diameter_mm, "mm", places=(3, 4))),
+                t=Figure(p.depth_mm, "mm"),
+                taper=taper,
+                w=Figure(p.groove_width_mm, "mm"),
+                g=Figure(p.groove_depth_mm, "mm"),
+            )
+        )
     if hold.mount is not None:
         said.append(Sentence("tooth {k}, counted from 0 at the centre", k=str(hold.mount.tooth)))
-    said.append(Sentence("jaws close on {what} at {p}", what=closed or "?",
-                         p=Figure((backing.bore_pressure_bar if backing else None) or 0.0, "bar", "down")))  # fmt: skip
+    said.append(
+        Sentence(
+            "jaws close on {what} at {p}",
+            what=closed or "?",
+            p=Figure((backing.bore_pressure_bar if backing else None) or 0.0, "bar", "down"),
+        )
+    )
     if jaws.taper_mm is None:
         said.append(Sentence("taper not known: measure with a feeler at full pressure"))
     said.append(Sentence("an aid: makers' documents, local rules and a qualified person come first"))

@@ -74,7 +74,9 @@ def made_first(part: PartFigures, first: End) -> tuple[set[int], float]:
 
 
 def _bored_for(stock: Stock, d: float, rule: str) -> float:
-    """The size of raw stock that the pocket is bored for, by the house rule; nominal while the batch is not measured."""
+    """The size of raw stock that the pocket is bored for, by the house rule; nominal while the batch is not
+    measured.
+    """
     if rule == "largest" and stock.largest_mm is not None:
         return stock.largest_mm
     if rule == "middle" and stock.largest_mm is not None and stock.smallest_mm is not None:
@@ -95,9 +97,17 @@ def _stock_grips(part: PartFigures, first: End, rule: str) -> list[Grip]:
         wall = (stock.diameter_mm - (stock.bore_mm or 0.0)) / 2
         long = plain >= THIRD * part.length_mm - 1e-9
         reasons = [
-            Reason(Sentence("raw stock, {s}", s={"rough": "rough", "drawn": "drawn", "turned": "turned"}[stock.surface])),
-            Reason(Sentence("{x} long" if long else "{x} long, under a third of the part", x=Figure(max(0.0, plain), "mm", "down")), against=plain < 3),
-        ]  # fmt: skip
+            Reason(
+                Sentence("raw stock, {s}", s={"rough": "rough", "drawn": "drawn", "turned": "turned"}[stock.surface])
+            ),
+            Reason(
+                Sentence(
+                    "{x} long" if long else "{x} long, under a third of the part",
+                    x=Figure(max(0.0, plain), "mm", "down"),
+                ),
+                against=plain < 3,
+            ),
+        ]
         spread = (stock.smallest_mm or d, stock.largest_mm or d) if side == "od" else (d, d)
         bored = _bored_for(stock, d, rule) if side == "od" else d
         score = (
@@ -108,9 +118,24 @@ def _stock_grips(part: PartFigures, first: End, rule: str) -> list[Grip]:
             + (10 if side == "od" else 5)
         )
         found.append(
-            Grip("stock" if side == "od" else "stock:bore", "Stock" if side == "od" else "Stock bore", side, bored, 0.0, max(plain, 0.0),  # type: ignore[arg-type]
-                 spread[0], spread[1], False, wall, stock.bore_mm is None, 0.0, plain >= 3, score, tuple(reasons))
-        )  # fmt: skip
+            Grip(
+                "stock" if side == "od" else "stock:bore",
+                "Stock" if side == "od" else "Stock bore",
+                side,  # type: ignore[arg-type] # one of the two written above
+                bored,
+                0.0,
+                max(plain, 0.0),
+                spread[0],
+                spread[1],
+                False,
+                wall,
+                stock.bore_mm is None,
+                0.0,
+                plain >= 3,
+                score,
+                tuple(reasons),
+            )
+        )
     return found
 
 
@@ -135,8 +160,16 @@ def _order(document: Document, part: PartFigures, first: End) -> Order:
     holds = _holds(part, first, document.in_force.raw_stock)
     one, two = (next((g for g in grips if g.fit), None) for grips in holds)
     w = Working()
-    score = w.step("P", "Score of this order, of 100", "(1 - k)*P_1 + k*P_2", "", SCORE, k=SECOND_COUNTS,
-                   P_1=one.score if one else 0.0, P_2=two.score if two else 0.0)  # fmt: skip
+    score = w.step(
+        "P",
+        "Score of this order, of 100",
+        "(1 - k)*P_1 + k*P_2",
+        "",
+        SCORE,
+        k=SECOND_COUNTS,
+        P_1=one.score if one else 0.0,
+        P_2=two.score if two else 0.0,
+    )
     return Order(first, end_name(document, first), holds, score, tuple(w.steps))
 
 
@@ -188,13 +221,23 @@ def _grips_table(document: Document, figures: SidesFigures) -> tuple[Table, ...]
     made = []
     for index in range(len(document.setups)):
         rows = tuple(
-            Row(f"{'inside ' if g.side == 'id' else ''}{g.name}",
-                (Figure(g.diameter_mm, "mm"), Figure(max(0.0, g.length_mm), "mm", "down"), Sentence("; ".join(f"{{r{i}}}" for i in range(len(g.reasons))),
-                 **{f"r{i}": r.sentence for i, r in enumerate(g.reasons)})),
-                g.fit and g.key == document.setups[index].hold.grip, f"setups.{index}.hold.grip" if g.fit else None, g.key,
-                None if g.fit else Sentence("not fit"))
+            Row(
+                f"{'inside ' if g.side == 'id' else ''}{g.name}",
+                (
+                    Figure(g.diameter_mm, "mm"),
+                    Figure(max(0.0, g.length_mm), "mm", "down"),
+                    Sentence(
+                        "; ".join(f"{{r{i}}}" for i in range(len(g.reasons))),
+                        **{f"r{i}": r.sentence for i, r in enumerate(g.reasons)},
+                    ),
+                ),
+                g.fit and g.key == document.setups[index].hold.grip,
+                f"setups.{index}.hold.grip" if g.fit else None,
+                g.key,
+                None if g.fit else Sentence("not fit"),
+            )
             for g in figures.grips(index)
-        )  # fmt: skip
+        )
         made.append(
             Table(
                 f"grips-{index}",
@@ -215,8 +258,16 @@ def _sharing(document: Document, order: Order) -> list[Note]:
     if one.side != "od" or two.side != "od" or apart < POCKETS_APART_MM:
         return []
     larger, smaller = sorted((one.diameter_mm, two.diameter_mm), reverse=True)
-    return [Note("info", "two-step-suits", "One set of jaws could serve both sides: an outer pocket for Ø{a}, an inner one for Ø{b}. It saves a jaw set.",
-                 a=Figure(larger, "mm"), b=Figure(smaller, "mm"))]  # fmt: skip
+    return [
+        Note(
+            "info",
+            "two-step-suits",
+            "One set of jaws could serve both sides: an outer pocket for Ø{a}, an inner one for Ø{b}. It saves a jaw "
+            "set.",
+            a=Figure(larger, "mm"),
+            b=Figure(smaller, "mm"),
+        )
+    ]
 
 
 def sides_stop(document: Document, outcome: Outcome[SidesFigures]) -> Stop:
@@ -232,18 +283,35 @@ def sides_stop(document: Document, outcome: Outcome[SidesFigures]) -> Stop:
         return Stop("sides", "Sides", outcome.state(()), outcome.line, tuple(facts), problems=outcome.problems)
     order = figures.orders[figures.first]
     answers = tuple(
-        Answer(f"order_{figures.first}_{index}", title, None, words=Sentence("{g}", g=_grip_words(order.best(index))),
-               steps=order.steps)
+        Answer(
+            f"order_{figures.first}_{index}",
+            title,
+            None,
+            words=Sentence("{g}", g=_grip_words(order.best(index))),
+            steps=order.steps,
+        )
         for index, title in enumerate(("First side is held on", "Second side is held on"))
-    )  # fmt: skip
+    )
     line = Sentence("{end} first" if figures.decided else "{end} first, as proposed", end=order.name)
     notes = []
     if not figures.decided:
-        notes.append(Note("info", "order-proposed", "The {end} is proposed first. Decide it, so that nothing turns round by itself.",
-                          end=order.name))  # fmt: skip
+        notes.append(
+            Note(
+                "info",
+                "order-proposed",
+                "The {end} is proposed first. Decide it, so that nothing turns round by itself.",
+                end=order.name,
+            )
+        )
     if figures.decided and figures.first != figures.proposed:
-        notes.append(Note("info", "order-other", "The other order scores more: {reason}.",
-                          reason=f"{figures.orders[figures.proposed].name} first"))  # fmt: skip
+        notes.append(
+            Note(
+                "info",
+                "order-other",
+                "The other order scores more: {reason}.",
+                reason=f"{figures.orders[figures.proposed].name} first",
+            )
+        )
     notes += _sharing(document, order)
     tables = (_orders_table(figures), *_grips_table(document, figures))
     return Stop("sides", "Sides", outcome.state(tuple(notes)), line, tuple(facts), answers, tuple(notes), tables=tables)

@@ -100,8 +100,14 @@ def _hold(
         mine = document.setups[index]
         return _found(
             lambda: solve_hold(document, shelf.setups[index], part.need("Part"), sides.need("Sides"), index),
-            "hold", index, sides, shelf.setups[index], mine.hold, mine.jaws, document.in_force,
-        )  # fmt: skip
+            "hold",
+            index,
+            sides,
+            shelf.setups[index],
+            mine.hold,
+            mine.jaws,
+            document.in_force,
+        )
     rests = (sides, shelf.setups, document.in_force, tuple((s.hold, s.jaws) for s in document.setups))
     both = _Question(rests, lambda: _solve_pockets(document, shelf, part.need("Part"), sides.need("Sides")))
     return _found(lambda: _pockets(both)[index], "hold", index, *rests)
@@ -122,28 +128,58 @@ def solve(document: Document, shelf: Shelf, index: int = 0) -> Figures:
     sides = _found(lambda: solve_sides(document, part.need("Part")), "sides", part, document.sides, rules.raw_stock)
     hold = _hold(document, shelf, part, sides, index)
     jaws = _found(
-        lambda: solve_jaws(at, setup, chosen, hold.need("Hold"), known),
-        "jaws",
-        index,
-        hold,
-        setup.jaws,
-        pushed,
-        chosen,
+        lambda: solve_jaws(at, setup, chosen, hold.need("Hold"), known), "jaws", index, hold, setup.jaws, pushed, chosen
     )
     cuts = _found(
-        lambda: solve_cuts(at, setup, Ask(part.need("Part"), rules, setup.clamp_rpm, OTHER[sides.need("Sides").held_end(index)], document.part.quantity, shelf.tools)),
-        "cuts", index, part, sides, setup.cuts, setup.clamp_rpm, rules, document.part.quantity, shelf.tools,
-    )  # fmt: skip
+        lambda: solve_cuts(
+            at,
+            setup,
+            Ask(
+                part.need("Part"),
+                rules,
+                setup.clamp_rpm,
+                OTHER[sides.need("Sides").held_end(index)],
+                document.part.quantity,
+                shelf.tools,
+            ),
+        ),
+        "cuts",
+        index,
+        part,
+        sides,
+        setup.cuts,
+        setup.clamp_rpm,
+        rules,
+        document.part.quantity,
+        shelf.tools,
+    )
     demand = _found(
         lambda: solve_demand(at, setup, part.need("Part"), hold.need("Hold"), cuts.need("Cuts"), rules),
-        "demand", hold, cuts, rules, force.offset_mm, force.brake_s,
-    )  # fmt: skip
+        "demand",
+        hold,
+        cuts,
+        rules,
+        force.offset_mm,
+        force.brake_s,
+    )
     held = _found(
         lambda: solve_force(
-            at, setup, part.need("Part"), hold.need("Hold"), jaws.need("Jaws"), cuts.need("Cuts"), demand.need("Cuts"), known,
+            at,
+            setup,
+            part.need("Part"),
+            hold.need("Hold"),
+            jaws.need("Jaws"),
+            cuts.need("Cuts"),
+            demand.need("Cuts"),
+            known,
         ),
-        "force", index, jaws, demand, setup.force, known,
-    )  # fmt: skip
+        "force",
+        index,
+        jaws,
+        demand,
+        setup.force,
+        known,
+    )
     return Figures(part, sides, hold, jaws, cuts, demand, held)
 
 

@@ -217,30 +217,59 @@ def field_at(path: str) -> FieldSpec:
 
 
 def entered(
-    name: str, path: str, value: Any, *, label: str = "", group: str = "", source: Sentence | None = None,
+    name: str,
+    path: str,
+    value: Any,
+    *,
+    label: str = "",
+    group: str = "",
+    source: Sentence | None = None,
     basis: Basis = "entered",
-) -> Fact:  # fmt: skip
+) -> Fact:
     """A fact that the setter enters, declared by the document's field at `path`."""
     field = field_at(path)
     spec = field.spec
     places = spec.places if isinstance(spec, Quantity) else None
     said = source or Sentence("{help}", help=spec.help[:1].lower() + spec.help[1:] if spec.help else "")
-    return Fact(name, label or spec.label, value, spec, path, group, places=places, source=said, basis=basis,
-                optional=field.nullable)  # fmt: skip
+    return Fact(
+        name,
+        label or spec.label,
+        value,
+        spec,
+        path,
+        group,
+        places=places,
+        source=said,
+        basis=basis,
+        optional=field.nullable,
+    )
 
 
 def computed(  # noqa: PLR0913 - a ledger line has these parts
-    name: str, label: str, value: float | None, unit: str, source: Sentence | str, basis: Basis = "derived", *,
-    group: str = "", rounding: Literal["near", "down", "up"] = "near", places: tuple[int, int] | None = None,
-) -> Fact:  # fmt: skip
+    name: str,
+    label: str,
+    value: float | None,
+    unit: str,
+    source: Sentence | str,
+    basis: Basis = "derived",
+    *,
+    group: str = "",
+    rounding: Literal["near", "down", "up"] = "near",
+    places: tuple[int, int] | None = None,
+) -> Fact:
     """A fact that follows from others."""
     said = source if isinstance(source, Sentence) else Sentence("{s}", s=source)
     return Fact(name, label, value, Quantity(label, unit), None, group, rounding, places, said, basis)
 
 
 def chosen(
-    name: str, label: str, path: str, key: str | None, options: Mapping[str, str], source: Sentence,
+    name: str,
+    label: str,
+    path: str,
+    key: str | None,
+    options: Mapping[str, str],
+    source: Sentence,
     basis: Basis = "book",
-) -> Fact:  # fmt: skip
+) -> Fact:
     """A fact chosen from the shelf; `basis` "typical" while its figures are not the shop's own."""
     return Fact(name, label, key, Choice(label, options), path, source=source, basis=basis, options=options)

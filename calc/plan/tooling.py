@@ -148,19 +148,38 @@ def job_of(
     wall = part.body.wall_between(0.0, part.length_mm)
     largest = max((s.step.diameter_mm or 0.0 for s in part.body.outside), default=0.0)
     return Job(
-        kind=planned.kind, group=part.material.iso_group, side="inside" if inside and planned.kind != "drill" else "outside",
-        stage=planned.stage, depth_mm=planned.depth_mm if planned.kind in ("turn", "face", "bore") else None,
+        kind=planned.kind,
+        group=part.material.iso_group,
+        side="inside" if inside and planned.kind != "drill" else "outside",
+        stage=planned.stage,
+        depth_mm=planned.depth_mm if planned.kind in ("turn", "face", "bore") else None,
         stock_mm=abs(a - b) / 2 if a is not None and b is not None else None,
-        reach_mm=planned.start_mm + length_of(planned, part, worked) + (BESIDE_MM if inside else 0.0) if planned.kind != "face" else 0.0,
+        reach_mm=planned.start_mm + length_of(planned, part, worked) + (BESIDE_MM if inside else 0.0)
+        if planned.kind != "face"
+        else 0.0,
         bore_mm=min(a, b) if a is not None and b is not None else None,
-        corner_mm=(step.step.corner_mm if step is not None and step.step.corner_mm is not None else figures.smallest_corner_mm)
-        if planned.kind in ("turn", "bore", "groove") else None,
-        ra_um=step.step.ra_um if step is not None and planned.kind in ("turn", "bore") else None, diameter_mm=max(a or 0.0, b or 0.0),
-        interrupted=planned.interrupted, thin=wall < THIN_SHARE * largest / 2,
-        weak=machine.power_kw < WEAK_KW, feeds="away" if planned.feeds == "away" and planned.kind != "face" else "chuck",
-        quantity=quantity or 1, minutes=minutes if math.isfinite(minutes) else 0.0, shank_mm=machine.shank_mm, bar_seat_mm=machine.bar_seat_mm,
-        turret=machine.turret, torque_nm=machine.torque_nm, kc11=part.material.kc11 * rules.worn, mc=part.material.mc, rougher=rules.rougher, **more,
-    )  # fmt: skip
+        corner_mm=(
+            step.step.corner_mm if step is not None and step.step.corner_mm is not None else figures.smallest_corner_mm
+        )
+        if planned.kind in ("turn", "bore", "groove")
+        else None,
+        ra_um=step.step.ra_um if step is not None and planned.kind in ("turn", "bore") else None,
+        diameter_mm=max(a or 0.0, b or 0.0),
+        interrupted=planned.interrupted,
+        thin=wall < THIN_SHARE * largest / 2,
+        weak=machine.power_kw < WEAK_KW,
+        feeds="away" if planned.feeds == "away" and planned.kind != "face" else "chuck",
+        quantity=quantity or 1,
+        minutes=minutes if math.isfinite(minutes) else 0.0,
+        shank_mm=machine.shank_mm,
+        bar_seat_mm=machine.bar_seat_mm,
+        turret=machine.turret,
+        torque_nm=machine.torque_nm,
+        kc11=part.material.kc11 * rules.worn,
+        mc=part.material.mc,
+        rougher=rules.rougher,
+        **more,
+    )
 
 
 def edge_name(tool: Tool | None) -> str:
@@ -174,6 +193,12 @@ def situation_of(planned: PlannedCut, tool: Tool | None, part: PartFigures) -> S
     """A planned cut in the words of the notebook."""
     sizes = [d for d in (planned.from_diameter_mm, planned.to_diameter_mm) if d]
     return Situation(
-        planned.kind, planned.stage, part.material.name, part.material.iso_group, part.machine.name, edge_name(tool),
-        tool.carrier.name if tool is not None and tool.carrier is not None else "", max(sizes, default=None),
-    )  # fmt: skip
+        planned.kind,
+        planned.stage,
+        part.material.name,
+        part.material.iso_group,
+        part.machine.name,
+        edge_name(tool),
+        tool.carrier.name if tool is not None and tool.carrier is not None else "",
+        max(sizes, default=None),
+    )

@@ -34,8 +34,15 @@ def _reasons(ranked: Ranked) -> Sentence:
 def _table(at: str, i: int, cut: CutFigures, found: Choice, mine: Ranked | None) -> Table:
     path = f"{at}.cuts.{i}.tool"
     rows = [
-        Row(r.tool.name, (Figure(r.score, "", places=(0, 0)), _reasons(r)), cut.planned.tool == r.tool.key, path, r.tool.key) for r in found.first
-    ]  # fmt: skip
+        Row(
+            r.tool.name,
+            (Figure(r.score, "", places=(0, 0)), _reasons(r)),
+            cut.planned.tool == r.tool.key,
+            path,
+            r.tool.key,
+        )
+        for r in found.first
+    ]
     if mine is not None and all(r.tool.key != mine.tool.key for r in found.first):
         rows.append(
             Row(mine.tool.name, (Figure(mine.score, "", places=(0, 0)), _reasons(mine)), True, why_not=mine.rejected)
@@ -150,11 +157,21 @@ def tools_stop(at: str, setup: Setup, outcome: Outcome[CutsFigures], library: Li
     w.step("k", "Tools chosen", "m - u", "", ENTERED, m=float(count), u=float(without))
     w.step("s", "Different tools: a station each", "s", "", ENTERED, s=float(stations))
     answers = (
-        Answer("tools_chosen", "Tools chosen", Figure(float(count - without), "", places=(0, 0)),
-               below=Sentence("of {n} operations", n=str(count)), steps=tuple(w.steps[:1])),
-        Answer("stations", "Stations taken", Figure(float(stations), "", places=(0, 0)),
-               below=Sentence("of {n} on the turret; one tool may do several cuts", n=str(turret)), steps=tuple(w.steps[1:])),
-    )  # fmt: skip
+        Answer(
+            "tools_chosen",
+            "Tools chosen",
+            Figure(float(count - without), "", places=(0, 0)),
+            below=Sentence("of {n} operations", n=str(count)),
+            steps=tuple(w.steps[:1]),
+        ),
+        Answer(
+            "stations",
+            "Stations taken",
+            Figure(float(stations), "", places=(0, 0)),
+            below=Sentence("of {n} on the turret; one tool may do several cuts", n=str(turret)),
+            steps=tuple(w.steps[1:]),
+        ),
+    )
     if stations > turret > 0:
         notes.append(
             Note(

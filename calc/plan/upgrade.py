@@ -43,8 +43,15 @@ def upgraded(plain: dict[str, Any]) -> dict[str, Any]:
         for s in plain["setups"]
     ]
     now = {
-        **plain, "version": 2, "departures": _own_safety(plain["setups"]), "setups": setups, "sides": {"first_end": "b"},
-        "part": {**part, "profile": {"outside": upgraded_steps(profile["outside"]), "inside": bores},
-                 "stock": {"diameter_mm": max(stocks, default=None)}},
-    }  # fmt: skip
+        **plain,
+        "version": 2,
+        "departures": _own_safety(plain["setups"]),
+        "setups": setups,
+        "sides": {"first_end": "b"},
+        "part": {
+            **part,
+            "profile": {"outside": upgraded_steps(profile["outside"]), "inside": bores},
+            "stock": {"diameter_mm": max(stocks, default=None)},
+        },
+    }
     return write(read(Document, now))  # type: ignore[no-any-return]

@@ -57,13 +57,17 @@ def _opposite(part: PartFigures, hold: HoldFigures) -> list[TurnedStep]:
 
 
 def allowed_of(part: PartFigures, hold: HoldFigures, made: Made, share: float) -> tuple[float | None, str]:
-    """(out-of-round allowed [mm], where it comes from) at a share of the tolerance. Only a wall that is finished while it is held comes out of round."""
+    """(out-of-round allowed [mm], where it comes from) at a share of the tolerance.
+
+    Only a wall that is finished while it is held comes out of round.
+    """
     kind = "bore" if hold.side == "od" else "turn"
     said = "a third" if abs(share - 1 / 3) < 1e-6 else f"{100 * share:.3g} %"
     steps = [
-        s for s in _opposite(part, hold)
+        s
+        for s in _opposite(part, hold)
         if any(k == kind and abs(d - (s.diameter_mm or 0.0)) <= FINISHES_MM for k, d in made)
-    ]  # fmt: skip
+    ]
     if not steps:
         return None, "nothing opposite the grip is finished on this side"
     if part.roundness_mm is not None:
@@ -92,14 +96,26 @@ def wall_input(part: PartFigures, hold: HoldFigures, grip_n: float, allowed: flo
     length = min(part.length_mm, hold.held_mm + grip.wall_mm / 2)
     m = part.material
     try:
-        return WallLobingInput(grip_n, grip.side, outer, inner, length, m.modulus_gpa, m.poisson, hold.chuck.jaws,
-                               min(hold.wrap_deg, 360 / hold.chuck.jaws), allowed)  # fmt: skip
+        return WallLobingInput(
+            grip_n,
+            grip.side,
+            outer,
+            inner,
+            length,
+            m.modulus_gpa,
+            m.poisson,
+            hold.chuck.jaws,
+            min(hold.wrap_deg, 360 / hold.chuck.jaws),
+            allowed,
+        )
     except CalcError:
         return None
 
 
 def solve_wall(part: PartFigures, hold: HoldFigures, grip_n: float, made: Made, share: float) -> WallFigures | None:
-    """The wall at a grip [N over all jaws], `made` by these cuts, allowed this share of its tolerance; None where the part is solid."""
+    """The wall at a grip [N over all jaws], `made` by these cuts, allowed this share of its tolerance; None where the
+    part is solid.
+    """
     allowed, why = allowed_of(part, hold, made, share)
     given = wall_input(part, hold, grip_n, allowed)
     if given is None or grip_n <= 0:
@@ -108,12 +124,27 @@ def solve_wall(part: PartFigures, hold: HoldFigures, grip_n: float, made: Made, 
     notes = []
     if allowed is None:
         if found.out_of_round_mm > STIFF_MM:
-            notes.append(Note("info", "wall-moves", "The wall moves {x} under the jaws; {why}.", why=why,
-                              x=Figure(found.out_of_round_mm, "mm", "up", (3, 4))))  # fmt: skip
+            notes.append(
+                Note(
+                    "info",
+                    "wall-moves",
+                    "The wall moves {x} under the jaws; {why}.",
+                    why=why,
+                    x=Figure(found.out_of_round_mm, "mm", "up", (3, 4)),
+                )
+            )
     elif found.out_of_round_mm > allowed * (1 + 1e-9):
-        notes.append(Note("stop", "wall-limit", "The wall would come out {x} out of round; {a} is allowed, {why}. It stands a grip of {f}.",
-                          x=Figure(found.out_of_round_mm, "mm", "up", (3, 4)), a=Figure(allowed, "mm", "down", (3, 4)), why=why,
-                          f=Figure(found.max_grip_n or 0.0, "N", "down")))  # fmt: skip
+        notes.append(
+            Note(
+                "stop",
+                "wall-limit",
+                "The wall would come out {x} out of round; {a} is allowed, {why}. It stands a grip of {f}.",
+                x=Figure(found.out_of_round_mm, "mm", "up", (3, 4)),
+                a=Figure(allowed, "mm", "down", (3, 4)),
+                why=why,
+                f=Figure(found.max_grip_n or 0.0, "N", "down"),
+            )
+        )
     notes += [
         n
         for n in found.notes

@@ -97,8 +97,11 @@ def _length_problems(outside: Sequence[Span], a: Sequence[TurnedStep], b: Sequen
             problems.append(FieldError(f"{name}.{len(steps) - 1}.length_mm", words))
     both = sum(s.length_mm or 0.0 for s in (*a, *b))
     if not problems and a and b and both > whole * (1 + CLOSE):
-        words = Sentence("The bores from both ends are {x} together and the part is {l} long: they overlap.",
-                         x=Figure(both, "mm", exact=True), l=Figure(whole, "mm", exact=True))  # fmt: skip
+        words = Sentence(
+            "The bores from both ends are {x} together and the part is {l} long: they overlap.",
+            x=Figure(both, "mm", exact=True),
+            l=Figure(whole, "mm", exact=True),
+        )
         problems.append(FieldError(f"inside_b.{len(b) - 1}.length_mm", words))
     if a and b and a[-1].length_mm is None and b[-1].length_mm is None:
         problems.append(
@@ -148,11 +151,14 @@ def body_of(
     reach_a, reach_b = whole - from_b, whole - from_a
     bore_b = _drawn("inside_b", inside_b, outside=False, whole=reach_b, edge=edge_mm, opens=not inside)
     made = Body(
-        length_mm=whole, outside=out, inside=spans(inside, reach_a), inside_b=spans(inside_b, reach_b),
+        length_mm=whole,
+        outside=out,
+        inside=spans(inside, reach_a),
+        inside_b=spans(inside_b, reach_b),
         outer=_drawn("outside", outside, outside=True, whole=whole, edge=edge_mm),
         bore_a=_drawn("inside", inside, outside=False, whole=reach_a, edge=edge_mm, opens=not inside_b),
         bore_b=mirrored(bore_b, whole) if bore_b else (),
-    )  # fmt: skip
+    )
     _has_walls(made)
     return made
 
@@ -217,10 +223,14 @@ def body_figures(body: Body, density_kg_dm3: float) -> BodyFigures:
     ]
     given = [c for c in corners if c is not None]
     return BodyFigures(
-        volume_mm3=volume, mass_kg=mass, centre_mm=centre, smallest_corner_mm=min(given, default=None),
-        sharp_corners=len(corners) - len(given), falling_deg={"a": falling(body, "a"), "b": falling(body, "b")},
+        volume_mm3=volume,
+        mass_kg=mass,
+        centre_mm=centre,
+        smallest_corner_mm=min(given, default=None),
+        sharp_corners=len(corners) - len(given),
+        falling_deg={"a": falling(body, "a"), "b": falling(body, "b")},
         working=tuple(w.steps),
-    )  # fmt: skip
+    )
 
 
 def _corners(found: Sequence[Span], outside: bool) -> list[float | None]:

@@ -66,8 +66,14 @@ def joined(segments: Sequence[Segment]) -> tuple[list[Segment], bool]:
             at.setdefault(p, []).append(i)
     for p, meeting in at.items():
         if len(meeting) > 2:
-            raise FieldProblem(FIELD, Sentence("{n} lines meet at {p}: a profile is one line without branches.", n=str(len(meeting)),
-                                               p=place(*points.found[p])))  # fmt: skip
+            raise FieldProblem(
+                FIELD,
+                Sentence(
+                    "{n} lines meet at {p}: a profile is one line without branches.",
+                    n=str(len(meeting)),
+                    p=place(*points.found[p]),
+                ),
+            )
     loose = sorted((p for p, meeting in at.items() if len(meeting) == 1), key=lambda p: points.found[p])
     order, used = _walk(ends, at, loose[0] if loose else ends[0][0])
     if len(used) < len(segments) or len(loose) > 2:

@@ -111,8 +111,14 @@ def contour(
         room = span.end - span.start
         if start.z + end.z > room * (1 + CLOSE) + CLOSE:
             name = "chamfer_mm" if step.chamfer_mm else "round_mm" if step.round_mm else "corner_mm"
-            raise FieldProblem(f"{i}.{name}", Sentence("Edges and corners do not fit on the {x} of {name}.", name=step.name,
-                                                       x=Figure(room, "mm", exact=True)))  # fmt: skip
+            raise FieldProblem(
+                f"{i}.{name}",
+                Sentence(
+                    "Edges and corners do not fit on the {x} of {name}.",
+                    name=step.name,
+                    x=Figure(room, "mm", exact=True),
+                ),
+            )
         if start.z or start.r:
             vertices.append(Vertex(span.start, r0 + start.r, start.bulge))
         vertices.append(Vertex(span.start + start.z, r0, _arc_bulge(span)))
@@ -157,8 +163,10 @@ def _faces_have_room(found: Sequence[Span], vertices: Sequence[Vertex], proud: f
             field = "corner_mm" if low.step.corner_mm else "chamfer_mm" if high.step.chamfer_mm else "round_mm"
             owner = low if low.step.corner_mm else high
             words = "The shoulder between {a} and {b} is {x} high: edge and corner do not fit on it."
-            raise FieldProblem(f"{owner.index}.{field}", Sentence(words, a=one.step.name, b=two.step.name,
-                                                                  x=Figure(abs(r1 - r2), "mm", exact=True)))  # fmt: skip
+            raise FieldProblem(
+                f"{owner.index}.{field}",
+                Sentence(words, a=one.step.name, b=two.step.name, x=Figure(abs(r1 - r2), "mm", exact=True)),
+            )
 
 
 def _merged(vertices: list[Vertex]) -> Iterator[Vertex]:

@@ -63,5 +63,6 @@ def write_svg(body: Body) -> str:
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.3f}mm" height="{height:.3f}mm" '
         f'viewBox="-5 {-top:.3f} {width:.3f} {height:.3f}">'
         f'<path d="{"".join(path)}Z" fill="none" stroke="black" stroke-width="0.35"/>'
-        f'<path d="M-5 0H{body.length_mm + 5:.3f}" fill="none" stroke="black" stroke-width="0.18" stroke-dasharray="6 1 1 1"/></svg>\n'
+        f'<path d="M-5 0H{body.length_mm + 5:.3f}" fill="none" stroke="black" stroke-width="0.18" stroke-dasharray="6 '
+        '1 1 1"/></svg>\n'
     )

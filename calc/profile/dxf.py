@@ -92,8 +92,15 @@ def _segments(entity: Any, k: float) -> Iterator[Segment]:
     elif kind in ("LWPOLYLINE", "POLYLINE"):
         yield from _polyline(entity, k)
     elif kind not in SILENT:
-        raise _refuse(_NOT_READ.get(kind, "There is a {kind}{where} on this layer: only lines, arcs and polylines are read. Convert it, or put it on another layer."),
-                      kind=kind, where=_where(entity, k))  # fmt: skip
+        raise _refuse(
+            _NOT_READ.get(
+                kind,
+                "There is a {kind}{where} on this layer: only lines, arcs and polylines are read. Convert it, or put "
+                "it on another layer.",
+            ),
+            kind=kind,
+            where=_where(entity, k),
+        )
 
 
 _NOT_READ = {
@@ -146,8 +153,11 @@ def read_drawing(text: str, layer: str | None = None, unit: str | None = None) -
     if not segments:
         raise _refuse("There are no lines or arcs on layer “{name}”.", name=chosen)
     if len(segments) > MOST_LINES:
-        raise _refuse("The profile has {n} lines; {most} are read at most. Is it made of short pieces? Save it with arcs.", n=str(len(segments)),
-                      most=str(MOST_LINES))  # fmt: skip
+        raise _refuse(
+            "The profile has {n} lines; {most} are read at most. Is it made of short pieces? Save it with arcs.",
+            n=str(len(segments)),
+            most=str(MOST_LINES),
+        )
     return _profile(segments)
 
 
@@ -255,7 +265,8 @@ def _steps(line: Sequence[Segment], outside: bool, notes: list[Sentence]) -> tup
             continue
         if s.z1 < s.z0:
             raise _refuse(
-                "The profile turns back at {p}: a lathe tool from either end cannot follow an undercut drawn like this.",
+                "The profile turns back at {p}: a lathe tool from either end cannot follow an "
+                "undercut drawn like this.",
                 p=place(s.z0, s.r0),
             )
         name = f"{'Step' if outside else 'Bore'} {len(made) + 1}"

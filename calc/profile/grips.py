@@ -91,8 +91,15 @@ def _kind_of(span: Span) -> Sentence | None:
 
 
 def _reasons(
-    grip_length: float, body: Body, wall: float, radius: float, solid: bool, blocked: Span | None, kind: Sentence | None, outside: bool
-) -> Iterator[Reason]:  # fmt: skip
+    grip_length: float,
+    body: Body,
+    wall: float,
+    radius: float,
+    solid: bool,
+    blocked: Span | None,
+    kind: Sentence | None,
+    outside: bool,
+) -> Iterator[Reason]:
     if kind is not None:
         yield Reason(kind, against=True)
     if blocked is not None:
@@ -118,9 +125,12 @@ def _reasons(
 
 def _score(share_length: float, share_diameter: float, finish: float, stiff: float, outside: bool) -> float:
     shares = {
-        "length": min(1.0, share_length / THIRD), "diameter": min(1.0, share_diameter), "finish": finish,
-        "stiff": min(1.0, stiff), "access": 1.0 if outside else 0.5,
-    }  # fmt: skip
+        "length": min(1.0, share_length / THIRD),
+        "diameter": min(1.0, share_diameter),
+        "finish": finish,
+        "stiff": min(1.0, stiff),
+        "access": 1.0 if outside else 0.5,
+    }
     return sum(POINTS[name] * share for name, share in shares.items())
 
 
@@ -146,13 +156,28 @@ def _one(body: Body, steps: Sequence[Span], at: int, outside: bool, held: End) -
     smallest, largest = limits or (step.diameter_mm, step.diameter_mm)
     finish = Sentence("finished to limits") if limits else Sentence("finished, without limits")
     return Grip(
-        key=f"{'outside' if outside else 'inside'}:{step.name}", name=step.name, side="od" if outside else "id",
-        diameter_mm=step.diameter_mm, offset_mm=near, plain_mm=far, smallest_mm=smallest, largest_mm=largest,
-        finished=True, wall_mm=wall, solid=solid, edge_mm=edge, fit=not any(r.against for r in reasons),
-        score=_score(max(0.0, far - near) / body.length_mm, step.diameter_mm / widest, 1.0 if limits else 0.6,
-                     1.0 if solid else wall / radius / STIFF_WALL, outside),
+        key=f"{'outside' if outside else 'inside'}:{step.name}",
+        name=step.name,
+        side="od" if outside else "id",
+        diameter_mm=step.diameter_mm,
+        offset_mm=near,
+        plain_mm=far,
+        smallest_mm=smallest,
+        largest_mm=largest,
+        finished=True,
+        wall_mm=wall,
+        solid=solid,
+        edge_mm=edge,
+        fit=not any(r.against for r in reasons),
+        score=_score(
+            max(0.0, far - near) / body.length_mm,
+            step.diameter_mm / widest,
+            1.0 if limits else 0.6,
+            1.0 if solid else wall / radius / STIFF_WALL,
+            outside,
+        ),
         reasons=(*reasons, Reason(finish)),
-    )  # fmt: skip
+    )
 
 
 def _is_hollow(steps: Sequence[Span], at: int, outside: bool) -> bool:

@@ -101,11 +101,22 @@ def class_limits(diameter_mm: float, name: str, field: str = "fit") -> tuple[flo
     limits = None
     if found and not mixed and 1 <= grade <= 18:
         if diameter_mm > MOST_MM:
-            raise FieldProblem(field, Sentence("The table of tolerance classes ends at Ø{d}: give the limits as figures.",
-                                               d=Figure(MOST_MM, "mm", exact=True)))  # fmt: skip
+            raise FieldProblem(
+                field,
+                Sentence(
+                    "The table of tolerance classes ends at Ø{d}: give the limits as figures.",
+                    d=Figure(MOST_MM, "mm", exact=True),
+                ),
+            )
         limits = (_hole if hole else _shaft)(found[1], diameter_mm, grade)
     if limits is None:
-        raise FieldProblem(field, Sentence("“{name}” is not a tolerance class known here: {known}. Or give the limits as figures.",
-                                           name=name, known=CLASSES))  # fmt: skip
+        raise FieldProblem(
+            field,
+            Sentence(
+                "“{name}” is not a tolerance class known here: {known}. Or give the limits as figures.",
+                name=name,
+                known=CLASSES,
+            ),
+        )
     lower, upper = limits
     return lower / 1000 + 0.0, upper / 1000 + 0.0

@@ -163,9 +163,13 @@ def write_line(step: TurnedStep, system: System, *, named: bool = True) -> str:
         size += f" {_signed(step.upper_mm, system)}/{_signed(step.lower_mm, system)}"
     parts = [size, f"x {mm(step.length_mm)}" if step.length_mm is not None else ""]
     for item, word, unit in (
-        ("arc_mm", "arc ", "mm"), ("thread_length_mm", "on ", "mm"), ("ra_um", "Ra ", "um"), ("chamfer_mm", "c", "mm"),
-        ("round_mm", "round ", "mm"), ("corner_mm", "r", "mm"),
-    ):  # fmt: skip
+        ("arc_mm", "arc ", "mm"),
+        ("thread_length_mm", "on ", "mm"),
+        ("ra_um", "Ra ", "um"),
+        ("chamfer_mm", "c", "mm"),
+        ("round_mm", "round ", "mm"),
+        ("corner_mm", "r", "mm"),
+    ):
         value = getattr(step, item)
         if value is not None:
             parts.append(word + _number(value, unit, system))

@@ -23,7 +23,9 @@ FLOOR_MM = 0.1  # left on the floor by the roughing passes
 
 @dataclass(frozen=True)
 class Pocket:
-    """One pocket: diameter at its mouth, taper on diameter (larger at the floor outside, smaller inside), depths [mm]."""
+    """One pocket: diameter at its mouth, taper on diameter (larger at the floor outside, smaller inside), depths
+    [mm].
+    """
 
     diameter_mm: float
     depth_mm: float
@@ -57,7 +59,9 @@ class Boring:
 
 
 class Move(NamedTuple):
-    """One move, a tuple since there are hundreds: rapid or at feed, to X (a diameter) and Z [mm]; `note` stands beside it."""
+    """One move, a tuple since there are hundreds: rapid or at feed, to X (a diameter) and Z [mm]; `note` stands beside
+    it.
+    """
 
     kind: Literal["rapid", "feed"]
     x_mm: float
@@ -134,8 +138,21 @@ def _number(value: float, system: System) -> str:
 def _comment(text: str) -> str:
     """Words as a control takes them: capitals, plain letters, no brackets within."""
     plain = text.upper().replace("(", " ").replace(")", " ")
-    for special, word in (("Ø", "DIA "), ("×", "X"), ("–", "-"), ("—", "-"), ("−", "-"), ("°", " DEG"), ("µ", "U"), ("·", ","),
-                          ("\u202f", ""), ("\xa0", " "), ("’", "'"), ("“", ""), ("”", "")):  # fmt: skip
+    for special, word in (
+        ("Ø", "DIA "),
+        ("×", "X"),
+        ("–", "-"),
+        ("—", "-"),
+        ("−", "-"),
+        ("°", " DEG"),
+        ("µ", "U"),
+        ("·", ","),
+        ("\u202f", ""),
+        ("\xa0", " "),
+        ("’", "'"),
+        ("“", ""),
+        ("”", ""),
+    ):
         plain = plain.replace(special, word)
     plain = " ".join(plain.split())
     return f"({plain.encode('ascii', 'replace').decode()})"

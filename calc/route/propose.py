@@ -146,14 +146,33 @@ def _outside(side: Side) -> tuple[list[PlannedCut], list[PlannedCut]]:
         to = d + 2 * leave if fine else d
         if now - to > 2 * LEAST_MM:
             stage = "rough" if fine or now - to > 2 * ROUGH_DEPTH_MM else "both"
-            rough.append(PlannedCut(_called("Rough", span) if stage == "rough" else _called("Turn", span), "turn", round(now, 3), round(to, 3),
-                                    depth_mm=_passes((now - to) / 2), stage=stage, length_mm=round(span.end, 3)))  # type: ignore[arg-type] # fmt: skip
+            rough.append(
+                PlannedCut(
+                    _called("Rough", span) if stage == "rough" else _called("Turn", span),
+                    "turn",
+                    round(now, 3),
+                    round(to, 3),
+                    depth_mm=_passes((now - to) / 2),
+                    stage=stage,  # type: ignore[arg-type] # one of the two written above
+                    length_mm=round(span.end, 3),
+                )
+            )
             now = to
         if fine:
             before = min(now, d + 2 * leave)
             if before - d > 2 * LEAST_MM:
-                finish.append(PlannedCut(_called("Finish", span), "turn", round(before, 3), d, depth_mm=round((before - d) / 2, 3), stage="finish",
-                                         start_mm=round(span.start, 3), length_mm=round(span.end - span.start, 3)))  # fmt: skip
+                finish.append(
+                    PlannedCut(
+                        _called("Finish", span),
+                        "turn",
+                        round(before, 3),
+                        d,
+                        depth_mm=round((before - d) / 2, 3),
+                        stage="finish",
+                        start_mm=round(span.start, 3),
+                        length_mm=round(span.end - span.start, 3),
+                    )
+                )
             now = min(now, before)
     return rough, finish
 
@@ -191,12 +210,32 @@ def _bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCu
             continue
         if (d - now) / 2 > ROUGH_BORE_MM or (fine and (d - now) / 2 > leave + 1.0):
             to = d - 2 * leave if fine else d
-            rough.append(PlannedCut(_called("Rough", span), "bore", round(now, 3), round(to, 3), depth_mm=_passes((to - now) / 2), stage="rough",
-                                    start_mm=round(span.start, 3), length_mm=length))  # fmt: skip
+            rough.append(
+                PlannedCut(
+                    _called("Rough", span),
+                    "bore",
+                    round(now, 3),
+                    round(to, 3),
+                    depth_mm=_passes((to - now) / 2),
+                    stage="rough",
+                    start_mm=round(span.start, 3),
+                    length_mm=length,
+                )
+            )
             now = to
         if fine or d - now > 1e-6:
-            finish.append(PlannedCut(_called("Finish", span) if fine else _called("Bore", span), "bore", round(now, 3), d, depth_mm=round((d - now) / 2, 3),
-                                     stage="finish" if fine else "both", start_mm=round(span.start, 3), length_mm=length))  # fmt: skip
+            finish.append(
+                PlannedCut(
+                    _called("Finish", span) if fine else _called("Bore", span),
+                    "bore",
+                    round(now, 3),
+                    d,
+                    depth_mm=round((d - now) / 2, 3),
+                    stage="finish" if fine else "both",
+                    start_mm=round(span.start, 3),
+                    length_mm=length,
+                )
+            )
     return rough, finish
 
 
@@ -213,8 +252,17 @@ def _grooves(side: Side) -> list[PlannedCut]:
             if not proud:
                 continue
             width = round(span.end - span.start, 3)
-            found.append(PlannedCut(_called("Groove", span), "groove", min(proud, key=lambda b: sign * b), d, width_mm=width,
-                                    start_mm=round(span.start, 3), length_mm=width))  # fmt: skip
+            found.append(
+                PlannedCut(
+                    _called("Groove", span),
+                    "groove",
+                    min(proud, key=lambda b: sign * b),
+                    d,
+                    width_mm=width,
+                    start_mm=round(span.start, 3),
+                    length_mm=width,
+                )
+            )
     return found
 
 
@@ -228,8 +276,18 @@ def _threads(side: Side) -> list[PlannedCut]:
             root = round(named.major_mm - 2 * (0.541266 if inside else 0.613434) * named.pitch_mm, 3)
             a, b = (root, named.major_mm) if inside else (named.major_mm, root)
             long = span.step.thread_length_mm or span.end - span.start
-            found.append(PlannedCut(_called("Thread", span), "thread", a, b, feed_mm_rev=round(named.pitch_mm, 6), thread=span.step.thread,
-                                    start_mm=round(span.start, 3), length_mm=round(long, 3)))  # fmt: skip
+            found.append(
+                PlannedCut(
+                    _called("Thread", span),
+                    "thread",
+                    a,
+                    b,
+                    feed_mm_rev=round(named.pitch_mm, 6),
+                    thread=span.step.thread,
+                    start_mm=round(span.start, 3),
+                    length_mm=round(long, 3),
+                )
+            )
     return found
 
 
@@ -292,11 +350,16 @@ def _tooled(cut: PlannedCut, side: Side) -> PlannedCut:
 
 
 def _figured(cut: PlannedCut, side: Side) -> PlannedCut:
-    """First figures: speed from the material's window, feed from what edge and finish allow. Settling makes them good."""
+    """First figures: speed from the material's window, feed from what edge and finish allow.
+
+    Settling makes them good.
+    """
     fit = fitted(cut, side.library)
     material, tool = side.part.material, fit.tool
-    low, high = (v * speed_factor(tool, material) * (DRILL_SPEED if cut.kind == "drill" and tool is None else 1.0)
-                 for v in (material.speed_low_m_min, material.speed_high_m_min))  # fmt: skip
+    low, high = (
+        v * speed_factor(tool, material) * (DRILL_SPEED if cut.kind == "drill" and tool is None else 1.0)
+        for v in (material.speed_low_m_min, material.speed_high_m_min)
+    )
     share = {"rough": 0.35, "both": 0.5, "finish": 0.8}[cut.stage]
     if cut.kind in ("part", "groove"):
         share = 0.35 if side.rules.part_start == "mid" else 0.8

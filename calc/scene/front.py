@@ -79,10 +79,28 @@ def front(hold: HoldFigures) -> Scene:
                 )
             )
         dimensions += [
-            Dimension("tnut", "tnut", (0, edge), (0, body), body * 0.55, Figure(mount.tnut_to_body_mm, "mm", "down"), "", " T-nut inside"),
-            Dimension("removed", "removed", (0, min(mount.face_radius_mm, radius)), (0, max(mount.face_radius_mm, radius)), -body * 0.55,
-                      Figure(hold.removed_mm, "mm"), "", " to take", outside="before"),
-        ]  # fmt: skip
+            Dimension(
+                "tnut",
+                "tnut",
+                (0, edge),
+                (0, body),
+                body * 0.55,
+                Figure(mount.tnut_to_body_mm, "mm", "down"),
+                "",
+                " T-nut inside",
+            ),
+            Dimension(
+                "removed",
+                "removed",
+                (0, min(mount.face_radius_mm, radius)),
+                (0, max(mount.face_radius_mm, radius)),
+                -body * 0.55,
+                Figure(hold.removed_mm, "mm"),
+                "",
+                " to take",
+                outside="before",
+            ),
+        ]
         for other in mount.neighbours:
             if other.tooth == mount.tooth:
                 continue
@@ -105,11 +123,23 @@ def front(hold: HoldFigures) -> Scene:
             "Ø ",
         )
     )
-    words = [Sentence("From the front: {z} jaws at mid-stroke, bored Ø{d}, each wraps {a}.", z=str(z), d=Figure(2 * radius, "mm"),
-                      a=Figure(hold.wrap_deg, "deg"))]  # fmt: skip
+    words = [
+        Sentence(
+            "From the front: {z} jaws at mid-stroke, bored Ø{d}, each wraps {a}.",
+            z=str(z),
+            d=Figure(2 * radius, "mm"),
+            a=Figure(hold.wrap_deg, "deg"),
+        )
+    ]
     if mount is not None:
-        words.append(Sentence("Mounted in tooth {k}: {m} of metal to take, T-nut {t} inside the body.", k=str(mount.tooth),
-                              m=Figure(hold.removed_mm, "mm"), t=Figure(mount.tnut_to_body_mm, "mm", "down")))  # fmt: skip
+        words.append(
+            Sentence(
+                "Mounted in tooth {k}: {m} of metal to take, T-nut {t} inside the body.",
+                k=str(mount.tooth),
+                m=Figure(hold.removed_mm, "mm"),
+                t=Figure(mount.tnut_to_body_mm, "mm", "down"),
+            )
+        )
     every, all_dimensions = tuple(shapes), tuple(dimensions)
     return Scene(
         every,

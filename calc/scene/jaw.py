@@ -122,7 +122,7 @@ def chuck_and_jaw(hold: HoldFigures, at: Stations, largest: float) -> list[Shape
         Shape("bolt", "bolt", rectangle(at.base, middle - thread / 2, head - thread, middle + thread / 2)),
         Shape("jaw-behind", "hidden", mirrored(rectangle(at.base, near * 0.5, at.top, min(out * 0.5 + 6, below)))),
         *_removed(hold, at),
-    ]  # fmt: skip
+    ]
 
 
 def keep_out(hold: HoldFigures, jaws: JawsFigures | None, shelf: SetupShelf, at: Stations) -> list[Shape]:
@@ -161,23 +161,88 @@ def jaw_dimensions(hold: HoldFigures, at: Stations, face_end: float) -> list[Dim
     heads = at.base + blank.bolt_head_mm
     bored = pocket.bore_diameter_mm / 2
     found = [
-        Dimension("depth", "depth", (at.floor, line), (at.mouth, line), 0, Figure(pocket.bore_depth_mm, "mm"), "", " deep",
-                  stops=("hold", "jaws")),
-        Dimension("floor", "floor", (heads, line), (at.floor, line), 0, Figure(pocket.floor_mm, "mm", "down"), "",
-                  " floor", stops=("jaws",), outside="before"),
-        Dimension("jaw-height", "jaw_height", (at.base, line), (at.top, line), 14, Figure(hold.jaw_height_mm, "mm"), "",
-                  " jaw", stops=("hold",)),
-        Dimension("grip-height", "grip_height", (at.guide, line), (middle, line), 28,
-                  Figure(hold.grip_height_mm, "mm", "up"), "", " to grip", stops=("hold", "force")),
-        Dimension("bore-jaws", "bore_diameter", (at.floor, -bored), (at.floor, bored), at.top - at.floor + 12,
-                  Figure(pocket.bore_diameter_mm, "mm", places=hold.places), "Ø ", stops=("jaws",)),
-        Dimension("overhang", "overhang", (middle, -line * 0.2), (face_end, -line * 0.2), 0,
-                  Figure(face_end - middle, "mm", "up"), "", " overhang", stops=("force",)),
-    ]  # fmt: skip
+        Dimension(
+            "depth",
+            "depth",
+            (at.floor, line),
+            (at.mouth, line),
+            0,
+            Figure(pocket.bore_depth_mm, "mm"),
+            "",
+            " deep",
+            stops=("hold", "jaws"),
+        ),
+        Dimension(
+            "floor",
+            "floor",
+            (heads, line),
+            (at.floor, line),
+            0,
+            Figure(pocket.floor_mm, "mm", "down"),
+            "",
+            " floor",
+            stops=("jaws",),
+            outside="before",
+        ),
+        Dimension(
+            "jaw-height",
+            "jaw_height",
+            (at.base, line),
+            (at.top, line),
+            14,
+            Figure(hold.jaw_height_mm, "mm"),
+            "",
+            " jaw",
+            stops=("hold",),
+        ),
+        Dimension(
+            "grip-height",
+            "grip_height",
+            (at.guide, line),
+            (middle, line),
+            28,
+            Figure(hold.grip_height_mm, "mm", "up"),
+            "",
+            " to grip",
+            stops=("hold", "force"),
+        ),
+        Dimension(
+            "bore-jaws",
+            "bore_diameter",
+            (at.floor, -bored),
+            (at.floor, bored),
+            at.top - at.floor + 12,
+            Figure(pocket.bore_diameter_mm, "mm", places=hold.places),
+            "Ø ",
+            stops=("jaws",),
+        ),
+        Dimension(
+            "overhang",
+            "overhang",
+            (middle, -line * 0.2),
+            (face_end, -line * 0.2),
+            0,
+            Figure(face_end - middle, "mm", "up"),
+            "",
+            " overhang",
+            stops=("force",),
+        ),
+    ]
     other = hold.other
     if other is not None:
         x = (at.top + at.mouth) / 2 if hold.mouth_mm > 0 else at.floor
         r = other.bore_diameter_mm / 2
-        found.append(Dimension("other-pocket", "other_pocket", (x, -r), (x, r), at.top - x + 30, Figure(2 * r, "mm"), "Ø ", " other side",
-                               stops=("jaws",)))  # fmt: skip
+        found.append(
+            Dimension(
+                "other-pocket",
+                "other_pocket",
+                (x, -r),
+                (x, r),
+                at.top - x + 30,
+                Figure(2 * r, "mm"),
+                "Ø ",
+                " other side",
+                stops=("jaws",),
+            )
+        )
     return found

@@ -101,11 +101,19 @@ def part_shapes(at: Placed, document: Document, made: set[int], index: int, *, h
     section = Shape("part", "part", upper, facts=("length",), stops=EVERYWHERE)
     ghost = Shape("part-outline", "hidden", upper, stops=("jaws",))
     lower = [
-        Shape(f"outline-{s.index}", "outline",
-              ((at.x(s.start), 0), (at.x(s.start), -_near(s, at.held)), (at.x(s.end), -_far(s, at.held)), (at.x(s.end), 0)),
-              facts=(f"outside_{s.index}",))
+        Shape(
+            f"outline-{s.index}",
+            "outline",
+            (
+                (at.x(s.start), 0),
+                (at.x(s.start), -_near(s, at.held)),
+                (at.x(s.end), -_far(s, at.held)),
+                (at.x(s.end), 0),
+            ),
+            facts=(f"outside_{s.index}",),
+        )
         for s in at.spans
-    ]  # fmt: skip
+    ]
     return [*_stock(at, document, made, index), section, *([ghost] if has_jaws else []), *lower]
 
 
@@ -142,8 +150,14 @@ def part_view(part: PartFigures, document: Document) -> Scene:
     upper = (*at.flip(points(body.outer)), *reversed(_inner(at)))
     shapes = [Shape("part", "part", upper, facts=("length",))]
     for s in at.spans:
-        shapes.append(Shape(f"outline-{s.index}", "outline", ((s.start, 0), (s.start, -_near(s, "a")), (s.end, -_far(s, "a")), (s.end, 0)),
-                            facts=(f"outside_{s.index}",)))  # fmt: skip
+        shapes.append(
+            Shape(
+                f"outline-{s.index}",
+                "outline",
+                ((s.start, 0), (s.start, -_near(s, "a")), (s.end, -_far(s, "a")), (s.end, 0)),
+                facts=(f"outside_{s.index}",),
+            )
+        )
         if s.step.thread:
             shapes.append(_thread(s))
     d = document.part.stock.diameter_mm
@@ -161,8 +175,14 @@ def part_view(part: PartFigures, document: Document) -> Scene:
     )
     words = [Sentence("The part, end A on the left, is {l} long.", l=Figure(part.length_mm, "mm"))]
     for s in at.spans:
-        words.append(Sentence("{n}: Ø{d}, {l} long.", n=s.step.name, d=Figure(s.step.diameter_mm or 0, "mm", exact=True, places=(2, 3)),
-                              l=Figure(s.end - s.start, "mm", exact=True, places=(2, 3))))  # fmt: skip
+        words.append(
+            Sentence(
+                "{n}: Ø{d}, {l} long.",
+                n=s.step.name,
+                d=Figure(s.step.diameter_mm or 0, "mm", exact=True, places=(2, 3)),
+                l=Figure(s.end - s.start, "mm", exact=True, places=(2, 3)),
+            )
+        )
     for s in (*body.inside, *body.inside_b):
         words.append(
             Sentence(
@@ -186,10 +206,30 @@ def _thread(s: Span) -> Shape:
 def cut_shapes(document: Document, at: Placed, index: int) -> list[Shape]:
     """What each cut takes."""
     return [
-        Shape(f"cut-{i}", "cut", _region(c, at), stops=EVERYWHERE,
-              facts=(f"tool_{i}", *(f"cut_{i}_{n}" for n in ("name", "from_diameter_mm", "to_diameter_mm", "depth_mm", "length_mm", "start_mm", "tangential"))))
-        for i, c in enumerate(document.setups[index].cuts) if c.from_diameter_mm is not None
-    ]  # fmt: skip
+        Shape(
+            f"cut-{i}",
+            "cut",
+            _region(c, at),
+            stops=EVERYWHERE,
+            facts=(
+                f"tool_{i}",
+                *(
+                    f"cut_{i}_{n}"
+                    for n in (
+                        "name",
+                        "from_diameter_mm",
+                        "to_diameter_mm",
+                        "depth_mm",
+                        "length_mm",
+                        "start_mm",
+                        "tangential",
+                    )
+                ),
+            ),
+        )
+        for i, c in enumerate(document.setups[index].cuts)
+        if c.from_diameter_mm is not None
+    ]
 
 
 def cut_dimensions(document: Document, at: Placed, index: int) -> list[Dimension]:
@@ -199,8 +239,18 @@ def cut_dimensions(document: Document, at: Placed, index: int) -> list[Dimension
         for name, value in (("from_diameter_mm", cut.from_diameter_mm), ("to_diameter_mm", cut.to_diameter_mm)):
             if value:
                 fact = f"cut_{i}_{name}"
-                found.append(Dimension(fact, fact, (at.end, -value / 2), (at.end, value / 2), at.right - at.end + 34,
-                                       Figure(value, "mm"), "Ø ", stops=("pointed",)))  # fmt: skip
+                found.append(
+                    Dimension(
+                        fact,
+                        fact,
+                        (at.end, -value / 2),
+                        (at.end, value / 2),
+                        at.right - at.end + 34,
+                        Figure(value, "mm"),
+                        "Ø ",
+                        stops=("pointed",),
+                    )
+                )
     return found
 
 
@@ -222,11 +272,28 @@ def part_dimensions(document: Document, at: Placed) -> list[Dimension]:
         limits = s.step.limits_mm
         places = (3, 4) if limits and 0 < limits[1] - limits[0] < 0.0254 else None
         x = (at.x(s.start) + at.x(s.end)) / 2
-        found.append(Dimension(f"diameter-{s.index}", f"outside_{s.index}", (x, -r), (x, r), right - x + room * (row + 1),
-                               Figure(2 * r, "mm", places=places), "Ø "))  # fmt: skip
+        found.append(
+            Dimension(
+                f"diameter-{s.index}",
+                f"outside_{s.index}",
+                (x, -r),
+                (x, r),
+                right - x + room * (row + 1),
+                Figure(2 * r, "mm", places=places),
+                "Ø ",
+            )
+        )
         if many:
-            found.append(Dimension(f"length-{s.index}", f"outside_{s.index}", (at.x(s.start), below), (at.x(s.end), below), 0,
-                                   Figure(s.end - s.start, "mm")))  # fmt: skip
+            found.append(
+                Dimension(
+                    f"length-{s.index}",
+                    f"outside_{s.index}",
+                    (at.x(s.start), below),
+                    (at.x(s.end), below),
+                    0,
+                    Figure(s.end - s.start, "mm"),
+                )
+            )
     for name, steps, end in (("inside", body.inside, "a"), ("inside_b", body.inside_b, "b")):
         for row, s in enumerate(steps):
             b = (s.step.diameter_mm or 0.0) / 2
@@ -245,8 +312,19 @@ def part_dimensions(document: Document, at: Placed) -> list[Dimension]:
             )
     d = document.part.stock.diameter_mm
     if d is not None:
-        found.append(Dimension("stock", "stock_diameter", (right, -d / 2), (right, d / 2), room * (len(at.spans) + 1), Figure(d, "mm"), "Ø ",
-                               " stock", stops=("part",)))  # fmt: skip
+        found.append(
+            Dimension(
+                "stock",
+                "stock_diameter",
+                (right, -d / 2),
+                (right, d / 2),
+                room * (len(at.spans) + 1),
+                Figure(d, "mm"),
+                "Ø ",
+                " stock",
+                stops=("part",),
+            )
+        )
     return found
 
 
@@ -256,6 +334,23 @@ def grip_dimensions(at: Placed, hold: HoldFigures) -> list[Dimension]:
     r, x = grip.diameter_mm / 2, at.start + (grip.offset_mm + grip.plain_mm) / 2
     fact = "stock_diameter" if grip.key.startswith("stock") else "grip"
     return [
-        Dimension("gripped", fact, (x, -r), (x, r), at.right - x + 18, Figure(2 * r, "mm", places=hold.places), "Ø ", stops=("sides", "hold")),
-        Dimension("part-length", "length", (at.x(0), -(r + 14)), (at.end, -(r + 14)), 0, Figure(at.part.length_mm, "mm"), stops=("sides",)),
-    ]  # fmt: skip
+        Dimension(
+            "gripped",
+            fact,
+            (x, -r),
+            (x, r),
+            at.right - x + 18,
+            Figure(2 * r, "mm", places=hold.places),
+            "Ø ",
+            stops=("sides", "hold"),
+        ),
+        Dimension(
+            "part-length",
+            "length",
+            (at.x(0), -(r + 14)),
+            (at.end, -(r + 14)),
+            0,
+            Figure(at.part.length_mm, "mm"),
+            stops=("sides",),
+        ),
+    ]

@@ -51,20 +51,32 @@ def _words(part: PartFigures, hold: HoldFigures | None, cuts: CutsFigures | None
     if hold:
         grip = hold.grip
         words += [
-            Sentence("Gripped {side} on {name}, Ø{d}, over {p} of plain length.", side="outside" if grip.side == "od" else "inside",
-                     name=grip.name, d=Figure(grip.diameter_mm, "mm", places=hold.places), p=Figure(grip.length_mm, "mm")),
-            Sentence("The jaws are {h} high, {verb} Ø{b} and {t} deep, with {f} of floor above the bolt heads.",
-                     h=Figure(hold.jaw_height_mm, "mm"), verb="bored" if grip.side == "od" else "turned",
-                     b=Figure(hold.pocket.bore_diameter_mm, "mm", places=hold.places),
-                     t=Figure(hold.pocket.bore_depth_mm, "mm"), f=Figure(max(0.0, hold.pocket.floor_mm), "mm", "down")),
-        ]  # fmt: skip
+            Sentence(
+                "Gripped {side} on {name}, Ø{d}, over {p} of plain length.",
+                side="outside" if grip.side == "od" else "inside",
+                name=grip.name,
+                d=Figure(grip.diameter_mm, "mm", places=hold.places),
+                p=Figure(grip.length_mm, "mm"),
+            ),
+            Sentence(
+                "The jaws are {h} high, {verb} Ø{b} and {t} deep, with {f} of floor above the bolt heads.",
+                h=Figure(hold.jaw_height_mm, "mm"),
+                verb="bored" if grip.side == "od" else "turned",
+                b=Figure(hold.pocket.bore_diameter_mm, "mm", places=hold.places),
+                t=Figure(hold.pocket.bore_depth_mm, "mm"),
+                f=Figure(max(0.0, hold.pocket.floor_mm), "mm", "down"),
+            ),
+        ]
     for c in cuts.cuts if cuts else ():
         words.append(
-            Sentence("{name}: from Ø{a} to Ø{b}, {d} deep.", name=c.name,
-                     a=Figure(c.planned.from_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
-                     b=Figure(c.planned.to_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
-                     d=Figure(c.planned.depth_mm or 0, "mm", exact=True, places=(2, 3)))
-        )  # fmt: skip
+            Sentence(
+                "{name}: from Ø{a} to Ø{b}, {d} deep.",
+                name=c.name,
+                a=Figure(c.planned.from_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
+                b=Figure(c.planned.to_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
+                d=Figure(c.planned.depth_mm or 0, "mm", exact=True, places=(2, 3)),
+            )
+        )
     return tuple(words)
 
 

@@ -11,9 +11,27 @@ from calc.quantities import Figure, Sentence
 
 Point = tuple[float, float]
 Role = Literal[
-    "chuck", "master", "jaw", "bolt", "hole", "part", "outline", "hidden", "cut", "removed", "axis", "centre", "grip",
-    "keepout", "path", "ghost", "wall", "track", "piece", "gap",
-]  # fmt: skip
+    "chuck",
+    "master",
+    "jaw",
+    "bolt",
+    "hole",
+    "part",
+    "outline",
+    "hidden",
+    "cut",
+    "removed",
+    "axis",
+    "centre",
+    "grip",
+    "keepout",
+    "path",
+    "ghost",
+    "wall",
+    "track",
+    "piece",
+    "gap",
+]
 Stops = tuple[str, ...]  # the stops at which an item is shown; empty means always
 
 

@@ -30,20 +30,47 @@ def travel_view(hold: HoldFigures, jaws: JawsFigures) -> Scene:
         Shape("bored", "outline", ((0, -8), (0, HIGH_MM + 8)), closed=False, facts=("bore_diameter",)),
     )
     dimensions = (
-        Dimension("opens", "load_clearance", (0, HIGH_MM), (opened, HIGH_MM), 8, Figure(s.load_clearance_mm, "mm", "down"), "", " opens"),
-        Dimension("closes", "closing_travel", (closed, HIGH_MM), (0, HIGH_MM), 8, Figure(s.closing_travel_mm, "mm", "down"), "", " closes"),
-    )  # fmt: skip
+        Dimension(
+            "opens",
+            "load_clearance",
+            (0, HIGH_MM),
+            (opened, HIGH_MM),
+            8,
+            Figure(s.load_clearance_mm, "mm", "down"),
+            "",
+            " opens",
+        ),
+        Dimension(
+            "closes",
+            "closing_travel",
+            (closed, HIGH_MM),
+            (0, HIGH_MM),
+            8,
+            Figure(s.closing_travel_mm, "mm", "down"),
+            "",
+            " closes",
+        ),
+    )
     low, high = Figure(grip.smallest_mm, "mm", places=(3, 4)), Figure(grip.largest_mm, "mm", places=(3, 4))
     labels = (
-        Label((0, -14), Sentence("bored Ø{d}", d=Figure(bored, "mm", places=hold.places)), "bore_diameter", anchor="middle"),
+        Label(
+            (0, -14),
+            Sentence("bored Ø{d}", d=Figure(bored, "mm", places=hold.places)),
+            "bore_diameter",
+            anchor="middle",
+        ),
         Label((0, -24), Sentence("pieces {a} to {b}", a=low, b=high), anchor="middle"),
-        Label((opened, -14), Sentence("released"), anchor="middle"), Label((closed, -14), Sentence("clamped shut"), anchor="middle"),
-    )  # fmt: skip
+        Label((opened, -14), Sentence("released"), anchor="middle"),
+        Label((closed, -14), Sentence("clamped shut"), anchor="middle"),
+    )
     words = (
-        Sentence("Travel on diameter, ten times: the jaws open {o} beyond the bored size and close {c} beyond it.",
-                 o=Figure(s.load_clearance_mm, "mm", "down"), c=Figure(s.closing_travel_mm, "mm", "down")),
+        Sentence(
+            "Travel on diameter, ten times: the jaws open {o} beyond the bored size and close {c} beyond it.",
+            o=Figure(s.load_clearance_mm, "mm", "down"),
+            c=Figure(s.closing_travel_mm, "mm", "down"),
+        ),
         Sentence("Pieces run from {a} to {b}.", a=low, b=high),
-    )  # fmt: skip
+    )
     box = box_of(shapes, dimensions)
     return Scene(
         shapes, dimensions, (box[0], box[1] - 26, box[2], box[3]), words, "travel", "Travel", ("jaws",), labels

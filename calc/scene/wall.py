@@ -38,8 +38,9 @@ def wall_view(hold: HoldFigures, wall: WallFigures) -> Scene:
     gap = outer * (SHOWN_SHARE + 0.08)
     shapes = [
         Shape("wall", "part", (*outside, *reversed(inside)), facts=("out_of_round",)),
-        Shape("round-outer", "hidden", arc(outer, 0, 360)), Shape("round-inner", "hidden", arc(inner, 0, 360)),
-    ]  # fmt: skip
+        Shape("round-outer", "hidden", arc(outer, 0, 360)),
+        Shape("round-inner", "hidden", arc(inner, 0, 360)),
+    ]
     for i in range(given.jaws):
         middle = UPRIGHT + 360 / given.jaws * i
         near, far = gripped + sign * gap * 0.4, gripped + sign * gap
@@ -65,8 +66,14 @@ def wall_view(hold: HoldFigures, wall: WallFigures) -> Scene:
             f=Figure(wall.limit_n, "N", "down"),
         )
         labels.append(Label((outer * 1.25, outer * 0.15), said, "wall_limit"))
-        words.append(Sentence("Allowed are {a}, {why}; the wall stands {f}.", a=Figure(wall.allowed_mm, "mm", "down", (4, 5)),
-                              why=wall.allowed_from, f=Figure(wall.limit_n, "N", "down")))  # fmt: skip
+        words.append(
+            Sentence(
+                "Allowed are {a}, {why}; the wall stands {f}.",
+                a=Figure(wall.allowed_mm, "mm", "down", (4, 5)),
+                why=wall.allowed_from,
+                f=Figure(wall.limit_n, "N", "down"),
+            )
+        )
     every = tuple(shapes)
     box = box_of(every, ())
     return Scene(

@@ -11,13 +11,7 @@ from numpy.typing import NDArray
 from calc.chuck.demand import CutLoad, GripDemandInput
 from calc.cuts.timing import RUN_IN_MM, THREAD_RUN_IN
 from calc.cuts.tool_life import DEPTH_EXPONENT, FEED_EXPONENT, REFERENCE_MIN
-from calc.plan.about_cut import (
-    REFERENCE_DEPTH,
-    REFERENCE_FEED,
-    exponent_of,
-    reference_speed,
-    speed_factor,
-)
+from calc.plan.about_cut import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_factor
 from calc.plan.cuts import CutFigures
 from calc.plan.operations import CHISEL_TIMES, ROOT_WIDTH, THREAD_EXTERNAL, THREAD_INTERNAL
 from calc.plan.part import PartFigures
@@ -46,7 +40,9 @@ FINE, COARSE = Grid(), Grid(36, 30, 12)
 
 @dataclass(frozen=True, eq=False)
 class Candidates:
-    """Candidates of one operation, a row each. `limits`: name -> which of them keep it; `needed` grip [N] at their top speed."""
+    """Candidates of one operation, a row each. `limits`: name -> which of them keep it; `needed` grip [N] at their top
+    speed.
+    """
 
     cut: CutFigures
     passes: NDArray[np.int64]
@@ -235,8 +231,17 @@ def candidates(
     has_torque = np.minimum(machine.torque_nm, 60000 * machine.power_kw / (2 * np.pi * rpm))
     minutes = _minutes(cut, passes, depth, feed, speed, cap_rpm)
     factor = rules.interrupted if planned.interrupted else 1.0
-    needed = required(asked, factor * tangential, axial, radial, axial if load.unseated_axial_n > 0 else np.zeros_like(axial), load.cut_diameter_mm,
-                      load.overhang_mm, top, torque_only=load.torque_only)  # fmt: skip
+    needed = required(
+        asked,
+        factor * tangential,
+        axial,
+        radial,
+        axial if load.unseated_axial_n > 0 else np.zeros_like(axial),
+        load.cut_diameter_mm,
+        load.overhang_mm,
+        top,
+        torque_only=load.torque_only,
+    )
     n = exponent_of(cut.tool)
     v15 = (
         reference_speed(cut.tool, material)

@@ -81,9 +81,12 @@ def room_of(figures: Figures, document: Document, index: int, cut: int) -> Room:
     others = [c for i, c in enumerate(cuts.cuts) if i != cut]
     needed = [d.required_n for i, d in enumerate(demand.nominal.cuts) if i != cut]
     return Room(
-        force.grip.grip_n, loss_of(force, hold.side), max(needed, default=0.0), max((c.top_rpm for c in others), default=0.0),
+        force.grip.grip_n,
+        loss_of(force, hold.side),
+        max(needed, default=0.0),
+        max((c.top_rpm for c in others), default=0.0),
         cap_of(figures, document, index),
-    )  # fmt: skip
+    )
 
 
 def loss_of(force: ForceFigures, side: str) -> float:
@@ -147,7 +150,9 @@ def _uncapped(
     gone: tuple[str, ...],
     grid: Grid,
 ) -> float | None:
-    """The least time [min] were clamp, chuck and machine to let the spindle turn twice as fast, the grip still counting."""
+    """The least time [min] were clamp, chuck and machine to let the spindle turn twice as fast, the grip still
+    counting.
+    """
     cap = 2 * room.cap_rpm
     found = candidates(one, part, document.in_force, asked, load, cap, grid)
     return _best(found, {**found.limits, GRIP: _grip_mask(found, replace(room, cap_rpm=cap))}, gone)
@@ -280,10 +285,21 @@ def _accepted(document: Document, shelf: Shelf, index: int, cut: int, found: Can
 
 
 def _told(cut: CutFigures, planned: PlannedCut, passes: int, binds: Binding | None, then: Binding | None) -> Sentence:
-    said = Sentence("{f}, {p} of {a}, {v}", f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True), p=f"{passes} passes" if passes > 1 else "1 pass",
-                    a=Figure(planned.depth_mm or planned.width_mm or 0, "mm"), v=Figure(planned.speed_m_min or 0, "m/min")) if planned.kind in (
-                        "turn", "face", "bore") else Sentence("{f}, {v}", f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True),
-                                                              v=Figure(planned.speed_m_min or 0, "m/min"))  # fmt: skip
+    said = (
+        Sentence(
+            "{f}, {p} of {a}, {v}",
+            f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True),
+            p=f"{passes} passes" if passes > 1 else "1 pass",
+            a=Figure(planned.depth_mm or planned.width_mm or 0, "mm"),
+            v=Figure(planned.speed_m_min or 0, "m/min"),
+        )
+        if planned.kind in ("turn", "face", "bore")
+        else Sentence(
+            "{f}, {v}",
+            f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True),
+            v=Figure(planned.speed_m_min or 0, "m/min"),
+        )
+    )
     if binds is None:
         return Sentence("{s}; nothing holds it back within what is tried.", s=said)
     if then is None:

@@ -13,16 +13,7 @@ from calc.plan.paths import replaced
 from calc.plan.solve import Figures, setup_path, solve
 from calc.quantities import Figure, Sentence
 from calc.settle.candidates import COARSE, Candidates, candidates
-from calc.settle.operation import (
-    Settled,
-    figures_of,
-    given_up,
-    keeps_all,
-    kept_by,
-    loss_of,
-    settle_operation,
-    with_cut,
-)
+from calc.settle.operation import Settled, figures_of, given_up, keeps_all, kept_by, loss_of, settle_operation, with_cut
 from calc.shelf.taken import Shelf
 
 PRESSURES, CLAMPS = 12, 16
@@ -107,7 +98,8 @@ def settle_setup(document: Document, shelf: Shelf, index: int) -> SetupSettled:
     Parameters
         document, shelf: the plan; index: the set-up
     Returns
-        the document as it would be, each cut's figures and what binds it, pressure [bar], clamp [rpm], time in cut [min]
+        the document as it would be, each cut's figures and what binds it, pressure [bar], clamp [rpm], time in cut
+        [min]
     Raises
         FieldProblem where figures are missing, or where no pressure and clamp hold every cut
     Notes
@@ -142,8 +134,9 @@ def settle_setup(document: Document, shelf: Shelf, index: int) -> SetupSettled:
         )
     every = [
         candidates(c, part, document.in_force, demand.asked, load_of(c, part, hold, setup.hold.seat), clamp, COARSE)
-        for clamp in clamps for c in cuts.cuts
-    ]  # fmt: skip
+        for clamp in clamps
+        for c in cuts.cuts
+    ]
     ways = [every[k * len(cuts.cuts) : (k + 1) * len(cuts.cuts)] for k in range(len(clamps))]
     # With all that breaks a chip; where the grip does not stand that, without.
     for strict in (True, False):
@@ -164,7 +157,9 @@ Way = tuple[float, float, float, list[tuple[_Frontier, int]]]
 def _plans(
     ways: list[tuple[float, list[Candidates]]], pressures: list[tuple[float, Figures]], side: str, *, strict: bool
 ) -> list[Way]:
-    """(minutes, pressure, clamp, a candidate of each cut), the fastest first; among equals the lower pressure, the slower clamp."""
+    """(minutes, pressure, clamp, a candidate of each cut), the fastest first; among equals the lower pressure, the
+    slower clamp.
+    """
     plans: list[Way] = []
     for clamp, cuts in ways:
         fronts = [f for f in (_frontier(c, strict=strict) for c in cuts) if f is not None]
@@ -213,6 +208,11 @@ def _refined(before: Document, made: Document, shelf: Shelf, index: int, minutes
     setup = made.setups[index]
     pressure, clamp = setup.force.pressure_bar or 0.0, setup.clamp_rpm or 0.0
     after = sum(s.minutes for s in settled)
-    words = Sentence("{p}, clamp {n}: {a} in cut instead of {b}", p=Figure(pressure, "bar"), n=Figure(clamp, "rpm"), a=Figure(after, "min", "up"),
-                     b=Figure(minutes_before, "min", "up"))  # fmt: skip
+    words = Sentence(
+        "{p}, clamp {n}: {a} in cut instead of {b}",
+        p=Figure(pressure, "bar"),
+        n=Figure(clamp, "rpm"),
+        a=Figure(after, "min", "up"),
+        b=Figure(minutes_before, "min", "up"),
+    )
     return SetupSettled(made, tuple(settled), pressure, clamp, minutes_before, after, words)

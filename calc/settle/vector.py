@@ -1,4 +1,7 @@
-"""The formulas of `cut` and `grip-demand` for many candidates at once. Tests hold them to the calculators' own answers."""
+"""The formulas of `cut` and `grip-demand` for many candidates at once.
+
+Tests hold them to the calculators' own answers.
+"""
 
 from __future__ import annotations
 
@@ -55,9 +58,10 @@ def forces(  # noqa: PLR0913 - the terms of one formula
     h = f * a / edge
     tangential = kc11 * edge * h ** (1 - mc) * (1 - 0.015 * (rake_deg - rake_reference_deg)) * wear
     return Forces(
-        tangential, np.maximum(FORCE_FLOOR * tangential, 0.5 * tangential * a / edge),
+        tangential,
+        np.maximum(FORCE_FLOOR * tangential, 0.5 * tangential * a / edge),
         np.maximum(FORCE_FLOOR * tangential, 0.5 * tangential * width / edge),
-    )  # fmt: skip
+    )
 
 
 def required(  # noqa: PLR0913 - the terms of one formula

@@ -20,19 +20,45 @@ from calc.shelf.tools import TOOL_KINDS
 from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
 
 KINDS: dict[str, type[Any]] = {
-    "machine": Machine, "chuck": Chuck, "jaw_blank": JawBlank, "jaw_set": JawSet, "ring": Ring, "plug": Plug,
-    **TOOL_KINDS, "material": Material,
-}  # fmt: skip
+    "machine": Machine,
+    "chuck": Chuck,
+    "jaw_blank": JawBlank,
+    "jaw_set": JawSet,
+    "ring": Ring,
+    "plug": Plug,
+    **TOOL_KINDS,
+    "material": Material,
+}
 TITLES = {
-    "machine": "Machines", "chuck": "Chucks", "jaw_blank": "Jaw blanks", "jaw_set": "Jaw sets", "ring": "Boring rings",
-    "plug": "Boring plugs", "insert": "Turning inserts", "groove_insert": "Grooving and part-off inserts", "thread_insert": "Threading inserts",
-    "holder": "Holders and bars", "drill": "Drills", "blade": "Part-off blades", "material": "Materials",
-}  # fmt: skip
+    "machine": "Machines",
+    "chuck": "Chucks",
+    "jaw_blank": "Jaw blanks",
+    "jaw_set": "Jaw sets",
+    "ring": "Boring rings",
+    "plug": "Boring plugs",
+    "insert": "Turning inserts",
+    "groove_insert": "Grooving and part-off inserts",
+    "thread_insert": "Threading inserts",
+    "holder": "Holders and bars",
+    "drill": "Drills",
+    "blade": "Part-off blades",
+    "material": "Materials",
+}
 NOUNS = {
-    "machine": "machine", "chuck": "chuck", "jaw_blank": "jaw blank", "jaw_set": "jaw set", "ring": "boring ring",
-    "plug": "boring plug", "insert": "turning insert", "groove_insert": "grooving insert", "thread_insert": "threading insert", "holder": "holder",
-    "drill": "drill", "blade": "blade", "material": "material",
-}  # fmt: skip
+    "machine": "machine",
+    "chuck": "chuck",
+    "jaw_blank": "jaw blank",
+    "jaw_set": "jaw set",
+    "ring": "boring ring",
+    "plug": "boring plug",
+    "insert": "turning insert",
+    "groove_insert": "grooving insert",
+    "thread_insert": "threading insert",
+    "holder": "holder",
+    "drill": "drill",
+    "blade": "blade",
+    "material": "material",
+}
 LINKED = ("chuck_key", "blank_key")  # what a value holds by key is a link on the shelf, no field of its form
 
 
@@ -62,15 +88,35 @@ GROUPS = {
     "blade": {"name": "What it is", "coolant": "On the machine"},
     "material": {"name": "What it is", "kc11": "How it cuts", "density_kg_dm3": "How it behaves"},
     "jaw_blank": {"name": "What it is", "kind": "Its size", "bolt_head_mm": "On the chuck"},
-    "chuck": {"name": "The chuck", "max_grip_n": "Its force", "body_diameter_mm": "Its body", "jaw_stroke_mm": "Its jaws"},
-}  # fmt: skip
+    "chuck": {
+        "name": "The chuck",
+        "max_grip_n": "Its force",
+        "body_diameter_mm": "Its body",
+        "jaw_stroke_mm": "Its jaws",
+    },
+}
 # The order a data sheet is read in; what is not named follows.
 CHUCK_ORDER = (
-    "name", "jaws", "max_rpm", "max_grip_n", "max_pressure_bar", "reference_height_mm", "guide_length_mm",
-    "guide_friction", "piston_area_mm2", "force_ratio", "efficiency", "max_draw_n",
-    "body_diameter_mm", "body_length_mm", "guide_to_jaw_base_mm", "jaw_stroke_mm", "serration_pitch_mm", "teeth",
+    "name",
+    "jaws",
+    "max_rpm",
+    "max_grip_n",
+    "max_pressure_bar",
+    "reference_height_mm",
+    "guide_length_mm",
+    "guide_friction",
+    "piston_area_mm2",
+    "force_ratio",
+    "efficiency",
+    "max_draw_n",
+    "body_diameter_mm",
+    "body_length_mm",
+    "guide_to_jaw_base_mm",
+    "jaw_stroke_mm",
+    "serration_pitch_mm",
+    "teeth",
     "tnut_radius_0_mm",
-)  # fmt: skip
+)
 BLANK_ORDER = ("name", "metal", "kind", "width_mm", "angle_deg", "length_mm", "height_mm", "density_kg_dm3")
 SET_ORDER = (
     "name",

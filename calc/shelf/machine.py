@@ -47,9 +47,17 @@ class Machine(Item):
         ),
     ]
     turret_stations: Annotated[
-        int, Quantity("Turret stations", "", "Tool places on the turret", low=1, high=200, whole=True,
-                      where="“Turret” in the machine's data sheet")
-    ] = 12  # fmt: skip
+        int,
+        Quantity(
+            "Turret stations",
+            "",
+            "Tool places on the turret",
+            low=1,
+            high=200,
+            whole=True,
+            where="“Turret” in the machine's data sheet",
+        ),
+    ] = 12
     shank_mm: Annotated[
         float | None,
         Quantity(
@@ -91,9 +99,11 @@ class Machine(Item):
 
     def contradictions(self) -> Iterator[FieldError]:
         for name, pattern, example in (
-            ("feed_word", r"G\d{1,3}", "G95"), ("clamp_word", r"G\d{1,3}", "G92"), ("program_word", r"[A-Z]{1,3}|%", "O"),
+            ("feed_word", r"G\d{1,3}", "G95"),
+            ("clamp_word", r"G\d{1,3}", "G92"),
+            ("program_word", r"[A-Z]{1,3}|%", "O"),
             ("end_word", r"M\d{1,3}", "M30"),
-        ):  # fmt: skip
+        ):
             word = getattr(self, name)
             if word and not re.fullmatch(pattern, word):
                 yield FieldError(name, Sentence("Write the word as the control takes it, such as {e}.", e=example))

@@ -122,7 +122,7 @@ class Material(Item):
             where="Measure it: pull a part from the jaws at a known grip",
         ),
     ] = 1.0
-    typical: Annotated[bool, Flag("Typical figures", "Not replaced by the shop's own yet")] = False  # fmt: skip
+    typical: Annotated[bool, Flag("Typical figures", "Not replaced by the shop's own yet")] = False
 
     def contradictions(self) -> Iterator[FieldError]:
         low, high = self.speed_low_m_min, self.speed_high_m_min

@@ -9,10 +9,17 @@ CODES: dict[str, dict[str, str]] = {
     "insert": {"depth_max": "APMX"},
     "groove_insert": {"width_mm": "CW", "corner_radius_mm": "RE", "edges": "CEDC", "rake_deg": "GAMO"},
     "thread_insert": {"pitch_min_mm": "TPN", "pitch_max_mm": "TPX", "edges": "CEDC"},
-    "holder": {"shank_mm": "H", "approach_deg": "KAPR", "hand": "HAND", "reach_mm": "LPR", "min_bore_mm": "DMIN1", "coolant": "CSP"},
+    "holder": {
+        "shank_mm": "H",
+        "approach_deg": "KAPR",
+        "hand": "HAND",
+        "reach_mm": "LPR",
+        "min_bore_mm": "DMIN1",
+        "coolant": "CSP",
+    },
     "drill": {"diameter_mm": "DC", "reach_mm": "LU", "point_deg": "SIG", "coolant": "CSP"},
     "blade": {"reach_mm": "CDX", "shank_mm": "H", "coolant": "CSP"},
-}  # fmt: skip
+}
 
 
 def column(kind: str, name: str) -> str:

@@ -343,5 +343,10 @@ class Blade(Item):
 
 
 TOOL_KINDS: dict[str, type[Item]] = {
-    "insert": Insert, "groove_insert": GrooveInsert, "thread_insert": ThreadInsert, "holder": Holder, "drill": Drill, "blade": Blade,
-}  # fmt: skip
+    "insert": Insert,
+    "groove_insert": GrooveInsert,
+    "thread_insert": ThreadInsert,
+    "holder": Holder,
+    "drill": Drill,
+    "blade": Blade,
+}

@@ -32,8 +32,7 @@ class JawBlank(Item):
         ),
     ]
     width_mm: Annotated[
-        float | None,
-        Quantity("Width", "mm", "Across, of a regular jaw", above=0, high=500, where="Measure the blank"),
+        float | None, Quantity("Width", "mm", "Across, of a regular jaw", above=0, high=500, where="Measure the blank")
     ]
     length_mm: Annotated[float, Quantity("Length", "mm", "Radially", above=0, high=500, where="Measure the blank")]
     height_mm: Annotated[
@@ -55,14 +54,25 @@ class JawBlank(Item):
         ),
     ]
     face_radius_mm: Annotated[
-        float, Quantity("Face radius", "mm", "Inner end in tooth 0, at mid-stroke", above=0, high=1000,
-                        where="Measure on the chuck, jaws in their innermost teeth")
-    ]  # fmt: skip
+        float,
+        Quantity(
+            "Face radius",
+            "mm",
+            "Inner end in tooth 0, at mid-stroke",
+            above=0,
+            high=1000,
+            where="Measure on the chuck, jaws in their innermost teeth",
+        ),
+    ]
     kind: Annotated[
         Literal["block", "pie"],
-        Choice("Shape", {"block": "regular jaw", "pie": "pie jaw, full wrap"}, "Pie jaws close round the whole wall",
-               where="The jaw's order code"),
-    ] = "block"  # fmt: skip
+        Choice(
+            "Shape",
+            {"block": "regular jaw", "pie": "pie jaw, full wrap"},
+            "Pie jaws close round the whole wall",
+            where="The jaw's order code",
+        ),
+    ] = "block"
     angle_deg: Annotated[
         float | None,
         Quantity("Pie angle", "deg", "Of one pie jaw", above=0, high=180, where="A third of the circle less the gap"),
@@ -176,9 +186,16 @@ class Chuck(Item):
         ),
     ] = None
     bolt_torque_aluminium_nm: Annotated[
-        float | None, Quantity("Bolt torque, aluminium", "N*m", "For aluminium jaws", above=0, high=2000,
-                               where="Tightening torques in the chuck's manual")
-    ] = None  # fmt: skip
+        float | None,
+        Quantity(
+            "Bolt torque, aluminium",
+            "N*m",
+            "For aluminium jaws",
+            above=0,
+            high=2000,
+            where="Tightening torques in the chuck's manual",
+        ),
+    ] = None
     teeth: Annotated[
         int | None,
         Quantity(
@@ -187,9 +204,15 @@ class Chuck(Item):
     ] = None
     tnut_radius_0_mm: Annotated[
         float | None,
-        Quantity("T-nut's outer edge", "mm", "From the axis, jaw in tooth 0 at mid-stroke", above=0, high=1000,
-                 where="Measure, jaws in their innermost teeth"),
-    ] = None  # fmt: skip
+        Quantity(
+            "T-nut's outer edge",
+            "mm",
+            "From the axis, jaw in tooth 0 at mid-stroke",
+            above=0,
+            high=1000,
+            where="Measure, jaws in their innermost teeth",
+        ),
+    ] = None
 
 
 @dataclass(frozen=True)
@@ -265,8 +288,7 @@ class JawSet(Item):
     ] = ""
     stored: Annotated[str, Text("Stored", "Where it lies", most=60, where="The label of its drawer")] = ""
     lent_to: Annotated[
-        str,
-        Text("Mounted elsewhere", "Where, since it was cut; empty: nowhere else", most=60, where="Ask who had it"),
+        str, Text("Mounted elsewhere", "Where, since it was cut; empty: nowhere else", most=60, where="Ask who had it")
     ] = ""
     chuck_key: Annotated[str, Text("Bored on", "The chuck it was cut on", most=60)] = ""
     blank_key: Annotated[str, Text("Made from", "The blank", most=60)] = ""

@@ -29,10 +29,7 @@ SHELF = Shelf(MACHINE, MATERIAL, (SetupShelf(CHUCK, STEEL, (STEEL, ALUMINIUM, TA
 DOCUMENT = Document(
     part=Part(
         profile=Profile(
-            outside=(
-                TurnedStep("Spigot", 84.0, 40.0, 0.0, -0.035),
-                TurnedStep("Flange", 118.0, 14.0),
-            ),
+            outside=(TurnedStep("Spigot", 84.0, 40.0, 0.0, -0.035), TurnedStep("Flange", 118.0, 14.0)),
             inside=(TurnedStep("Bore", 52.0),),
         ),
         stock=Stock(diameter_mm=122.0),

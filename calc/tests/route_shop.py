@@ -16,12 +16,34 @@ from calc.tests.tools.shelf import starting_library
 MACHINE = Machine("m", "Lathe", 4000, 20, 300, shank_mm=25, bar_seat_mm=40)
 STEEL = Material("c45", "C45", "P", 2220, 0.14, 180, 320, 7.85, 210)
 CHUCK = Chuck(
-    key="c", name="Chuck", jaws=3, max_rpm=4500, force=ChuckForce(110_000, 35, 50, 82, chart=(ChartPoint(4, 13_000), ChartPoint(35, 118_000))),
-    body_diameter_mm=210, body_length_mm=84, guide_to_jaw_base_mm=12, jaw_stroke_mm=5.5, serration_pitch_mm=1.5, teeth=24, tnut_radius_0_mm=60,
-    heaviest_jaw_kg=2.5, master_mass_kg=1.35, master_radius_mm=72,
-)  # fmt: skip
-BLANK = JawBlank(key="b", name="Steel", metal="steel", kind="block", width_mm=40, length_mm=75, height_mm=50, density_kg_dm3=7.85, bolt_head_mm=20,
-                 face_radius_mm=20)  # fmt: skip
+    key="c",
+    name="Chuck",
+    jaws=3,
+    max_rpm=4500,
+    force=ChuckForce(110_000, 35, 50, 82, chart=(ChartPoint(4, 13_000), ChartPoint(35, 118_000))),
+    body_diameter_mm=210,
+    body_length_mm=84,
+    guide_to_jaw_base_mm=12,
+    jaw_stroke_mm=5.5,
+    serration_pitch_mm=1.5,
+    teeth=24,
+    tnut_radius_0_mm=60,
+    heaviest_jaw_kg=2.5,
+    master_mass_kg=1.35,
+    master_radius_mm=72,
+)
+BLANK = JawBlank(
+    key="b",
+    name="Steel",
+    metal="steel",
+    kind="block",
+    width_mm=40,
+    length_mm=75,
+    height_mm=50,
+    density_kg_dm3=7.85,
+    bolt_head_mm=20,
+    face_radius_mm=20,
+)
 
 
 def shelf(machine=MACHINE, material=STEEL, setups=1):

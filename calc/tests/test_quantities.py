@@ -9,16 +9,34 @@ from calc.quantities import SHOWN, Figure, Sentence, exact_text, from_core, pars
 
 # (typed, core unit, system, core value): the conversions are the exact international definitions.
 READ = [
-    ("1 7/16", "mm", "inch", 36.5125), ("1-7/16 in", "mm", "metric", 36.5125), ('0.4375"', "mm", "metric", 11.1125),
-    (".437", "mm", "inch", 11.0998), ("36.5", "mm", "metric", 36.5), ("36.5mm", "mm", "inch", 36.5),
-    ("7/16", "mm", "inch", 11.1125), ("8 thou", "mm", "metric", 0.2032), ("Ø84", "mm", "metric", 84.0),
-    ("130 psi", "bar", "metric", 8.963184), ("9 bar", "bar", "inch", 9.0), ("9", "bar", "inch", 0.6205281),
-    ("400 sfm", "m/min", "metric", 121.92), ("120 m/min", "m/min", "inch", 120.0), ("400", "m/min", "inch", 121.92),
-    (".008 ipr", "mm/rev", "metric", 0.2032), ("0.2", "mm/rev", "metric", 0.2), ("2 350", "rpm", "metric", 2350.0),
-    ("2\u202f350 rpm", "rpm", "inch", 2350.0), ("20 hp", "kW", "metric", 14.913997), ("5 lb", "kg", "metric", 2.26796185),
-    ("12", "N", "metric", 12_000.0), ("1 lbf", "N", "metric", 4.4482216), ("-0.035", "mm", "metric", -0.035),
-    ("−0.5", "mm", "metric", -0.5), ("1e3", "rpm", "metric", 1000.0), ("5.", "mm", "metric", 5.0),
-]  # fmt: skip
+    ("1 7/16", "mm", "inch", 36.5125),
+    ("1-7/16 in", "mm", "metric", 36.5125),
+    ('0.4375"', "mm", "metric", 11.1125),
+    (".437", "mm", "inch", 11.0998),
+    ("36.5", "mm", "metric", 36.5),
+    ("36.5mm", "mm", "inch", 36.5),
+    ("7/16", "mm", "inch", 11.1125),
+    ("8 thou", "mm", "metric", 0.2032),
+    ("Ø84", "mm", "metric", 84.0),
+    ("130 psi", "bar", "metric", 8.963184),
+    ("9 bar", "bar", "inch", 9.0),
+    ("9", "bar", "inch", 0.6205281),
+    ("400 sfm", "m/min", "metric", 121.92),
+    ("120 m/min", "m/min", "inch", 120.0),
+    ("400", "m/min", "inch", 121.92),
+    (".008 ipr", "mm/rev", "metric", 0.2032),
+    ("0.2", "mm/rev", "metric", 0.2),
+    ("2 350", "rpm", "metric", 2350.0),
+    ("2\u202f350 rpm", "rpm", "inch", 2350.0),
+    ("20 hp", "kW", "metric", 14.913997),
+    ("5 lb", "kg", "metric", 2.26796185),
+    ("12", "N", "metric", 12_000.0),
+    ("1 lbf", "N", "metric", 4.4482216),
+    ("-0.035", "mm", "metric", -0.035),
+    ("−0.5", "mm", "metric", -0.5),
+    ("1e3", "rpm", "metric", 1000.0),
+    ("5.", "mm", "metric", 5.0),
+]
 
 
 @pytest.mark.parametrize(("text", "unit", "system", "value"), READ)

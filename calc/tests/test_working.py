@@ -60,8 +60,9 @@ def test_notes_are_plain_data():
 
 
 @pytest.mark.parametrize(
-    ("formula", "values"), [("a / b", {"a": 1.0, "b": 0.0}), ("a * b", {"a": 1e300, "b": 1e300}), ("a - b", {"a": math.inf, "b": math.inf})]
-)  # fmt: skip
+    ("formula", "values"),
+    [("a / b", {"a": 1.0, "b": 0.0}), ("a * b", {"a": 1e300, "b": 1e300}), ("a - b", {"a": math.inf, "b": math.inf})],
+)
 def test_what_is_beyond_all_numbers_is_told_and_never_infinite(formula, values):
     with pytest.raises(CalcError) as caught:
         Working().step("x", "Demand", formula, "N", Source("entered", "e"), **values)

@@ -14,9 +14,48 @@ from calc.quantities import Sentence
 # Bands of the major diameter [mm]; a band counts with the geometric mean of its ends.
 BANDS = (0.99, 1.4, 2.8, 5.6, 11.2, 22.4, 45.0, 90.0, 180.0, 355.0)
 R40 = (
-    1.00, 1.06, 1.12, 1.18, 1.25, 1.32, 1.40, 1.50, 1.60, 1.70, 1.80, 1.90, 2.00, 2.12, 2.24, 2.36, 2.50, 2.65, 2.80, 3.00,
-    3.15, 3.35, 3.55, 3.75, 4.00, 4.25, 4.50, 4.75, 5.00, 5.30, 5.60, 6.00, 6.30, 6.70, 7.10, 7.50, 8.00, 8.50, 9.00, 9.50, 10.0,
-)  # fmt: skip
+    1.00,
+    1.06,
+    1.12,
+    1.18,
+    1.25,
+    1.32,
+    1.40,
+    1.50,
+    1.60,
+    1.70,
+    1.80,
+    1.90,
+    2.00,
+    2.12,
+    2.24,
+    2.36,
+    2.50,
+    2.65,
+    2.80,
+    3.00,
+    3.15,
+    3.35,
+    3.55,
+    3.75,
+    4.00,
+    4.25,
+    4.50,
+    4.75,
+    5.00,
+    5.30,
+    5.60,
+    6.00,
+    6.30,
+    6.70,
+    7.10,
+    7.50,
+    8.00,
+    8.50,
+    9.00,
+    9.50,
+    10.0,
+)
 PITCH_EXTERNAL = {3: 0.5, 4: 0.63, 5: 0.8, 6: 1.0, 7: 1.25, 8: 1.6, 9: 2.0}
 PITCH_INTERNAL = {4: 0.85, 5: 1.06, 6: 1.32, 7: 1.7, 8: 2.12}
 MAJOR_EXTERNAL = {4: 0.63, 6: 1.0, 8: 1.6}
@@ -26,8 +65,13 @@ PITCHES = (0.2, 8.0)
 # Published grade-6 values [µm] that differ from the rounded formula: by (lower end of band, pitch), or pitch alone.
 PUBLISHED_TD2 = {(2.8, 0.5): 75.0, (45.0, 5.0): 250.0}
 PUBLISHED_TD2_INTERNAL = {
-    (2.8, 0.5): 100.0, (2.8, 0.75): 118.0, (5.6, 1.5): 180.0, (11.2, 1.25): 180.0, (11.2, 1.5): 190.0, (22.4, 4.5): 315.0,
-}  # fmt: skip
+    (2.8, 0.5): 100.0,
+    (2.8, 0.75): 118.0,
+    (5.6, 1.5): 180.0,
+    (11.2, 1.25): 180.0,
+    (11.2, 1.5): 190.0,
+    (22.4, 4.5): 315.0,
+}
 PUBLISHED_TD = {4.0: 475.0}
 PUBLISHED_TD1 = {0.5: 140.0, 1.0: 236.0, 2.5: 450.0}
 PUBLISHED_G = {0.75: 22.0}
@@ -57,7 +101,10 @@ def nearest_r40(value: float) -> float:
 
 
 def band_of(diameter_mm: float) -> tuple[float, float]:
-    """(lower end, geometric mean) of the band a major diameter [mm] falls in. Raises FieldProblem outside the standard."""
+    """(lower end, geometric mean) of the band a major diameter [mm] falls in.
+
+    Raises FieldProblem outside the standard.
+    """
     for low, high in pairwise(BANDS):
         if low < diameter_mm <= high:
             return low, math.sqrt(low * high)
@@ -68,8 +115,12 @@ def read_class(text: str, *, internal: bool) -> tuple[int, int, str]:
     """(grade of the pitch diameter, grade of the crest, position) of a class such as 6g, 5g6g or 6H."""
     found = _CLASS.fullmatch(text.strip())
     known = "4H, 5H, 6H, 7H or 6G" if internal else "4g, 6g, 8g, 6h, 6e or two such as 5g6g"
-    words = Sentence("{c} is no class of {kind} thread: give {known}.", c=text or "Nothing", known=known,
-                     kind="an inside" if internal else "an outside")  # fmt: skip
+    words = Sentence(
+        "{c} is no class of {kind} thread: give {known}.",
+        c=text or "Nothing",
+        known=known,
+        kind="an inside" if internal else "an outside",
+    )
     if found is None:
         raise FieldProblem("class", words)
     first, one, second, two = found.groups()
@@ -81,9 +132,15 @@ def read_class(text: str, *, internal: bool) -> tuple[int, int, str]:
     if pitch not in grades[0] or crest not in grades[1]:
         what = "the minor diameter" if internal else "the major diameter"
         have = ", ".join(str(g) for g in grades[1])
-        raise FieldProblem("class", Sentence("There is no grade {g} for {what}: {have}.", g=str(crest if pitch in grades[0] else pitch),
-                                             what=what if pitch in grades[0] else "the pitch diameter",
-                                             have=have if pitch in grades[0] else ", ".join(str(g) for g in grades[0])))  # fmt: skip
+        raise FieldProblem(
+            "class",
+            Sentence(
+                "There is no grade {g} for {what}: {have}.",
+                g=str(crest if pitch in grades[0] else pitch),
+                what=what if pitch in grades[0] else "the pitch diameter",
+                have=have if pitch in grades[0] else ", ".join(str(g) for g in grades[0]),
+            ),
+        )
     return pitch, crest, two
 
 

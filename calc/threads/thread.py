@@ -16,10 +16,16 @@ from calc.working import Source, Working, derived
 
 FORM = Choice(
     "Form",
-    {"iso": "metric ISO, 60°", "un": "unified, 60°", "whitworth": "Whitworth, 55°", "trapezoidal": "metric trapezoidal, 30°",
-     "acme": "Acme, 29°", "pg": "conduit Pg, 80°"},
+    {
+        "iso": "metric ISO, 60°",
+        "un": "unified, 60°",
+        "whitworth": "Whitworth, 55°",
+        "trapezoidal": "metric trapezoidal, 30°",
+        "acme": "Acme, 29°",
+        "pg": "conduit Pg, 80°",
+    },
     "Of the thread's profile",
-)  # fmt: skip
+)
 Form = Literal["iso", "un", "whitworth", "trapezoidal", "acme", "pg"]
 ANGLES = {"iso": 60.0, "un": 60.0, "whitworth": 55.0, "trapezoidal": 30.0, "acme": 29.0, "pg": 80.0}
 STANDARD = {
@@ -33,8 +39,18 @@ STANDARD = {
 # Depth of thread over pitch (§5.4), outside and inside.
 DEPTHS = {"iso": (0.613434, 0.541266), "un": (0.613434, 0.541266), "whitworth": (0.640327, 0.640327)}
 # DIN 40430: major [mm] -> (threads per inch, core [mm]).
-PG = {12.5: (20, 11.28), 15.2: (18, 13.86), 18.6: (18, 17.26), 20.4: (18, 19.06), 22.5: (18, 21.16), 28.3: (16, 26.78),
-      37.0: (16, 35.48), 47.0: (16, 45.48), 54.0: (16, 52.48), 59.3: (16, 57.78)}  # fmt: skip
+PG = {
+    12.5: (20, 11.28),
+    15.2: (18, 13.86),
+    18.6: (18, 17.26),
+    20.4: (18, 19.06),
+    22.5: (18, 21.16),
+    28.3: (16, 26.78),
+    37.0: (16, 35.48),
+    47.0: (16, 45.48),
+    54.0: (16, 52.48),
+    59.3: (16, 57.78),
+}
 PASSES = derived("Passes with an equal chip")
 WIRES = derived("Over wires")
 DEFAULT_CLASS = {("iso", False): "6g", ("iso", True): "6H", ("un", False): "2A", ("un", True): "2B"}
@@ -117,7 +133,8 @@ def thread(given: ThreadInput) -> ThreadResult:
         (Limits(max=22.994, min=22.844), 0.9202)
 
     Reference
-        ISO 68-1, ISO 965-1, ASME B1.1, ISO 2904, ASME B1.5, BS 84, DIN 40430; passes and wires derived in docs/method.md
+        ISO 68-1, ISO 965-1, ASME B1.1, ISO 2904, ASME B1.5, BS 84, DIN 40430; passes and wires derived in
+        docs/method.md
     """
     w = Working()
     source = Source("standard", STANDARD[given.form])
@@ -130,14 +147,34 @@ def thread(given: ThreadInput) -> ThreadResult:
         if given.class_:
             w.note("info", "class-unknown", "The class {c} is not computed for this form.", c=given.class_)
     lead = w.step("P_h", "Lead, the feed per turn", "z * P", "mm", source, z=float(given.starts), P=given.pitch_mm)
-    depths = tuple(w.step(f"t_{i}", f"Depth after pass {i}", "h * sqrt(i/n)", "mm", PASSES, h=sizes.depth, i=float(i), n=float(given.passes))
-                   for i in range(1, given.passes + 1))  # fmt: skip
+    depths = tuple(
+        w.step(
+            f"t_{i}",
+            f"Depth after pass {i}",
+            "h * sqrt(i/n)",
+            "mm",
+            PASSES,
+            h=sizes.depth,
+            i=float(i),
+            n=float(given.passes),
+        )
+        for i in range(1, given.passes + 1)
+    )
     wire, over = _over_wires(given, sizes, w)
     _notes(given, w)
     return ThreadResult(
-        major=sizes.major, pitch_diameter=sizes.pitch, minor=sizes.minor, depth_mm=sizes.depth, lead_mm=lead, pass_depths_mm=depths,
-        wire_mm=wire, over_wires_mm=over, angle_deg=ANGLES[given.form], working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        major=sizes.major,
+        pitch_diameter=sizes.pitch,
+        minor=sizes.minor,
+        depth_mm=sizes.depth,
+        lead_mm=lead,
+        pass_depths_mm=depths,
+        wire_mm=wire,
+        over_wires_mm=over,
+        angle_deg=ANGLES[given.form],
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )
 
 
 def _notes(given: ThreadInput, w: Working) -> None:
@@ -147,8 +184,14 @@ def _notes(given: ThreadInput, w: Working) -> None:
     if given.form == "iso" and given.engagement_mm is not None:
         low, high = iso965.engagement(given.diameter_mm, given.pitch_mm)
         if not low <= given.engagement_mm <= high:
-            w.note("caution", "engagement", "An engagement of {x} is outside {a} to {b}, which the classes are meant for: ask for another grade.",
-                   x=Figure(given.engagement_mm, "mm"), a=Figure(low, "mm"), b=Figure(high, "mm"))  # fmt: skip
+            w.note(
+                "caution",
+                "engagement",
+                "An engagement of {x} is outside {a} to {b}, which the classes are meant for: ask for another grade.",
+                x=Figure(given.engagement_mm, "mm"),
+                a=Figure(low, "mm"),
+                b=Figure(high, "mm"),
+            )
 
 
 def _class(given: ThreadInput) -> str:
@@ -222,9 +265,11 @@ def _unified(given: ThreadInput, w: Working, source: Source) -> _Sizes:
         most = w.step("D_1max", "Largest minor diameter", "d_1 + T_c", "in", source, d_1=minor, T_c=t.crest_in)
         places = 4 if name.upper() == "3B" else 3
         return _Sizes(
-            Limits(None, _inch(d)), Limits(_inch(high), _inch(pitch)), Limits(_inch(most, places), _inch(minor, places)),
+            Limits(None, _inch(d)),
+            Limits(_inch(high), _inch(pitch)),
+            Limits(_inch(most, places), _inch(minor, places)),
             _depth(given, w, source),
-        )  # fmt: skip
+        )
     a = t.allowance_in
     top = w.step("d_max", "Largest major diameter", "d - es", "in", source, d=d, es=a)
     bottom = w.step("d_min", "Smallest major diameter", "d - es - T_c", "in", source, d=d, es=a, T_c=t.crest_in)
@@ -302,8 +347,18 @@ def _pg(given: ThreadInput, w: Working, source: Source) -> _Sizes:
         )
     per_inch, core = PG[found]
     if abs(given.pitch_mm - INCH / per_inch) > 0.005:
-        raise CalcError([FieldError("pitch_mm", Sentence("This size has {n} threads per inch, a pitch of {p}.", n=str(per_inch),
-                                                         p=Figure(INCH / per_inch, "mm", places=(3, 4))))])  # fmt: skip
+        raise CalcError(
+            [
+                FieldError(
+                    "pitch_mm",
+                    Sentence(
+                        "This size has {n} threads per inch, a pitch of {p}.",
+                        n=str(per_inch),
+                        p=Figure(INCH / per_inch, "mm", places=(3, 4)),
+                    ),
+                )
+            ]
+        )
     depth = w.step("h", "Depth of thread", "(d - d_1)/2", "mm", source, d=found, d_1=core)
     return _exactly(found, (found + core) / 2, core, depth)
 
@@ -320,10 +375,25 @@ def _over_wires(given: ThreadInput, sizes: _Sizes, w: Working) -> tuple[float, t
     found = []
     for which, size in (("max", sizes.pitch.max), ("min", sizes.pitch.min)):
         assert size is not None
-        found.append(w.step(f"M_{which}", f"Over wires, {'largest' if which == 'max' else 'smallest'}",
-                            "d_2 + w*(1 + 1/sin(radians(α/2))) - P/2 * cos(radians(α/2))/sin(radians(α/2))", "mm", WIRES,
-                            d_2=size, w=wire, α=angle, P=given.pitch_mm))  # fmt: skip
+        found.append(
+            w.step(
+                f"M_{which}",
+                f"Over wires, {'largest' if which == 'max' else 'smallest'}",
+                "d_2 + w*(1 + 1/sin(radians(α/2))) - P/2 * cos(radians(α/2))/sin(radians(α/2))",
+                "mm",
+                WIRES,
+                d_2=size,
+                w=wire,
+                α=angle,
+                P=given.pitch_mm,
+            )
+        )
     if not 0.85 * best <= wire <= 1.2 * best:
-        w.note("caution", "wire-unfit", "Wires of {x} touch the flanks far from the pitch line: the best is {b}.",
-               x=Figure(wire, "mm", places=(3, 4)), b=Figure(best, "mm", places=(3, 4)))  # fmt: skip
+        w.note(
+            "caution",
+            "wire-unfit",
+            "Wires of {x} touch the flanks far from the pitch line: the best is {b}.",
+            x=Figure(wire, "mm", places=(3, 4)),
+            b=Figure(best, "mm", places=(3, 4)),
+        )
     return wire, tuple(found)

@@ -81,8 +81,17 @@ def boring_bar(given: BoringBarInput) -> BoringBarResult:
     """
     w = Working()
     area = w.step("I", "Second moment of area", "pi * D**4 / 64", "mm4", BEAM, D=given.bar_mm)
-    bend = w.step("δ", "Deflection on radius", "F * L**3 / (3 * 1000*E * I)", "mm", BEAM,
-                  F=given.force_n, L=given.overhang_mm, E=given.modulus_gpa, I=area)  # fmt: skip
+    bend = w.step(
+        "δ",
+        "Deflection on radius",
+        "F * L**3 / (3 * 1000*E * I)",
+        "mm",
+        BEAM,
+        F=given.force_n,
+        L=given.overhang_mm,
+        E=given.modulus_gpa,
+        I=area,
+    )
     ratio = w.step("L/D", "Overhang over diameter", "L / D", "", BEAM, L=given.overhang_mm, D=given.bar_mm)
     room = w.step(
         "D_max", "Largest bar with room for chips", "k * d", "mm", CHIP_ROOM, k=CHIP_ROOM_SHARE, d=given.bore_mm
@@ -91,20 +100,43 @@ def boring_bar(given: BoringBarInput) -> BoringBarResult:
     fits, near = given.bar_mm <= room * (1 + 1e-9), ratio <= limit * (1 + 1e-9)
     stiff = True
     if given.tolerance_mm is not None:
-        allowed = w.step("δ_a", "Bend that the tolerance stands", "k_t * T / 2", "mm",
-                         typical("twice the bend within a quarter of the tolerance"), k_t=SHARE_OF_TOLERANCE,
-                         T=given.tolerance_mm)  # fmt: skip
+        allowed = w.step(
+            "δ_a",
+            "Bend that the tolerance stands",
+            "k_t * T / 2",
+            "mm",
+            typical("twice the bend within a quarter of the tolerance"),
+            k_t=SHARE_OF_TOLERANCE,
+            T=given.tolerance_mm,
+        )
         stiff = bend <= allowed * (1 + 1e-9)
         if not stiff:
-            w.note("caution", "bar-bends", "The bar bends {x}, {y} on diameter; {a} is a quarter of the tolerance. Take spring passes, a larger or stiffer bar, or less depth.",
-                   x=Figure(bend, "mm", "up", (3, 4)), y=Figure(2 * bend, "mm", "up", (3, 4)),
-                   a=Figure(2 * allowed, "mm", "down", (3, 4)))  # fmt: skip
+            w.note(
+                "caution",
+                "bar-bends",
+                "The bar bends {x}, {y} on diameter; {a} is a quarter of the tolerance. Take spring passes, a larger "
+                "or stiffer bar, or less depth.",
+                x=Figure(bend, "mm", "up", (3, 4)),
+                y=Figure(2 * bend, "mm", "up", (3, 4)),
+                a=Figure(2 * allowed, "mm", "down", (3, 4)),
+            )
     if not fits:
-        w.note("stop", "no-chip-room", "A bar of {d} leaves no room for chips in Ø{b}: {m} at most.",
-               d=Figure(given.bar_mm, "mm"), b=Figure(given.bore_mm, "mm", exact=True), m=Figure(room, "mm", "down"))  # fmt: skip
+        w.note(
+            "stop",
+            "no-chip-room",
+            "A bar of {d} leaves no room for chips in Ø{b}: {m} at most.",
+            d=Figure(given.bar_mm, "mm"),
+            b=Figure(given.bore_mm, "mm", exact=True),
+            m=Figure(room, "mm", "down"),
+        )
     if not near:
-        w.note("stop", "bar-out-too-far", "The bar stands out {r} times its diameter; {m} is the most for its material.",
-               r=Figure(ratio, "", "up", (1, 1)), m=Figure(limit, "", places=(0, 0)))  # fmt: skip
+        w.note(
+            "stop",
+            "bar-out-too-far",
+            "The bar stands out {r} times its diameter; {m} is the most for its material.",
+            r=Figure(ratio, "", "up", (1, 1)),
+            m=Figure(limit, "", places=(0, 0)),
+        )
     width = None
     if given.kc_n_mm2 is not None:
         k = w.step(
@@ -117,11 +149,27 @@ def boring_bar(given: BoringBarInput) -> BoringBarResult:
             I=area,
             L=given.overhang_mm,
         )
-        width = w.step("b_lim", "Width free of chatter, about", "2*k*ζ*(1 + ζ) / k_c", "mm", typical("a clamped bar damps about 2 %"),
-                       k=k, ζ=DAMPING, k_c=given.kc_n_mm2)  # fmt: skip
-        w.note("info", "chatter-hint", "Below about {b} of chip width the bar stays quiet whatever the speed; above it, it depends on the speed.",
-               b=Figure(width, "mm", "down", (2, 3)))  # fmt: skip
+        width = w.step(
+            "b_lim",
+            "Width free of chatter, about",
+            "2*k*ζ*(1 + ζ) / k_c",
+            "mm",
+            typical("a clamped bar damps about 2 %"),
+            k=k,
+            ζ=DAMPING,
+            k_c=given.kc_n_mm2,
+        )
+        w.note(
+            "info",
+            "chatter-hint",
+            "Below about {b} of chip width the bar stays quiet whatever the speed; above it, it depends on the speed.",
+            b=Figure(width, "mm", "down", (2, 3)),
+        )
     return BoringBarResult(
-        deflection_mm=bend, overhang_ratio=ratio, ok=fits and near and stiff, stable_width_mm=width,
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        deflection_mm=bend,
+        overhang_ratio=ratio,
+        ok=fits and near and stiff,
+        stable_width_mm=width,
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

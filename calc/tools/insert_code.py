@@ -82,8 +82,13 @@ class InsertCode(Explained):
 
 
 def _refuse(position: int, symbol: str, what: str, known: Iterable[str]) -> NoReturn:
-    words = Sentence("Position {n}, “{s}”: {what} may be {known}.", n=str(position), s=symbol or "nothing", what=what,
-                     known=", ".join(known))  # fmt: skip
+    words = Sentence(
+        "Position {n}, “{s}”: {what} may be {known}.",
+        n=str(position),
+        s=symbol or "nothing",
+        what=what,
+        known=", ".join(known),
+    )
     raise FieldProblem("code", words)
 
 
@@ -199,13 +204,25 @@ def _explained(letters: str, f: _Figures, tail: tuple[str, str, str]) -> tuple[L
     size, thickness, corner = f.said
     inch = f.system == "ansi"
     said = [
-        Letter(1, shape, "Shape", SHAPES[shape][0]), Letter(2, clearance, "Clearance", f"{CLEARANCES[clearance]}° under the edge"),
-        Letter(3, tolerance, "Tolerance", TOLERANCES[tolerance]), Letter(4, kind, "Type", TYPES[kind][0]),
+        Letter(1, shape, "Shape", SHAPES[shape][0]),
+        Letter(2, clearance, "Clearance", f"{CLEARANCES[clearance]}° under the edge"),
+        Letter(3, tolerance, "Tolerance", TOLERANCES[tolerance]),
+        Letter(4, kind, "Type", TYPES[kind][0]),
         Letter(5, size, "Size", f"inscribed circle {f.size.ic_mm:.2f} mm" + (f", {size}/8 in" if inch else "")),
-        Letter(6, thickness, "Thickness", f"{THICKNESSES[f.thickness]:.2f} mm" + (f", {thickness}/16 in" if inch else "")),
-        Letter(7, corner, "Corner", "full circle" if shape == "R" else "sharp" if f.corner_mm == 0 else
-               f"radius {f.corner_mm:.2f} mm" + (f", {corner}/64 in" if inch else "")),
-    ]  # fmt: skip
+        Letter(
+            6, thickness, "Thickness", f"{THICKNESSES[f.thickness]:.2f} mm" + (f", {thickness}/16 in" if inch else "")
+        ),
+        Letter(
+            7,
+            corner,
+            "Corner",
+            "full circle"
+            if shape == "R"
+            else "sharp"
+            if f.corner_mm == 0
+            else f"radius {f.corner_mm:.2f} mm" + (f", {corner}/64 in" if inch else ""),
+        ),
+    ]
     edge, hand, breaker = tail
     if edge:
         said.append(Letter(8, edge, "Edge", EDGES[edge]))
@@ -267,9 +284,23 @@ def insert_code(given: InsertCodeInput) -> InsertCode:
         w.step("r", "Corner radius", "r_t", "mm", source, r_t=figures.corner_mm)
     double = TYPES[kind][1] == 2 and CLEARANCES[clearance] == 0
     return InsertCode(
-        system=figures.system, shape=shape, clearance_deg=float(CLEARANCES[clearance]), tolerance=tolerance, type=kind, ic_mm=ic,
-        edge_mm=edge, thickness_mm=thickness, corner_radius_mm=figures.corner_mm, iso=_iso(letters, figures),
-        ansi=_ansi(letters, figures), corner_deg=SHAPES[shape][1], edges=cutting_edges(shape, double_sided=double),
-        ground=tolerance in GROUND, double_sided=double, breaker=tail[2], letters=_explained(letters, figures, tail),
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        system=figures.system,
+        shape=shape,
+        clearance_deg=float(CLEARANCES[clearance]),
+        tolerance=tolerance,
+        type=kind,
+        ic_mm=ic,
+        edge_mm=edge,
+        thickness_mm=thickness,
+        corner_radius_mm=figures.corner_mm,
+        iso=_iso(letters, figures),
+        ansi=_ansi(letters, figures),
+        corner_deg=SHAPES[shape][1],
+        edges=cutting_edges(shape, double_sided=double),
+        ground=tolerance in GROUND,
+        double_sided=double,
+        breaker=tail[2],
+        letters=_explained(letters, figures, tail),
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -62,21 +62,43 @@ DRILLING = Book(
     lambda lib: lib.drilling,
     (
         GRADE,
-        Rule("too-large", lambda c, j: c.of(size) > j.most_mm + 1e-9 if j.most_mm is not None else none(c),
-             lambda t, j: Sentence("Ø{a} is over the Ø{b} that print and machine allow", a=_mm(size(t), "up"), b=_mm(j.most_mm or 0, "down"))),
-        Rule("too-short", lambda c, j: c.of(depth) < j.reach_mm - 1e-9,
-             lambda t, j: Sentence("it drills {a} deep, the hole is {b}", a=_mm(depth(t), "down"), b=_mm(j.reach_mm, "up"))),
-        Rule("torque", lambda c, j: _torque(c.of(size), c.of(least_feed), j) > j.torque_nm if j.torque_nm and j.kc11 else none(c),
-             lambda t, j: Sentence("even at its least feed it asks {a}; the spindle has {b}", b=Figure(j.torque_nm or 0, "N*m", "down"),
-                                   a=Figure(float(_torque(np.array(size(t)), np.array(least_feed(t)), j)), "N*m", "up"))),
+        Rule(
+            "too-large",
+            lambda c, j: c.of(size) > j.most_mm + 1e-9 if j.most_mm is not None else none(c),
+            lambda t, j: Sentence(
+                "Ø{a} is over the Ø{b} that print and machine allow",
+                a=_mm(size(t), "up"),
+                b=_mm(j.most_mm or 0, "down"),
+            ),
+        ),
+        Rule(
+            "too-short",
+            lambda c, j: c.of(depth) < j.reach_mm - 1e-9,
+            lambda t, j: Sentence(
+                "it drills {a} deep, the hole is {b}", a=_mm(depth(t), "down"), b=_mm(j.reach_mm, "up")
+            ),
+        ),
+        Rule(
+            "torque",
+            lambda c, j: _torque(c.of(size), c.of(least_feed), j) > j.torque_nm if j.torque_nm and j.kc11 else none(c),
+            lambda t, j: Sentence(
+                "even at its least feed it asks {a}; the spindle has {b}",
+                b=Figure(j.torque_nm or 0, "N*m", "down"),
+                a=Figure(float(_torque(np.array(size(t)), np.array(least_feed(t)), j)), "N*m", "up"),
+            ),
+        ),
     ),
     (
-        Preference(lambda c, j: 30 * np.minimum(1.0, c.of(size) / j.most_mm) if j.most_mm else points(c),
-                   lambda t, j: Sentence("leaves {x} a side", x=_mm(max(0.0, ((j.most_mm or 0) - size(t)) / 2)))),
-        COOLANT, SHARP_GRADE,
+        Preference(
+            lambda c, j: 30 * np.minimum(1.0, c.of(size) / j.most_mm) if j.most_mm else points(c),
+            lambda t, j: Sentence("leaves {x} a side", x=_mm(max(0.0, ((j.most_mm or 0) - size(t)) / 2))),
+        ),
+        COOLANT,
+        SHARP_GRADE,
     ),
-    stock, one,
-)  # fmt: skip
+    stock,
+    one,
+)
 
 # Grooving
 
@@ -107,28 +129,56 @@ def least_bore(t: Tool) -> float:
     return getattr(t.carrier, "min_bore_mm", None) or 0.0
 
 
-BORE = Rule("bore", lambda c, j: c.of(least_bore) > (j.bore_mm or 0) + 1e-9 if j.side == "inside" else none(c),
-            lambda t, j: Sentence("it needs a bore of Ø{a}, there is Ø{b}", a=_mm(least_bore(t), "up"), b=_mm(j.bore_mm or 0, "down")))  # fmt: skip
+BORE = Rule(
+    "bore",
+    lambda c, j: c.of(least_bore) > (j.bore_mm or 0) + 1e-9 if j.side == "inside" else none(c),
+    lambda t, j: Sentence(
+        "it needs a bore of Ø{a}, there is Ø{b}", a=_mm(least_bore(t), "up"), b=_mm(j.bore_mm or 0, "down")
+    ),
+)
 
 GROOVING = Book(
     lambda lib: lib.grooving,
     (
-        SIDE, GRADE, SHANK, BAR_SEAT, TURRET, BORE,
-        Rule("too-wide", lambda c, j: c.of(width) > j.width_mm + SAME_MM if j.width_mm is not None else none(c),
-             lambda t, j: Sentence("it is {a} wide, the groove {b}", a=_mm(width(t)), b=_mm(j.width_mm or 0))),
-        Rule("too-shallow", lambda c, j: c.of(plunge) < (j.stock_mm or 0) - 1e-9,
-             lambda t, j: Sentence("it plunges {a}, the groove is {b} deep", a=_mm(plunge(t), "down"), b=_mm(j.stock_mm or 0, "up"))),
-        Rule("corner", lambda c, j: c.of(corner) > j.corner_mm + 1e-9 if j.corner_mm is not None else none(c),
-             lambda t, j: Sentence("its corner is {a}, the print allows {b}", a=_mm(corner(t)), b=_mm(j.corner_mm or 0))),
+        SIDE,
+        GRADE,
+        SHANK,
+        BAR_SEAT,
+        TURRET,
+        BORE,
+        Rule(
+            "too-wide",
+            lambda c, j: c.of(width) > j.width_mm + SAME_MM if j.width_mm is not None else none(c),
+            lambda t, j: Sentence("it is {a} wide, the groove {b}", a=_mm(width(t)), b=_mm(j.width_mm or 0)),
+        ),
+        Rule(
+            "too-shallow",
+            lambda c, j: c.of(plunge) < (j.stock_mm or 0) - 1e-9,
+            lambda t, j: Sentence(
+                "it plunges {a}, the groove is {b} deep", a=_mm(plunge(t), "down"), b=_mm(j.stock_mm or 0, "up")
+            ),
+        ),
+        Rule(
+            "corner",
+            lambda c, j: c.of(corner) > j.corner_mm + 1e-9 if j.corner_mm is not None else none(c),
+            lambda t, j: Sentence("its corner is {a}, the print allows {b}", a=_mm(corner(t)), b=_mm(j.corner_mm or 0)),
+        ),
     ),
     (
-        Preference(lambda c, j: 20 * c.of(width) / j.width_mm if j.width_mm else points(c),
-                   lambda t, j: Sentence("as wide as the groove: one plunge") if abs(width(t) - (j.width_mm or 0)) <= SAME_MM else
-                   Sentence("{n} plunges side by side", n=str(math.ceil((j.width_mm or 0) / width(t))))),
-        COOLANT, SHARP_GRADE,
+        Preference(
+            lambda c, j: 20 * c.of(width) / j.width_mm if j.width_mm else points(c),
+            lambda t, j: (
+                Sentence("as wide as the groove: one plunge")
+                if abs(width(t) - (j.width_mm or 0)) <= SAME_MM
+                else Sentence("{n} plunges side by side", n=str(math.ceil((j.width_mm or 0) / width(t))))
+            ),
+        ),
+        COOLANT,
+        SHARP_GRADE,
     ),
-    stock, groove_edges,
-)  # fmt: skip
+    stock,
+    groove_edges,
+)
 
 # Threading
 
@@ -167,22 +217,50 @@ def _pitch(c: Columns, j: Job) -> Array:
 THREADING = Book(
     lambda lib: lib.threading,
     (
-        SIDE, GRADE, SHANK, BAR_SEAT, TURRET, BORE,
-        Rule("edge-side", lambda c, j: c.of(edge_side) != (j.side == "inside"),
-             lambda t, j: Sentence("its profile is for {a} threads", a="inside" if edge_side(t) else "outside")),
-        Rule("angle", lambda c, j: np.abs(c.of(angle) - j.angle_deg) > 1e-6,
-             lambda t, j: Sentence("its profile is {a}, the thread {b}", a=Figure(angle(t), "deg"), b=Figure(j.angle_deg, "deg"))),
-        Rule("pitch", _pitch,
-             lambda t, j: Sentence("it cuts pitches from {a} to {b}, the thread has {p}", a=_mm(pitches(t)[0]), b=_mm(pitches(t)[1]), p=Figure(j.pitch_mm or 0, "mm", places=(2, 4)))),
+        SIDE,
+        GRADE,
+        SHANK,
+        BAR_SEAT,
+        TURRET,
+        BORE,
+        Rule(
+            "edge-side",
+            lambda c, j: c.of(edge_side) != (j.side == "inside"),
+            lambda t, j: Sentence("its profile is for {a} threads", a="inside" if edge_side(t) else "outside"),
+        ),
+        Rule(
+            "angle",
+            lambda c, j: np.abs(c.of(angle) - j.angle_deg) > 1e-6,
+            lambda t, j: Sentence(
+                "its profile is {a}, the thread {b}", a=Figure(angle(t), "deg"), b=Figure(j.angle_deg, "deg")
+            ),
+        ),
+        Rule(
+            "pitch",
+            _pitch,
+            lambda t, j: Sentence(
+                "it cuts pitches from {a} to {b}, the thread has {p}",
+                a=_mm(pitches(t)[0]),
+                b=_mm(pitches(t)[1]),
+                p=Figure(j.pitch_mm or 0, "mm", places=(2, 4)),
+            ),
+        ),
     ),
     (
-        Preference(lambda c, j: 15.0 * c.of(full),
-                   lambda t, j: Sentence("full profile: finishes crest, flank and root"), 5.0),
-        Preference(lambda c, j: np.where(c.of(full), 0.0, -3.0), lambda t, j: Sentence("partial profile: turn the crest to size before"), 3.0),
-        COOLANT, SHARP_GRADE,
+        Preference(
+            lambda c, j: 15.0 * c.of(full), lambda t, j: Sentence("full profile: finishes crest, flank and root"), 5.0
+        ),
+        Preference(
+            lambda c, j: np.where(c.of(full), 0.0, -3.0),
+            lambda t, j: Sentence("partial profile: turn the crest to size before"),
+            3.0,
+        ),
+        COOLANT,
+        SHARP_GRADE,
     ),
-    stock, thread_edges,
-)  # fmt: skip
+    stock,
+    thread_edges,
+)
 
 # Parting off
 
@@ -209,22 +287,56 @@ def _width_points(c: Columns, j: Job) -> Array:
 PARTING = Book(
     lambda lib: lib.parting,
     (
-        GRADE, TURRET,
-        Rule("shank", lambda c, j: c.of(block) != j.shank_mm if j.shank_mm else none(c),
-             lambda t, j: Sentence("its block is {a}, the turret takes {b}", a=_mm(block(t)), b=_mm(j.shank_mm or 0))),
-        Rule("reach", lambda c, j: c.of(plunge) < _wanted_reach(j) - 1e-9,
-             lambda t, j: Sentence("it hangs out {a} at most; past the centre takes {b}", a=_mm(plunge(t), "down"), b=_mm(_wanted_reach(j), "up"))),
+        GRADE,
+        TURRET,
+        Rule(
+            "shank",
+            lambda c, j: c.of(block) != j.shank_mm if j.shank_mm else none(c),
+            lambda t, j: Sentence("its block is {a}, the turret takes {b}", a=_mm(block(t)), b=_mm(j.shank_mm or 0)),
+        ),
+        Rule(
+            "reach",
+            lambda c, j: c.of(plunge) < _wanted_reach(j) - 1e-9,
+            lambda t, j: Sentence(
+                "it hangs out {a} at most; past the centre takes {b}",
+                a=_mm(plunge(t), "down"),
+                b=_mm(_wanted_reach(j), "up"),
+            ),
+        ),
     ),
     (
-        Preference(_width_points, lambda t, j: Sentence("{w} wide: usual for Ø{d}", w=_mm(width(t)), d=_mm(j.diameter_mm)) if width(t) == width_for(j.diameter_mm) else
-                   Sentence("{w} wide; {u} is usual for Ø{d}", w=_mm(width(t)), u=_mm(width_for(j.diameter_mm) or 0), d=_mm(j.diameter_mm)), 0.0),
-        Preference(lambda c, j: 8.0 * c.of(is_blade), lambda t, j: Sentence("a blade in a block: an accident costs an edge, not the holder"), 5.0),
-        COOLANT, SHARP_GRADE,
+        Preference(
+            _width_points,
+            lambda t, j: (
+                Sentence("{w} wide: usual for Ø{d}", w=_mm(width(t)), d=_mm(j.diameter_mm))
+                if width(t) == width_for(j.diameter_mm)
+                else Sentence(
+                    "{w} wide; {u} is usual for Ø{d}",
+                    w=_mm(width(t)),
+                    u=_mm(width_for(j.diameter_mm) or 0),
+                    d=_mm(j.diameter_mm),
+                )
+            ),
+            0.0,
+        ),
+        Preference(
+            lambda c, j: 8.0 * c.of(is_blade),
+            lambda t, j: Sentence("a blade in a block: an accident costs an edge, not the holder"),
+            5.0,
+        ),
+        COOLANT,
+        SHARP_GRADE,
     ),
-    stock, groove_edges,
-)  # fmt: skip
+    stock,
+    groove_edges,
+)
 
 BOOKS: dict[str, Book] = {
-    "turn": turning.TURNING, "face": turning.TURNING, "bore": turning.TURNING, "drill": DRILLING, "groove": GROOVING,
-    "thread": THREADING, "part": PARTING,
-}  # fmt: skip
+    "turn": turning.TURNING,
+    "face": turning.TURNING,
+    "bore": turning.TURNING,
+    "drill": DRILLING,
+    "groove": GROOVING,
+    "thread": THREADING,
+    "part": PARTING,
+}

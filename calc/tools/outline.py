@@ -26,7 +26,7 @@ def _vertices(shape: str, ic: float, corner_deg: float) -> list[Point]:
         return [
             (d * math.cos(math.radians(60 * i)), d * math.sin(math.radians(60 * i)))
             for i, d in enumerate((sharp, blunt) * 3)
-        ]  # fmt: skip
+        ]
     long, short = r / math.sin(half), r / math.cos(half)
     return [(long, 0.0), (0.0, short), (-long, 0.0), (0.0, -short)]
 
@@ -51,9 +51,12 @@ def _rounded(before: Point, at: Point, after: Point, radius: float) -> list[Poin
     t0, t1 = (math.atan2(p[1] - centre[1], p[0] - centre[0]) for p in (start, end))
     turn = (t1 - t0 + math.pi) % (2 * math.pi) - math.pi
     return [
-        (centre[0] + radius * math.cos(t0 + turn * i / ARC_STEPS), centre[1] + radius * math.sin(t0 + turn * i / ARC_STEPS))
+        (
+            centre[0] + radius * math.cos(t0 + turn * i / ARC_STEPS),
+            centre[1] + radius * math.sin(t0 + turn * i / ARC_STEPS),
+        )
         for i in range(ARC_STEPS + 1)
-    ]  # fmt: skip
+    ]
 
 
 def outline(code: InsertCode) -> tuple[Point, ...]:

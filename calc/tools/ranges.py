@@ -1,4 +1,6 @@
-"""The application range of a cutting material, as ISO 513 writes it: a letter for the work, a number from hard to tough."""
+"""The application range of a cutting material, as ISO 513 writes it: a letter for the work, a number from hard to
+tough.
+"""
 
 from __future__ import annotations
 

@@ -74,36 +74,107 @@ def _way(j: Job) -> str:
 
 
 RULES = (
-    Rule("side", lambda c, j: c.of(inside) != (j.side == "inside"),
-         lambda t, j: Sentence("it works {a}, the cut is {b}", a="inside" if inside(t) else "outside", b=j.side)),
-    Rule("grade", lambda c, j: np.isnan(tough(c, j)),
-         lambda t, j: Sentence("its grade is for {r}, not for ISO {g}", r=t.edge.application, g=j.group)),
-    Rule("shank", lambda c, j: (c.of(shank) != j.shank_mm) & ~c.of(inside) if j.shank_mm else none(c),
-         lambda t, j: Sentence("its shank is {a}, the turret takes {b}", a=_mm(shank(t)), b=_mm(j.shank_mm or 0))),
-    Rule("bar-seat", lambda c, j: (c.of(shank) > j.bar_seat_mm) & c.of(inside) if j.bar_seat_mm else none(c),
-         lambda t, j: Sentence("its bar is {a}, the turret takes {b} at most", a=_mm(shank(t)), b=_mm(j.bar_seat_mm or 0))),
-    Rule("turret", lambda c, j: (c.of(turret) != "") & (c.of(turret) != j.turret.casefold()) if j.turret else none(c),
-         lambda t, j: Sentence("it is seated in {a}, the turret has {b}", a=getattr(t.carrier, "turret", ""), b=j.turret)),
-    Rule("hand", lambda c, j: (c.of(hand) != "neutral") & (c.of(hand) != _way(j)),
-         lambda t, j: Sentence("it is {a}-hand; feeding {w} the chuck needs {b}", a=hand(t), b=_way(j), w="away from" if j.feeds == "away" else "toward")),
-    Rule("corner", lambda c, j: c.of(radius) > j.corner_mm + 1e-9 if j.finishes and j.corner_mm is not None else none(c),
-         lambda t, j: Sentence("its corner is {a}, the print allows {b}", a=_mm(radius(t)), b=_mm(j.corner_mm or 0))),
-    Rule("shoulder", lambda c, j: (c.of(approach) < 90.0) | c.of(is_round) if j.square else none(c),
-         lambda t, j: Sentence("a round edge leaves its radius in the shoulder") if is_round(t) else
-         Sentence("approaching at {k} it leaves the shoulder standing", k=Figure(approach(t), "deg"))),
-    Rule("descent", lambda c, j: c.of(descent) < j.falling_deg if j.falling_deg > 0 else none(c),
-         lambda t, j: Sentence("it follows {a} down at most, the contour falls {b}", a=Figure(max(0.0, descent(t)), "deg", "down"), b=Figure(j.falling_deg, "deg", "up"))),
-    Rule("depth", lambda c, j: c.of(usable) < j.depth_mm - 1e-9 if j.depth_mm is not None else none(c),
-         lambda t, j: Sentence("its edge stands {a} of depth, the cut is {b}", a=_mm(usable(t), "down"), b=_mm(j.depth_mm or 0, "up"))),
-    Rule("heavy", lambda c, j: c.of(slender) if j.roughs and (j.depth_mm or 0) >= HEAVY_MM else none(c),
-         lambda t, j: Sentence("a {s} point does not rough {b} deep", s=SHAPES[shape(t)][0].split(", ")[-1], b=_mm(j.depth_mm or 0))),
-    Rule("bore", lambda c, j: c.of(bore) > (j.bore_mm or 0) + 1e-9 if j.side == "inside" else none(c),
-         lambda t, j: Sentence("it needs a bore of Ø{a} with room for chips, there is Ø{b}", a=_mm(bore(t), "up"), b=_mm(j.bore_mm or 0, "down"))),
-    Rule("reach", lambda c, j: c.of(reach) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
-         lambda t, j: Sentence("it reaches {a}, the cut is {b} deep", a=_mm(reach(t), "down"), b=_mm(j.reach_mm, "up"))),
-    Rule("overhang", lambda c, j: c.of(most_overhang) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
-         lambda t, j: Sentence("its {m} shank stands {a} out at most, the cut needs {b}", m=holder_of(t).metal, a=_mm(most_overhang(t), "down"), b=_mm(j.reach_mm, "up"))),
-)  # fmt: skip
+    Rule(
+        "side",
+        lambda c, j: c.of(inside) != (j.side == "inside"),
+        lambda t, j: Sentence("it works {a}, the cut is {b}", a="inside" if inside(t) else "outside", b=j.side),
+    ),
+    Rule(
+        "grade",
+        lambda c, j: np.isnan(tough(c, j)),
+        lambda t, j: Sentence("its grade is for {r}, not for ISO {g}", r=t.edge.application, g=j.group),
+    ),
+    Rule(
+        "shank",
+        lambda c, j: (c.of(shank) != j.shank_mm) & ~c.of(inside) if j.shank_mm else none(c),
+        lambda t, j: Sentence("its shank is {a}, the turret takes {b}", a=_mm(shank(t)), b=_mm(j.shank_mm or 0)),
+    ),
+    Rule(
+        "bar-seat",
+        lambda c, j: (c.of(shank) > j.bar_seat_mm) & c.of(inside) if j.bar_seat_mm else none(c),
+        lambda t, j: Sentence(
+            "its bar is {a}, the turret takes {b} at most", a=_mm(shank(t)), b=_mm(j.bar_seat_mm or 0)
+        ),
+    ),
+    Rule(
+        "turret",
+        lambda c, j: (c.of(turret) != "") & (c.of(turret) != j.turret.casefold()) if j.turret else none(c),
+        lambda t, j: Sentence(
+            "it is seated in {a}, the turret has {b}", a=getattr(t.carrier, "turret", ""), b=j.turret
+        ),
+    ),
+    Rule(
+        "hand",
+        lambda c, j: (c.of(hand) != "neutral") & (c.of(hand) != _way(j)),
+        lambda t, j: Sentence(
+            "it is {a}-hand; feeding {w} the chuck needs {b}",
+            a=hand(t),
+            b=_way(j),
+            w="away from" if j.feeds == "away" else "toward",
+        ),
+    ),
+    Rule(
+        "corner",
+        lambda c, j: c.of(radius) > j.corner_mm + 1e-9 if j.finishes and j.corner_mm is not None else none(c),
+        lambda t, j: Sentence("its corner is {a}, the print allows {b}", a=_mm(radius(t)), b=_mm(j.corner_mm or 0)),
+    ),
+    Rule(
+        "shoulder",
+        lambda c, j: (c.of(approach) < 90.0) | c.of(is_round) if j.square else none(c),
+        lambda t, j: (
+            Sentence("a round edge leaves its radius in the shoulder")
+            if is_round(t)
+            else Sentence("approaching at {k} it leaves the shoulder standing", k=Figure(approach(t), "deg"))
+        ),
+    ),
+    Rule(
+        "descent",
+        lambda c, j: c.of(descent) < j.falling_deg if j.falling_deg > 0 else none(c),
+        lambda t, j: Sentence(
+            "it follows {a} down at most, the contour falls {b}",
+            a=Figure(max(0.0, descent(t)), "deg", "down"),
+            b=Figure(j.falling_deg, "deg", "up"),
+        ),
+    ),
+    Rule(
+        "depth",
+        lambda c, j: c.of(usable) < j.depth_mm - 1e-9 if j.depth_mm is not None else none(c),
+        lambda t, j: Sentence(
+            "its edge stands {a} of depth, the cut is {b}", a=_mm(usable(t), "down"), b=_mm(j.depth_mm or 0, "up")
+        ),
+    ),
+    Rule(
+        "heavy",
+        lambda c, j: c.of(slender) if j.roughs and (j.depth_mm or 0) >= HEAVY_MM else none(c),
+        lambda t, j: Sentence(
+            "a {s} point does not rough {b} deep", s=SHAPES[shape(t)][0].split(", ")[-1], b=_mm(j.depth_mm or 0)
+        ),
+    ),
+    Rule(
+        "bore",
+        lambda c, j: c.of(bore) > (j.bore_mm or 0) + 1e-9 if j.side == "inside" else none(c),
+        lambda t, j: Sentence(
+            "it needs a bore of Ø{a} with room for chips, there is Ø{b}",
+            a=_mm(bore(t), "up"),
+            b=_mm(j.bore_mm or 0, "down"),
+        ),
+    ),
+    Rule(
+        "reach",
+        lambda c, j: c.of(reach) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
+        lambda t, j: Sentence("it reaches {a}, the cut is {b} deep", a=_mm(reach(t), "down"), b=_mm(j.reach_mm, "up")),
+    ),
+    Rule(
+        "overhang",
+        lambda c, j: c.of(most_overhang) < j.reach_mm - 1e-9 if j.side == "inside" else none(c),
+        lambda t, j: Sentence(
+            "its {m} shank stands {a} out at most, the cut needs {b}",
+            m=holder_of(t).metal,
+            a=_mm(most_overhang(t), "down"),
+            b=_mm(j.reach_mm, "up"),
+        ),
+    ),
+)
 
 
 def strength(t: Tool) -> float:
@@ -226,16 +297,30 @@ def _says_stiff(t: Tool, j: Job) -> Sentence | None:
 PREFERENCES = (
     Preference(_strength, _says_strength, 5.0),
     Preference(_corner, _says_corner, 4.0),
-    Preference(_purpose, lambda t, j: Sentence("breaker for {p}", p={"rough": "roughing", "medium": "medium work", "finish": "finishing"}[purpose(t)]), 4.0),
+    Preference(
+        _purpose,
+        lambda t, j: Sentence(
+            "breaker for {p}", p={"rough": "roughing", "medium": "medium work", "finish": "finishing"}[purpose(t)]
+        ),
+        4.0,
+    ),
     Preference(_sharpness, lambda t, j: Sentence("positive and free-cutting") if positive(t) else None, 4.0),
     Preference(_bright, lambda t, j: Sentence("bright edge for aluminium and copper"), 9.0),
-    Preference(_grade, lambda t, j: Sentence("{w} grade, {r}", w="tough" if j.interrupted else "fitting", r=t.edge.application) if j.group == first_group(t) else None, 4.0),
+    Preference(
+        _grade,
+        lambda t, j: (
+            Sentence("{w} grade, {r}", w="tough" if j.interrupted else "fitting", r=t.edge.application)
+            if j.group == first_group(t)
+            else None
+        ),
+        4.0,
+    ),
     Preference(_window, _says_window, 6.0),
     Preference(_finish, _says_finish, 4.0),
     Preference(lambda c, j: c.of(edges) / 2, lambda t, j: Sentence("{n} edges", n=str(edges(t))), 2.0),
     Preference(_small, lambda t, j: Sentence("single-sided and positive for a small bar"), 6.0),
     Preference(_stiff, _says_stiff, 0.0),
     Preference(lambda c, j: 2.0 * c.of(coolant), lambda t, j: Sentence("coolant through it"), 2.0),
-)  # fmt: skip
+)
 
 TURNING = Book(lambda lib: lib.turning, RULES, PREFERENCES, stock, edges)

@@ -162,13 +162,22 @@ def wall_contact(given: WallContactInput) -> WallContactResult:
     inner_wall, outer_wall = (turned @ (waves * move) for move in moves)
     machined = inner_wall if outside else outer_wall
     w = Working()
-    out = w.step("Δ", "Out-of-round: crest less valley", "w_max - w_min", "mm", SOLVE,
-                 w_max=float(machined.max()), w_min=float(machined.min()))  # fmt: skip
+    out = w.step(
+        "Δ",
+        "Out-of-round: crest less valley",
+        "w_max - w_min",
+        "mm",
+        SOLVE,
+        w_max=float(machined.max()),
+        w_min=float(machined.min()),
+    )
     touching = float(widths[pressure > 0].sum() / widths.sum())
     share = w.step("s_c", "Share of the arc that touches", "s", "", SOLVE, s=touching)
     return WallContactResult(
-        out_of_round_mm=out, touching_share=share,
+        out_of_round_mm=out,
+        touching_share=share,
         contact=tuple(map(ContactPoint, np.degrees(model.middles).tolist(), pressure.tolist(), gap.tolist())),
         shape=tuple(map(WallPoint, angles.tolist(), inner_wall.tolist(), outer_wall.tolist())),
-        working=tuple(w.steps), notes=tuple(w.notes),
-    )  # fmt: skip
+        working=tuple(w.steps),
+        notes=tuple(w.notes),
+    )

@@ -145,10 +145,27 @@ def lobing(given: WallLobingInput) -> Lobing:
     outer, inner = given.outer_diameter_mm / 2, given.inner_diameter_mm / 2
     walls, force = _walls(given), given.total_grip_n
     per_jaw = w.step("F_j", "Grip of one jaw", "F / z", "N", WALL, F=force, z=given.jaws)
-    even = w.step("q_0", "Even pressure under a jaw", "F_j / (2*R*l*sin(radians(φ/2)))", "N/mm2", WALL, F_j=per_jaw,
-                  R=given.gripped_mm / 2, l=given.length_mm, φ=given.wrap_deg)  # fmt: skip
-    first = w.step("a_z", "First pressure wave", "2*z*q_0*sin(radians(z*φ/2)) / (pi*z)", "N/mm2", WALL, z=given.jaws, q_0=even,
-                   φ=given.wrap_deg)  # fmt: skip
+    even = w.step(
+        "q_0",
+        "Even pressure under a jaw",
+        "F_j / (2*R*l*sin(radians(φ/2)))",
+        "N/mm2",
+        WALL,
+        F_j=per_jaw,
+        R=given.gripped_mm / 2,
+        l=given.length_mm,
+        φ=given.wrap_deg,
+    )
+    first = w.step(
+        "a_z",
+        "First pressure wave",
+        "2*z*q_0*sin(radians(z*φ/2)) / (pi*z)",
+        "N/mm2",
+        WALL,
+        z=given.jaws,
+        q_0=even,
+        φ=given.wrap_deg,
+    )
     machined = walls.inner if given.side == "od" else walls.outer
     crest, valley = force * float(machined.max()), force * float(machined.min())
     shown = {"w_max": crest, "w_min": valley}
@@ -157,13 +174,24 @@ def lobing(given: WallLobingInput) -> Lobing:
     point = w.step("Δ_p", "The same under point loads, the most it can be", "w_max - w_min", "mm", MICHELL, **shown)
     wall, mean = outer - inner, (outer + inner) / 2
     if wall / mean < THIN:
-        w.step("Δ_t", "Cross-check: thin ring, first wave only", "2*abs(a_z)*l*R**4 / (1000*E*I*(z**2 - 1)**2)", "mm", WALL,
-               a_z=first, l=given.length_mm, R=mean, E=given.modulus_gpa, I=given.length_mm * wall**3 / 12,
-               z=given.jaws)  # fmt: skip
+        w.step(
+            "Δ_t",
+            "Cross-check: thin ring, first wave only",
+            "2*abs(a_z)*l*R**4 / (1000*E*I*(z**2 - 1)**2)",
+            "mm",
+            WALL,
+            a_z=first,
+            l=given.length_mm,
+            R=mean,
+            E=given.modulus_gpa,
+            I=given.length_mm * wall**3 / 12,
+            z=given.jaws,
+        )
     most = None
     if given.allowed_mm is not None and out > 0:
-        most = w.step("F_w", "Grip that the wall stands", "F * Δ_a / Δ", "N", WALL, F=force,
-                      Δ_a=given.allowed_mm, Δ=out)  # fmt: skip
+        most = w.step(
+            "F_w", "Grip that the wall stands", "F * Δ_a / Δ", "N", WALL, F=force, Δ_a=given.allowed_mm, Δ=out
+        )
     _notes(given, out, w)
     return Lobing(
         out_of_round_mm=out, out_of_round_point_mm=point, max_grip_n=most, working=tuple(w.steps), notes=tuple(w.notes)
@@ -172,12 +200,21 @@ def lobing(given: WallLobingInput) -> Lobing:
 
 def _notes(given: WallLobingInput, out: float, w: Working) -> None:
     if given.allowed_mm is not None and out > given.allowed_mm * (1 + 1e-9):
-        w.note("caution", "out-of-round", "The wall springs {x} out of round when released; {a} is allowed.",
-               x=Figure(out, "mm", "up", (3, 4)), a=Figure(given.allowed_mm, "mm", "down", (3, 4)))  # fmt: skip
+        w.note(
+            "caution",
+            "out-of-round",
+            "The wall springs {x} out of round when released; {a} is allowed.",
+            x=Figure(out, "mm", "up", (3, 4)),
+            a=Figure(given.allowed_mm, "mm", "down", (3, 4)),
+        )
     if given.wrap_deg > WIDE_WRAP_DEG:
-        w.note("caution", "wide-wrap",
-               "Pressure this even needs jaw and part to agree within about {x} on diameter: at twice that the figure doubles.",
-               x=Figure(0.05, "mm"))  # fmt: skip
+        w.note(
+            "caution",
+            "wide-wrap",
+            "Pressure this even needs jaw and part to agree within about {x} on diameter: at twice that the figure "
+            "doubles.",
+            x=Figure(0.05, "mm"),
+        )
     if given.jaws == 3:
         w.note(
             "info",

@@ -250,8 +250,10 @@ def test_what_is_no_backup_changes_nothing(shop, tmp_path, capsys):
     file.write_bytes(b"PGDMP but no more")
     runs = in_database(shop, "SELECT count(*) FROM runs_run")
     for arguments, says in (
-        ([str(file)], "Nothing was changed"), ([str(tmp_path / "none")], "There is no file"), ([], "Say which file"),
-    ):  # fmt: skip
+        ([str(file)], "Nothing was changed"),
+        ([str(tmp_path / "none")], "There is no file"),
+        ([], "Say which file"),
+    ):
         with pytest.raises(SystemExit):
             keeping.restore(arguments, shop)
         assert says in capsys.readouterr().err
@@ -285,9 +287,14 @@ def test_nothing_is_put_back_under_a_running_application(shop, tmp_path, capsys)
 
 def test_torture_in_little_loses_nothing():
     done = subprocess.run(
-        [sys.executable, "-m", "bench.torture", "--kills", "4", "--seed", "7"], cwd=places.ROOT, capture_output=True,
-        text=True, timeout=240, check=False, env=places.environment(),
-    )  # fmt: skip
+        [sys.executable, "-m", "bench.torture", "--kills", "4", "--seed", "7"],
+        cwd=places.ROOT,
+        capture_output=True,
+        text=True,
+        timeout=240,
+        check=False,
+        env=places.environment(),
+    )
     assert done.returncode == 0, done.stdout + done.stderr[-3000:]
     assert "Every acknowledged edit is there once" in done.stdout
 

@@ -13,8 +13,4 @@ def no_such_address(request: HttpRequest) -> HttpResponse:
     return problem(404, "There is nothing at this address.")
 
 
-urlpatterns = [
-    path("api/", api.urls),
-    re_path(r"^api/", no_such_address),
-    re_path(r"^(?!api/|static/).*$", page),
-]
+urlpatterns = [path("api/", api.urls), re_path(r"^api/", no_such_address), re_path(r"^(?!api/|static/).*$", page)]

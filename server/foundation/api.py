@@ -45,9 +45,8 @@ def who_is_here(request: HttpRequest) -> SessionOut:
 
 
 @router.post(
-    "/session", response={200: SessionOut, 400: Problem, 429: Problem, **REFUSALS}, auth=None,
-    operation_id="signIn",
-)  # fmt: skip
+    "/session", response={200: SessionOut, 400: Problem, 429: Problem, **REFUSALS}, auth=None, operation_id="signIn"
+)
 def sign_in(request: HttpRequest, given: SignIn) -> SessionOut | HttpResponse:
     """Sign in with name and password. After some wrong ones the name rests for a while."""
     if check_csrf(request) is not None:
@@ -91,10 +90,15 @@ def change_own_password(request: HttpRequest, given: OwnPassword) -> Status[None
 
 
 def _person(person: Person) -> PersonOut:
-    return PersonOut.model_validate({
-        "id": person.pk, "username": person.username, "role": person.role, "active": person.is_active,
-        "has_password": person.has_usable_password(),
-    })  # fmt: skip
+    return PersonOut.model_validate(
+        {
+            "id": person.pk,
+            "username": person.username,
+            "role": person.role,
+            "active": person.is_active,
+            "has_password": person.has_usable_password(),
+        }
+    )
 
 
 @router.get("/people", response={200: list[PersonOut], 401: Problem, 403: Problem}, operation_id="people")
@@ -111,9 +115,10 @@ def add_person(request: HttpRequest, given: NewPerson) -> Status[PersonOut]:
 
 
 @router.patch(
-    "/people/{int:person_id}", response={200: PersonOut, 400: Problem, 404: Problem, 409: Problem, **REFUSALS},
+    "/people/{int:person_id}",
+    response={200: PersonOut, 400: Problem, 404: Problem, 409: Problem, **REFUSALS},
     operation_id="changePerson",
-)  # fmt: skip
+)
 def change_person(request: HttpRequest, person_id: int, given: PersonChange) -> PersonOut:
     """Give somebody another role or password, or close their account; for owners."""
     return _person(actions.change_person(person_id, given.dict(), request.user))

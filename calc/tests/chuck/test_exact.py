@@ -55,14 +55,27 @@ def draws(count, seed):
         tangential = rng.uniform(200, 4000)
         axial = tangential * rng.uniform(0.1, 0.8)
         cut = CutLoad(
-            "c", tangential, axial, tangential * rng.uniform(0.1, 0.6), grip * rng.uniform(0.2, 1.6),
-            grip * rng.uniform(0.05, 1.5), float(rng.choice([0.0, axial])),
-        )  # fmt: skip
+            "c",
+            tangential,
+            axial,
+            tangential * rng.uniform(0.1, 0.6),
+            grip * rng.uniform(0.2, 1.6),
+            grip * rng.uniform(0.05, 1.5),
+            float(rng.choice([0.0, axial])),
+        )
         unbalance = float(rng.choice([0.0, rng.uniform(0, 0.3)]))
         yield GripDemandInput(
-            (cut,), grip, rng.uniform(6, 60), rng.uniform(0.05, 0.3), 1.5, jaws=jaws, part_mass_kg=rng.uniform(0, 5),
-            offset_mm=unbalance, centre_overhang_mm=grip * rng.uniform(0, 0.8), rpm=rng.uniform(0, 3000),
-        )  # fmt: skip
+            (cut,),
+            grip,
+            rng.uniform(6, 60),
+            rng.uniform(0.05, 0.3),
+            1.5,
+            jaws=jaws,
+            part_mass_kg=rng.uniform(0, 5),
+            offset_mm=unbalance,
+            centre_overhang_mm=grip * rng.uniform(0, 0.8),
+            rpm=rng.uniform(0, 3000),
+        )
 
 
 def test_the_closed_form_with_its_least_safety_is_never_below_the_true_need():

@@ -28,9 +28,11 @@ def test_three_points_by_hand():
 
 @settings(max_examples=60, deadline=None)
 @given(
-    st.sampled_from(["od", "id"]), st.floats(5_000, 200_000), st.floats(1e-5, 4e-3),
+    st.sampled_from(["od", "id"]),
+    st.floats(5_000, 200_000),
+    st.floats(1e-5, 4e-3),
     st.lists(st.integers(0, 15), min_size=4, max_size=30, unique=True),
-)  # fmt: skip
+)
 def test_known_synthetic_data_is_found_again(side, static, k, hundreds):
     sign = -1 if side == "od" else 1
     pairs = [(100 * h, static + sign * k * (100 * h) ** 2) for h in hundreds]

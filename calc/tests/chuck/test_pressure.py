@@ -9,9 +9,7 @@ from calc.chuck.pressure import PressureNeededInput, pressure_needed
 from calc.chuck.speed import GripAtSpeedInput, StackPart, grip_at_speed
 from calc.errors import CalcError
 
-CHART = ChuckForce(
-    90_000, 30, 60, 80, chart=(ChartPoint(5, 15_000), ChartPoint(20, 55_000), ChartPoint(30, 90_000))
-)  # fmt: skip
+CHART = ChuckForce(90_000, 30, 60, 80, chart=(ChartPoint(5, 15_000), ChartPoint(20, 55_000), ChartPoint(30, 90_000)))
 PISTON = ChuckForce(90_000, 30, 60, 80, piston_area_mm2=12_000, force_ratio=2.0, efficiency=0.9, max_draw_n=40_000)
 STACK = (StackPart(1.1, 69), StackPart(2.0, 60))
 BASE = PressureNeededInput(20_000, "od", STACK, 2000, 60, CHART)
@@ -19,9 +17,14 @@ BASE = PressureNeededInput(20_000, "od", STACK, 2000, 60, CHART)
 
 @settings(max_examples=150, deadline=None)
 @given(
-    st.sampled_from([CHART, PISTON]), st.sampled_from(["od", "id"]), st.floats(500, 60_000), st.floats(0, 3500),
-    st.floats(0, 150), st.floats(0.3, 1.1), st.floats(0.6, 1.2),
-)  # fmt: skip
+    st.sampled_from([CHART, PISTON]),
+    st.sampled_from(["od", "id"]),
+    st.floats(500, 60_000),
+    st.floats(0, 3500),
+    st.floats(0, 150),
+    st.floats(0.3, 1.1),
+    st.floats(0.6, 1.2),
+)
 def test_the_inverse_really_inverts(chuck, side, need, rpm, height, condition, transmission):
     asked = PressureNeededInput(need, side, STACK, rpm, height, chuck, condition, transmission=transmission)
     found = pressure_needed(asked)

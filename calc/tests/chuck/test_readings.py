@@ -9,9 +9,14 @@ from calc.errors import CalcError
 
 @pytest.mark.parametrize(
     "text",
-    ["rpm; grip kN\n0; 40\n1000; 38.5\n", "grip N\trpm\n40000\t0\n38500\t1000", "rpm,grip [N]\n0,40000\n1000,38500",
-     "speed (1/min); grip kN\n\n0; 40.0\n1 000; 38.5", "rpm grip_kN".replace("_", "") + "\n0 40\n1000 38.5"],
-)  # fmt: skip
+    [
+        "rpm; grip kN\n0; 40\n1000; 38.5\n",
+        "grip N\trpm\n40000\t0\n38500\t1000",
+        "rpm,grip [N]\n0,40000\n1000,38500",
+        "speed (1/min); grip kN\n\n0; 40.0\n1 000; 38.5",
+        "rpm grip_kN".replace("_", "") + "\n0 40\n1000 38.5",
+    ],
+)
 def test_tables_in_several_forms(text):
     assert [(p.rpm, p.grip_n) for p in read_readings(text)] == [
         (0, pytest.approx(40_000)),

@@ -102,8 +102,17 @@ def test_a_deeper_bore_is_never_heavier_and_lies_no_further_in(width, bore, dept
     [({"bore_depth_mm": 51}, "bore_depth_mm"), ({"width_mm": None}, "width_mm"), ({"height_mm": 0}, "height_mm")],
 )
 def test_bad_jaws_name_the_field(change, field):
-    given = {"side": "od", "kind": "block", "height_mm": 50, "density_kg_dm3": 7.85, "bore_radius_mm": 42,
-             "bore_depth_mm": 18, "width_mm": 40, "length_mm": 75, "face_radius_mm": 30} | change  # fmt: skip
+    given = {
+        "side": "od",
+        "kind": "block",
+        "height_mm": 50,
+        "density_kg_dm3": 7.85,
+        "bore_radius_mm": 42,
+        "bore_depth_mm": 18,
+        "width_mm": 40,
+        "length_mm": 75,
+        "face_radius_mm": 30,
+    } | change
     with pytest.raises(CalcError) as refused:
         read(JawMassInput, given)
     assert [e.field for e in refused.value.errors] == [field]

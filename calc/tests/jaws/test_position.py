@@ -11,9 +11,16 @@ from hypothesis import strategies as st
 from calc.jaws.position import JawPositionInput, JawPositionResult, jaw_position
 
 BASE: dict[str, Any] = {
-    "side": "od", "grip_diameter_mm": 84.0, "jaw_width_mm": 40.0, "face_radius_0_mm": 20.0, "tnut_radius_0_mm": 75.0,
-    "pitch_mm": 1.5, "teeth": 20, "body_radius_mm": 105.0, "cleanup_mm": 1.0,
-}  # fmt: skip
+    "side": "od",
+    "grip_diameter_mm": 84.0,
+    "jaw_width_mm": 40.0,
+    "face_radius_0_mm": 20.0,
+    "tnut_radius_0_mm": 75.0,
+    "pitch_mm": 1.5,
+    "teeth": 20,
+    "body_radius_mm": 105.0,
+    "cleanup_mm": 1.0,
+}
 
 
 def found(**changes: Any) -> JawPositionResult:

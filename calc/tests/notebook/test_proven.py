@@ -28,10 +28,19 @@ def test_the_very_same_is_wholly_like():
 
 @pytest.mark.parametrize(
     ("changed", "score"),
-    [({"material": "C22"}, 78), ({"material": "C22", "iso_group": "M"}, 60), ({"insert": "CNMG 120412"}, 90), ({"insert": "WNMG 080408"}, 80),
-     ({"stage": "finish"}, 90), ({"machine": "Lathe 5"}, 90), ({"holder": ""}, 95), ({"diameter_mm": 100.0}, 85), ({"diameter_mm": None}, 85),
-     ({"kind": "bore"}, 0)],
-)  # fmt: skip
+    [
+        ({"material": "C22"}, 78),
+        ({"material": "C22", "iso_group": "M"}, 60),
+        ({"insert": "CNMG 120412"}, 90),
+        ({"insert": "WNMG 080408"}, 80),
+        ({"stage": "finish"}, 90),
+        ({"machine": "Lathe 5"}, 90),
+        ({"holder": ""}, 95),
+        ({"diameter_mm": 100.0}, 85),
+        ({"diameter_mm": None}, 85),
+        ({"kind": "bore"}, 0),
+    ],
+)
 def test_each_difference_costs_its_weight(changed, score):
     assert likeness(NOW, replace(CUT, **changed)).score == pytest.approx(score)
 

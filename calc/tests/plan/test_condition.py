@@ -24,11 +24,15 @@ def codes(result):
 @pytest.mark.parametrize(
     ("today", "greased", "counted"),
     [
-        ("2026-11-01", None, 0.9), ("2027-01-30", None, 0.9),  # 90 days on it still counts
-        ("2027-01-31", None, 0.5), ("2027-01-31", "2027-01-31", 1.0), ("2027-01-31", "2027-01-24", 0.85),
-        ("2027-01-31", "2027-01-23", 0.5), ("2027-01-31", "2027-02-01", 0.5),  # greased tomorrow is a slip of the pen
+        ("2026-11-01", None, 0.9),
+        ("2027-01-30", None, 0.9),  # 90 days on it still counts
+        ("2027-01-31", None, 0.5),
+        ("2027-01-31", "2027-01-31", 1.0),
+        ("2027-01-31", "2027-01-24", 0.85),
+        ("2027-01-31", "2027-01-23", 0.5),
+        ("2027-01-31", "2027-02-01", 0.5),  # greased tomorrow is a slip of the pen
     ],
-)  # fmt: skip
+)
 def test_the_best_that_is_known_on_a_day(today, greased, counted):
     assert force(on_day(today, greased=greased)).condition == counted
 

@@ -19,8 +19,13 @@ from calc.shelf.taken import SetupShelf, Shelf
 from calc.shelf.workholding import JawSet, Plug, Ring
 from calc.tests.plans import ALUMINIUM, DOCUMENT, MACHINE, MATERIAL, STEEL, TALL, TOOTHED
 
-FIRST = Setup("One", hold=Hold(grip="stock", depth_mm=12.0), force=Force(pressure_bar=20.0, condition="today"), clamp_rpm=500.0,
-              cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),))  # fmt: skip
+FIRST = Setup(
+    "One",
+    hold=Hold(grip="stock", depth_mm=12.0),
+    force=Force(pressure_bar=20.0, condition="today"),
+    clamp_rpm=500.0,
+    cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),),
+)
 TWO = replace(
     DOCUMENT,
     setups=(FIRST, replace(DOCUMENT.setups[0], hold=Hold(grip="outside:Spigot", depth_mm=20.0))),

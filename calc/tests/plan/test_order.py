@@ -81,8 +81,12 @@ def test_names_of_the_halves_are_free_and_fit():
 
 @pytest.mark.parametrize(
     ("one", "says"),
-    [(cut("Face", "face", 60.0, 0.0), "Turning and boring"), (cut("Open", "turn", None, 50.0), "both diameters"), (cut("Thin", "turn", 51.0, 50.0), "too little stock")],
-)  # fmt: skip
+    [
+        (cut("Face", "face", 60.0, 0.0), "Turning and boring"),
+        (cut("Open", "turn", None, 50.0), "both diameters"),
+        (cut("Thin", "turn", 51.0, 50.0), "too little stock"),
+    ],
+)
 def test_what_is_no_two_cuts_stays_one(one, says):
     with pytest.raises(CalcError, match=says):
         split_item(with_cuts(one), PATH, 0, 0.5)

@@ -10,17 +10,7 @@ from hypothesis import strategies as st
 from calc.chuck.demand import GripDemandInput, grip_demand
 from calc.chuck.grip import ChuckForce
 from calc.plan.cuts import load_of
-from calc.tests.plans import (
-    ALUMINIUM,
-    CHUCK,
-    FORCE,
-    MACHINE,
-    MATERIAL,
-    SHELF,
-    codes,
-    plan,
-    shelf_with,
-)
+from calc.tests.plans import ALUMINIUM, CHUCK, FORCE, MACHINE, MATERIAL, SHELF, codes, plan, shelf_with
 
 
 def force(result):
@@ -198,9 +188,14 @@ def test_the_corner_is_the_demand_of_scaled_loads():
     worse = tuple(replace(c, **{n: 1.2 * getattr(c, n) for n in forces}) for c in cuts)
     weighed = f.force.value.asked.asked
     asked = GripDemandInput(
-        worse, 84, f.hold.value.pocket.grip_length_mm, 0.75 * f.hold.value.friction,
-        part_mass_kg=weighed.part_mass_kg, centre_overhang_mm=weighed.centre_overhang_mm, rpm=weighed.rpm,
-    )  # fmt: skip
+        worse,
+        84,
+        f.hold.value.pocket.grip_length_mm,
+        0.75 * f.hold.value.friction,
+        part_mass_kg=weighed.part_mass_kg,
+        centre_overhang_mm=weighed.centre_overhang_mm,
+        rpm=weighed.rpm,
+    )
     assert f.force.value.asked.corner.required_grip_n == pytest.approx(grip_demand(asked).required_grip_n)
 
 

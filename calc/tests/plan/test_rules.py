@@ -46,9 +46,14 @@ def test_friction_conditions_and_the_corner_are_rules():
 @pytest.mark.parametrize(("rule", "bored"), [("nominal", 122.0), ("middle", 122.2), ("largest", 123.0)])
 def test_the_pocket_for_raw_stock_follows_its_school(rule, bored):
     made = plan(
-        rules__raw_stock=rule, setups__0__hold__grip="stock", setups__0__hold__depth_mm=12.0, sides__first_end="a", part__stock__diameter_mm=122.0,
-        part__stock__smallest_mm=121.4, part__stock__largest_mm=123.0,
-    )  # fmt: skip
+        rules__raw_stock=rule,
+        setups__0__hold__grip="stock",
+        setups__0__hold__depth_mm=12.0,
+        sides__first_end="a",
+        part__stock__diameter_mm=122.0,
+        part__stock__smallest_mm=121.4,
+        part__stock__largest_mm=123.0,
+    )
     assert made.figures[0].hold.value.grip.diameter_mm == pytest.approx(bored)
 
 
@@ -105,9 +110,10 @@ def old_document():
     setup = {k: v for k, v in now["setups"][0].items() if k != "jaws"}
     hold = {k: v for k, v in setup["hold"].items() if k != "grip"}
     return {
-        "version": 1, "part": {"profile": {"outside": [step], "inside": []}},
+        "version": 1,
+        "part": {"profile": {"outside": [step], "inside": []}},
         "setups": [{**setup, "hold": hold, "cuts": []}],
-    }  # fmt: skip
+    }
 
 
 def test_the_jaws_are_bored_on_a_plug_where_the_house_rule_says_so():

@@ -77,8 +77,13 @@ def test_without_the_stock_the_first_side_asks_for_it():
 
 
 def two_sided(**more):
-    first = Setup("One", hold=Hold(grip="stock", depth_mm=12.0), force=Force(pressure_bar=20.0, condition="today"), clamp_rpm=500.0,
-                  cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),))  # fmt: skip
+    first = Setup(
+        "One",
+        hold=Hold(grip="stock", depth_mm=12.0),
+        force=Force(pressure_bar=20.0, condition="today"),
+        clamp_rpm=500.0,
+        cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),),
+    )
     second = replace(DOCUMENT.setups[0], hold=Hold(grip="outside:Spigot", depth_mm=20.0))
     document = replace(DOCUMENT, setups=(first, second), sides=Sides("a", True))
     for path, value in more.items():

@@ -17,8 +17,13 @@ from calc.typed import typed_value
 PLAIN = write(DOCUMENT)
 CUTS, STEPS = "setups.0.cuts", "part.profile.outside"
 
-VARIANTS = [{}, {"setups__0__force__pressure_bar": None}, {"setups__0__force__user_max_rpm": 300.0},
-            {"setups__0__hold__depth_mm": 39.0}, {"part__quantity": None}]  # fmt: skip
+VARIANTS = [
+    {},
+    {"setups__0__force__pressure_bar": None},
+    {"setups__0__force__user_max_rpm": 300.0},
+    {"setups__0__hold__depth_mm": 39.0},
+    {"part__quantity": None},
+]
 
 
 @pytest.mark.parametrize("facts", VARIANTS)
@@ -27,7 +32,7 @@ def test_in_little_it_stands_as_the_whole_plan_does(facts):
     assert little.verdict == whole.verdict
     assert [(s.name, s.state, str(s.line)) for s in little.stops] == [
         (s.name, s.state, str(s.line)) for s in whole.stops
-    ]  # fmt: skip
+    ]
     assert little.headlines == standing_of(whole).headlines
     assert little.attention == {"stopped": 0, "open": 1, "settled": 2}[whole.verdict]
 

@@ -4,14 +4,7 @@ import pytest
 
 from calc.errors import CalcError
 from calc.plan.paths import with_value
-from calc.tests.plans import (
-    ALUMINIUM,
-    DOCUMENT,
-    STEEL,
-    plan,
-    shelf_with,
-    with_facts,
-)
+from calc.tests.plans import ALUMINIUM, DOCUMENT, STEEL, plan, shelf_with, with_facts
 
 
 @pytest.mark.parametrize(

@@ -56,8 +56,18 @@ def test_a_drill_no_larger_than_its_pilot_is_not_put_in():
     assert found.planned.to_diameter_mm == 25.0
 
 
-@pytest.mark.parametrize(("kind", "a", "b", "inside"), [("bore", 20, 24, True), ("drill", 0, 10, True), ("thread", 24, 22, False), ("thread", 22, 24, True),
-                                                        ("groove", 40, 36, False), ("groove", 36, 40, True), ("turn", 50, 40, False)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "a", "b", "inside"),
+    [
+        ("bore", 20, 24, True),
+        ("drill", 0, 10, True),
+        ("thread", 24, 22, False),
+        ("thread", 22, 24, True),
+        ("groove", 40, 36, False),
+        ("groove", 36, 40, True),
+        ("turn", 50, 40, False),
+    ],
+)
 def test_where_a_cut_works(kind, a, b, inside):
     assert is_inside(PlannedCut("c", kind, float(a), float(b))) is inside
 

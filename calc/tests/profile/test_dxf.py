@@ -66,8 +66,10 @@ def test_it_does_not_matter_where_it_is_drawn_or_in_which_order() -> None:
 
 def test_inches_are_read_as_inches_and_a_drawing_without_units_asks() -> None:
     small = [(x / 25.4, y / 25.4) for x, y in SQUARE]
-    assert sizes(profile(drawn(lines(small), unit=1)).outside) == [(pytest.approx(40, abs=1e-4), pytest.approx(30, abs=1e-4)),
-                                                                   (pytest.approx(60, abs=1e-4), pytest.approx(10, abs=1e-4))]  # fmt: skip
+    assert sizes(profile(drawn(lines(small), unit=1)).outside) == [
+        (pytest.approx(40, abs=1e-4), pytest.approx(30, abs=1e-4)),
+        (pytest.approx(60, abs=1e-4), pytest.approx(10, abs=1e-4)),
+    ]
     assert read_drawing(drawn(lines(SQUARE), unit=0)) == Question((), ("mm", "in"))
     assert sizes(profile(drawn(lines(SQUARE), unit=0), unit="mm").outside)[0] == (40, 30)
 
@@ -153,13 +155,20 @@ def gap(space: Any, drawing: Any) -> None:
 
 
 WRONG = [
-    ("", "empty"), ("hello", "not a DXF"), ("0\nSECTION\n2\nENTITIES\n0\nLINE\n", "not a DXF|no lines"), (drawn(spline), "spline at"),
-    (drawn(block), "block at.*7"), (drawn(branch), "3 lines meet at"), (drawn(gap), "open at.*0.5"),
-    (drawn(lines([(0, -5), (0, 20), (30, 20), (30, -5), (0, -5)])), "below the axis"), (drawn(lambda s, d: s.add_circle((0, 0), 5)), "CIRCLE at"),
-    (drawn(lambda s, d: None), "no lines"), (drawn(lines([(0, 0), (0, 20)])), "no length|no lines"),
+    ("", "empty"),
+    ("hello", "not a DXF"),
+    ("0\nSECTION\n2\nENTITIES\n0\nLINE\n", "not a DXF|no lines"),
+    (drawn(spline), "spline at"),
+    (drawn(block), "block at.*7"),
+    (drawn(branch), "3 lines meet at"),
+    (drawn(gap), "open at.*0.5"),
+    (drawn(lines([(0, -5), (0, 20), (30, 20), (30, -5), (0, -5)])), "below the axis"),
+    (drawn(lambda s, d: s.add_circle((0, 0), 5)), "CIRCLE at"),
+    (drawn(lambda s, d: None), "no lines"),
+    (drawn(lines([(0, 0), (0, 20)])), "no length|no lines"),
     (drawn(lines([(0, 0), (0, 2000), (30, 2000), (30, 0), (0, 0)])), "larger than"),
     (drawn(lines([(0, 10), (20, 10), (20, 15), (10, 15), (10, 20), (40, 20)])), "turns back"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("text", "says"), WRONG, ids=range(len(WRONG)))

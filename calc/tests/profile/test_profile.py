@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import Any
 
 import pytest
@@ -19,7 +20,10 @@ def step(line: str, system: Any = "metric") -> TurnedStep:
     return read_line(line, system, "Step")
 
 
-def body(outside: list[str], inside: list[str] = (), inside_b: list[str] = (), edge: float = 0.0) -> Body:  # type: ignore[assignment]
+Lines = Sequence[str]
+
+
+def body(outside: Lines, inside: Lines = (), inside_b: Lines = (), edge: float = 0.0) -> Body:
     return body_of([step(s) for s in outside], [step(s) for s in inside], [step(s) for s in inside_b], edge)
 
 
@@ -29,7 +33,10 @@ def body(outside: list[str], inside: list[str] = (), inside_b: list[str] = (), e
 @pytest.mark.parametrize(
     ("line", "facts"),
     [
-        ("Spigot: 84 h7 x 40 Ra 1.6 c0.3", {"name": "Spigot", "diameter_mm": 84, "fit": "h7", "length_mm": 40, "ra_um": 1.6, "chamfer_mm": 0.3}),
+        (
+            "Spigot: 84 h7 x 40 Ra 1.6 c0.3",
+            {"name": "Spigot", "diameter_mm": 84, "fit": "h7", "length_mm": 40, "ra_um": 1.6, "chamfer_mm": 0.3},
+        ),
         ("118 0/-0.1 x 14 r0.4", {"upper_mm": 0, "lower_mm": -0.1, "corner_mm": 0.4}),
         ("Ø52 H7 through", {"diameter_mm": 52, "fit": "H7", "length_mm": None}),
         ("52 H7 thru", {"length_mm": None}),
@@ -45,7 +52,7 @@ def body(outside: list[str], inside: list[str] = (), inside_b: list[str] = (), e
         ("84 0.02/0 x 3", {"upper_mm": 0.02, "lower_mm": 0}),
         ("1 7/16 in h7 x 3/4 in", {"diameter_mm": 36.5125, "length_mm": 19.05}),
     ],
-)  # fmt: skip
+)
 def test_what_a_setter_writes(line: str, facts: dict[str, Any]) -> None:
     found = step(line)
     assert {name: getattr(found, name) for name in facts} == facts
@@ -62,12 +69,21 @@ def test_inch_lines_are_in_inches() -> None:
 @pytest.mark.parametrize(
     ("line", "says"),
     [
-        ("84,5 x 3", "two ways"), ("hello x 3", "cannot be read"), ("84 h7 x 40 blah", "blah"), ("84 h19 x 3", "not a tolerance class"),
-        ("84 x 40 x 30", "cannot be read"), ("x 30", "begins with its diameter|cannot be read"), ("M24x1.5 x 20 on 30", "longer than its step"),
-        ("60>50>40 x 3", "two diameters"), ("84 -0.1/0 x 2 c1 round 1", "not both"), (": 3 x 4", "name before the colon"),
-        ("84 x 3 on 2", "needs its thread"), ("60>50 x 10 c1", "step of its own"), ("60 x 40 arc 10", "radius of"),
+        ("84,5 x 3", "two ways"),
+        ("hello x 3", "cannot be read"),
+        ("84 h7 x 40 blah", "blah"),
+        ("84 h19 x 3", "not a tolerance class"),
+        ("84 x 40 x 30", "cannot be read"),
+        ("x 30", "begins with its diameter|cannot be read"),
+        ("M24x1.5 x 20 on 30", "longer than its step"),
+        ("60>50>40 x 3", "two diameters"),
+        ("84 -0.1/0 x 2 c1 round 1", "not both"),
+        (": 3 x 4", "name before the colon"),
+        ("84 x 3 on 2", "needs its thread"),
+        ("60>50 x 10 c1", "step of its own"),
+        ("60 x 40 arc 10", "radius of"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_read_is_told(line: str, says: str) -> None:
     with pytest.raises(CalcError, match=says):
         step(line)
@@ -84,8 +100,14 @@ def test_a_pasted_list_answers_every_line() -> None:
 figures = st.floats(0.1, 400).map(lambda x: round(x, 3))
 
 
-@given(figures, figures, st.sampled_from(["", "h7", "js9", "K6"]), st.booleans(), st.none() | st.floats(0.1, 3).map(lambda x: round(x, 2)),
-       st.sampled_from(["metric", "inch"]))  # fmt: skip
+@given(
+    figures,
+    figures,
+    st.sampled_from(["", "h7", "js9", "K6"]),
+    st.booleans(),
+    st.none() | st.floats(0.1, 3).map(lambda x: round(x, 2)),
+    st.sampled_from(["metric", "inch"]),
+)
 def test_a_line_reads_back_as_the_same_step(
     d: float, length: float, fit: str, groove: bool, edge: float | None, system: Any
 ) -> None:
@@ -126,7 +148,8 @@ def test_a_half_circle_turned_is_a_ball() -> None:
 
 def test_chamfer_and_round_take_off_what_pappus_says() -> None:
     # A 2 mm chamfer: triangle of area 2 at radius 20 − 2/3. A round: the square's corner less the quarter circle,
-    # area (1 − π/4)·2², its centre of area 2·(1 − (5/6 − π/4)/(1 − π/4))… told by: ∫(corner) = r²(1 − π/4), x̄ = r(10 − 3π)/(3(4 − π)).
+    # area (1 − π/4)·2², its centre of area 2·(1 − (5/6 − π/4)/(1 − π/4))… told by: ∫(corner) = r²(1 − π/4), x̄ = r(10
+    # − 3π)/(3(4 − π)).
     whole = math.pi * 20**2 * 30
     chamfered = body_figures(body(["40 x 30 c2"]), 1.0).volume_mm3
     assert whole - chamfered == pytest.approx(2 * 2 * math.pi * (20 - 2 / 3) * 2)
@@ -181,7 +204,7 @@ def test_corners_and_flanks() -> None:
         (["50 x 2 c1.5"], [], [], "outside.0.chamfer_mm", "do not fit"),
         (["50 x 20 r3", "54 x 10"], [], [], "outside.0.corner_mm", "2\u00a0mm high"),
     ],
-)  # fmt: skip
+)
 def test_wrong_profiles_are_told_at_the_step(outside: Any, inside: Any, inside_b: Any, field: str, says: str) -> None:
     with pytest.raises(CalcError, match=says) as caught:
         body(outside, inside, inside_b)

@@ -60,8 +60,15 @@ def traced(boring: Boring, system="metric") -> Trace:
 
 
 def outside(**more):
-    given = {"side": "od", "pockets": (Pocket(84.0, 20.0, 1.5, 0.4, 0.03),), "start_mm": 68.0, "depth_of_cut_mm": 1.0,
-             "feed_mm_rev": 0.12, "speed_m_min": 80.0, "limit_rpm": 750.0}  # fmt: skip
+    given = {
+        "side": "od",
+        "pockets": (Pocket(84.0, 20.0, 1.5, 0.4, 0.03),),
+        "start_mm": 68.0,
+        "depth_of_cut_mm": 1.0,
+        "feed_mm_rev": 0.12,
+        "speed_m_min": 80.0,
+        "limit_rpm": 750.0,
+    }
     return Boring(**(given | more))
 
 

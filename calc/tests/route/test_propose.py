@@ -27,11 +27,17 @@ def cuts_of(document, taken=None):
 
 def bush(**more):
     """A threaded bush from bar: thread, relief groove, collar, bored through."""
-    outside = (TurnedStep("Thread", 24.0, 16.0, thread="M24x1.5-6g", thread_length_mm=14.0), TurnedStep("Relief", 21.6, 3.0, groove=True),
-               TurnedStep("Collar", 34.0, 23.0))  # fmt: skip
+    outside = (
+        TurnedStep("Thread", 24.0, 16.0, thread="M24x1.5-6g", thread_length_mm=14.0),
+        TurnedStep("Relief", 21.6, 3.0, groove=True),
+        TurnedStep("Collar", 34.0, 23.0),
+    )
     document = plan(outside, (TurnedStep("Bore", 14.0, fit="H7", ra_um=1.6),), 36.0, **more)
-    return replace(document, part=replace(document.part, stock=BAR, face_stock_mm=0.0),
-                   setups=(replace(document.setups[0], hold=Hold(grip="stock", depth_mm=16.0, seat="none")),))  # fmt: skip
+    return replace(
+        document,
+        part=replace(document.part, stock=BAR, face_stock_mm=0.0),
+        setups=(replace(document.setups[0], hold=Hold(grip="stock", depth_mm=16.0, seat="none")),),
+    )
 
 
 def test_a_shaft_end_is_faced_roughed_and_finished():
@@ -169,9 +175,14 @@ THREAD, PART = cut("Thread", "thread", 24, 22), cut("Part off", "part", 90, 0)
 
 @pytest.mark.parametrize(
     ("order", "code"),
-    [((PART, FACE), "part-off-first"), ((FINISH, ROUGH), "finish-before-rough"), ((BORE, DRILL), "bore-before-drill"), ((FINISH, FACE), "face-late"),
-     ((THREAD, ROUGH), "thread-early")],
-)  # fmt: skip
+    [
+        ((PART, FACE), "part-off-first"),
+        ((FINISH, ROUGH), "finish-before-rough"),
+        ((BORE, DRILL), "bore-before-drill"),
+        ((FINISH, FACE), "face-late"),
+        ((THREAD, ROUGH), "thread-early"),
+    ],
+)
 def test_a_wrong_order_is_told_in_words(order, code):
     notes = sequence_notes(order)
     assert [n.code for n in notes] == [code]

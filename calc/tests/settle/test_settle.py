@@ -44,9 +44,16 @@ def test_vector_forces_are_the_calculators(feed, depth, corner, approach, rake, 
 
 @settings(max_examples=200, deadline=None)
 @given(
-    st.sampled_from([2, 3, 4, 6]), st.floats(10, 5000), st.floats(10, 3000), st.floats(10, 3000), st.booleans(), st.floats(0, 2), st.floats(0, 3000),
-    st.booleans(), st.booleans(),
-)  # fmt: skip
+    st.sampled_from([2, 3, 4, 6]),
+    st.floats(10, 5000),
+    st.floats(10, 3000),
+    st.floats(10, 3000),
+    st.booleans(),
+    st.floats(0, 2),
+    st.floats(0, 3000),
+    st.booleans(),
+    st.booleans(),
+)
 def test_vector_demand_is_the_calculators(jaws, ft, fa, fr, unseated, offset, rpm, torque_only, centre):
     load = CutLoad("c", ft, fa, fr, 80.0, 30.0, fa if unseated else 0.0, torque_only)
     asked = GripDemandInput((load,), 90.0, 18.0, 0.1, 2.0, centre, jaws, 3.0, offset, 25.0, rpm)
@@ -181,15 +188,7 @@ def test_a_weak_spindle_binds():
     document, taken = ready(shelf(machine=replace(shelf().machine, power_kw=2.0)))
     found = settle_operation(document, taken, 0, 1)
     assert found.binds.name == "the spindle's power"
-    assert (
-        solve(
-            taken_over(document, 1, found),
-            taken,
-        )
-        .cuts.value.cuts[1]
-        .over
-        <= 1
-    )
+    assert solve(taken_over(document, 1, found), taken).cuts.value.cuts[1].over <= 1
 
 
 def test_pinned_figures_stay():

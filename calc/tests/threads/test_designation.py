@@ -34,10 +34,25 @@ def test_sizes_and_spelling(text: str, written: str, major: float, pitch: float)
 @pytest.mark.parametrize(
     "text",
     [
-        "", "24", "M", "Mx1.5", "M24x", "M24x0", "M24x24", "M24 9z", "M11", "m24", "3/0-16 UNF", "3/4-0 UNF", "3/4-1 UNF",
-        "3/4-16", "3/4-16 UNF-4A", "G1/2", "84 h7",
+        "",
+        "24",
+        "M",
+        "Mx1.5",
+        "M24x",
+        "M24x0",
+        "M24x24",
+        "M24 9z",
+        "M11",
+        "m24",
+        "3/0-16 UNF",
+        "3/4-0 UNF",
+        "3/4-1 UNF",
+        "3/4-16",
+        "3/4-16 UNF-4A",
+        "G1/2",
+        "84 h7",
     ],
-)  # fmt: skip
+)
 def test_what_names_no_thread(text: str) -> None:
     assert designation(text) is None
 

@@ -224,9 +224,14 @@ def test_what_the_shelf_does_not_put_together_is_no_tool():
 
 @settings(max_examples=60, deadline=None)
 @given(
-    st.sampled_from(["turn", "face", "bore"]), st.sampled_from("PMKNS"), st.sampled_from(["rough", "finish", "both"]), st.floats(0.1, 9),
-    st.floats(0, 80), st.booleans(), st.booleans(),
-)  # fmt: skip
+    st.sampled_from(["turn", "face", "bore"]),
+    st.sampled_from("PMKNS"),
+    st.sampled_from(["rough", "finish", "both"]),
+    st.floats(0.1, 9),
+    st.floats(0, 80),
+    st.booleans(),
+    st.booleans(),
+)
 def test_the_order_falls_and_every_rejected_one_says_why(kind, group, stage, depth, falling, square, thin):
     side = "inside" if kind == "bore" else "outside"
     job = Job(

@@ -24,12 +24,26 @@ def decode(code):
 
 # Edge figures of ISO 1832 by shape and inscribed circle, and ANSI B212.4 beside it.
 PAIRS = [
-    ("CNMG 120408", "CNMG 432"), ("CNMG 190616", "CNMG 644"), ("CCMT 060204", "CCMT 21.51"), ("CCMT 09T304", "CCMT 32.51"),
-    ("DNMG 150608", "DNMG 442"), ("DCMT 11T308", "DCMT 32.52"), ("DCMT 070204", "DCMT 21.51"), ("SNMG 120412", "SNMG 433"),
-    ("TNMG 160408", "TNMG 332"), ("TNMG 220408", "TNMG 432"), ("TCMT 110202", "TCMT 21.5.5"), ("VNMG 160404", "VNMG 331"),
-    ("VBMT 160408", "VBMT 332"), ("WNMG 080408", "WNMG 432"), ("WNMG 060404", "WNMG 331"), ("TPGN 110304", "TPGN 221"),
-    ("SCMT 09T308", "SCMT 32.52"), ("CNGA 120400", "CNGA 430"), ("VCGT 110302", "VCGT 22.5"),
-]  # fmt: skip
+    ("CNMG 120408", "CNMG 432"),
+    ("CNMG 190616", "CNMG 644"),
+    ("CCMT 060204", "CCMT 21.51"),
+    ("CCMT 09T304", "CCMT 32.51"),
+    ("DNMG 150608", "DNMG 442"),
+    ("DCMT 11T308", "DCMT 32.52"),
+    ("DCMT 070204", "DCMT 21.51"),
+    ("SNMG 120412", "SNMG 433"),
+    ("TNMG 160408", "TNMG 332"),
+    ("TNMG 220408", "TNMG 432"),
+    ("TCMT 110202", "TCMT 21.5.5"),
+    ("VNMG 160404", "VNMG 331"),
+    ("VBMT 160408", "VBMT 332"),
+    ("WNMG 080408", "WNMG 432"),
+    ("WNMG 060404", "WNMG 331"),
+    ("TPGN 110304", "TPGN 221"),
+    ("SCMT 09T308", "SCMT 32.52"),
+    ("CNGA 120400", "CNGA 430"),
+    ("VCGT 110302", "VCGT 22.5"),
+]
 
 
 @pytest.mark.parametrize(("iso", "ansi"), PAIRS)
@@ -52,9 +66,16 @@ def test_the_handbooks_example():
 
 @pytest.mark.parametrize(
     ("code", "ic", "edge"),
-    [("SNMG 120408", 12.7, 12.7), ("TNMG 160408", 9.525, 16.498), ("DNMG 150408", 12.7, 15.504), ("VNMG 160408", 9.525, 16.607),
-     ("WNMG 080408", 12.7, 8.69), ("RCMT 1204M0", 12.0, 12.0), ("RNMG 120400", 12.7, 12.7)],
-)  # fmt: skip
+    [
+        ("SNMG 120408", 12.7, 12.7),
+        ("TNMG 160408", 9.525, 16.498),
+        ("DNMG 150408", 12.7, 15.504),
+        ("VNMG 160408", 9.525, 16.607),
+        ("WNMG 080408", 12.7, 8.69),
+        ("RCMT 1204M0", 12.0, 12.0),
+        ("RNMG 120400", 12.7, 12.7),
+    ],
+)
 def test_circle_and_edge_by_the_shapes_geometry(code, ic, edge):
     assert (decode(code).ic_mm, decode(code).edge_mm) == pytest.approx((ic, edge), abs=2e-3)
 
@@ -99,15 +120,25 @@ def test_edge_hand_and_breaker_behind_the_figures():
 @pytest.mark.parametrize(
     ("code", "position", "may"),
     [
-        ("XNMG 120408", "Position 1, “X”", "R, S, C"), ("CZMG 120408", "Position 2, “Z”", "A, B, C"), ("CNXG 120408", "Position 3, “X”", "A, F"),
-        ("CNMZ 120408", "Position 4, “Z”", "N, R, F"), ("CNMG 110408", "Position 5, “11”", "12"), ("CNMG 128808", "Position 6, “88”", "T3"),
-        ("CNMG 120477", "Position 7, “77”", "08"), ("CNMG 1204M0", "Position 7, “M0”", "08"), ("CNMG 120408?", "Position 8, “?”", "hyphen"),
-        ("CNMG 932", "Position 5, “932”", "10"), ("CNMG 492", "Position 6, “92”", "1.2"), ("CNMG 439", "Position 7, “9”", "0.5"),
+        ("XNMG 120408", "Position 1, “X”", "R, S, C"),
+        ("CZMG 120408", "Position 2, “Z”", "A, B, C"),
+        ("CNXG 120408", "Position 3, “X”", "A, F"),
+        ("CNMZ 120408", "Position 4, “Z”", "N, R, F"),
+        ("CNMG 110408", "Position 5, “11”", "12"),
+        ("CNMG 128808", "Position 6, “88”", "T3"),
+        ("CNMG 120477", "Position 7, “77”", "08"),
+        ("CNMG 1204M0", "Position 7, “M0”", "08"),
+        ("CNMG 120408?", "Position 8, “?”", "hyphen"),
+        ("CNMG 932", "Position 5, “932”", "10"),
+        ("CNMG 492", "Position 6, “92”", "1.2"),
+        ("CNMG 439", "Position 7, “9”", "0.5"),
         ("CNMG 1204", "Position 7, “nothing”", "08"),
         ("CNMG 12", "Position 6, “nothing”", "T3"),
-        ("CNMG", "Position 5, “nothing”", "ISO figures"), ("CN", "Position 3, “nothing”", "A, F"), ("", "Position 1, “nothing”", "R, S"),
+        ("CNMG", "Position 5, “nothing”", "ISO figures"),
+        ("CN", "Position 3, “nothing”", "A, F"),
+        ("", "Position 1, “nothing”", "R, S"),
     ],
-)  # fmt: skip
+)
 def test_a_wrong_code_is_refused_with_the_position(code, position, may):
     with pytest.raises(CalcError) as refused:
         decode(code)

@@ -20,18 +20,29 @@ LIB = starting_library()
 
 @pytest.mark.parametrize(
     ("text", "found"),
-    [("P10-P30 M20", {"P": (10, 30), "M": (20, 20)}), ("p10-30, k05", {"P": (10, 30), "K": (5, 5)}), ("S10–S30", {"S": (10, 30)}),
-     ("N05; H15-H25", {"N": (5, 5), "H": (15, 25)})],
-)  # fmt: skip
+    [
+        ("P10-P30 M20", {"P": (10, 30), "M": (20, 20)}),
+        ("p10-30, k05", {"P": (10, 30), "K": (5, 5)}),
+        ("S10–S30", {"S": (10, 30)}),
+        ("N05; H15-H25", {"N": (5, 5), "H": (15, 25)}),
+    ],
+)
 def test_a_range_as_iso_513_writes_it(text, found):
     assert read_range(text) == found
 
 
 @pytest.mark.parametrize(
     ("text", "says"),
-    [("", "is no range"), ("X10", "is no range"), ("P5", "is no range"), ("P30-P10", "from 01, hard, to 50"), ("P10-P60", "from 01"), ("P00", "from 01"),
-     ("P10-M20", "is no range")],
-)  # fmt: skip
+    [
+        ("", "is no range"),
+        ("X10", "is no range"),
+        ("P5", "is no range"),
+        ("P30-P10", "from 01, hard, to 50"),
+        ("P10-P60", "from 01"),
+        ("P00", "from 01"),
+        ("P10-M20", "is no range"),
+    ],
+)
 def test_what_is_no_range_is_told(text, says):
     with pytest.raises(CalcError, match=says):
         read_range(text)
@@ -103,8 +114,13 @@ def test_a_tools_key_names_both_and_its_name_tells_both():
 
 @pytest.mark.parametrize(
     ("changed", "field"),
-    [({"code": "CNXG 120408"}, "code"), ({"application": "Q1"}, "application"), ({"feed_max": 0.01}, "feed_max"), ({"depth_max": 0.01}, "depth_max")],
-)  # fmt: skip
+    [
+        ({"code": "CNXG 120408"}, "code"),
+        ({"application": "Q1"}, "application"),
+        ({"feed_max": 0.01}, "feed_max"),
+        ({"depth_max": 0.01}, "depth_max"),
+    ],
+)
 def test_an_insert_that_contradicts_itself_is_refused_at_its_field(changed, field):
     with pytest.raises(CalcError) as refused:
         dataclasses.replace(LIB.inserts[0], **changed)

@@ -16,14 +16,32 @@ from calc.walls.ring import even_response, wall_response
 
 
 def lobing(**changes: Any) -> Any:
-    base = {"total_grip_n": 30_000.0, "side": "od", "outer_diameter_mm": 110.0, "inner_diameter_mm": 90.0,
-            "length_mm": 10.0, "modulus_gpa": 200.0, "poisson": 0.3, "jaws": 3, "wrap_deg": 50.0}  # fmt: skip
+    base = {
+        "total_grip_n": 30_000.0,
+        "side": "od",
+        "outer_diameter_mm": 110.0,
+        "inner_diameter_mm": 90.0,
+        "length_mm": 10.0,
+        "modulus_gpa": 200.0,
+        "poisson": 0.3,
+        "jaws": 3,
+        "wrap_deg": 50.0,
+    }
     return wall_lobing(WallLobingInput(**(base | changes)))
 
 
 def contact(jaw: float, **changes: Any) -> WallContactResult:
-    base = {"total_grip_n": 30_000.0, "side": "od", "outer_diameter_mm": 110.0, "inner_diameter_mm": 90.0,
-            "length_mm": 10.0, "modulus_gpa": 200.0, "poisson": 0.3, "jaws": 3, "wrap_deg": 50.0}  # fmt: skip
+    base = {
+        "total_grip_n": 30_000.0,
+        "side": "od",
+        "outer_diameter_mm": 110.0,
+        "inner_diameter_mm": 90.0,
+        "length_mm": 10.0,
+        "modulus_gpa": 200.0,
+        "poisson": 0.3,
+        "jaws": 3,
+        "wrap_deg": 50.0,
+    }
     return wall_contact(WallContactInput(jaw_diameter_mm=jaw, **(base | changes)))
 
 

@@ -57,8 +57,12 @@ for _calculator in all_calculators():
     )(_route(_calculator.name, _calculator.run))
 
 
-@router.post("/calc/{name}", response={404: Problem, 401: Problem, 403: Problem}, operation_id="noCalculator",
-             include_in_schema=False)  # fmt: skip
+@router.post(
+    "/calc/{name}",
+    response={404: Problem, 401: Problem, 403: Problem},
+    operation_id="noCalculator",
+    include_in_schema=False,
+)
 def no_calculator(request: HttpRequest, name: str) -> None:
     """Any other name."""
     raise NotFound(f"There is no calculator “{name}”. GET /api/calc lists them.")

@@ -9,10 +9,20 @@ INCH = 25.4
 SEAL_CARRIER: dict[str, Any] = {
     "version": 2,
     "part": {
-        "quantity": 240, "edge_mm": 0.3, "face_stock_mm": 2.0,
+        "quantity": 240,
+        "edge_mm": 0.3,
+        "face_stock_mm": 2.0,
         "profile": {
             "outside": [
-                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "fit": "h7", "ra_um": 1.6, "corner_mm": 0.8, "chamfer_mm": 0.5},
+                {
+                    "name": "Spigot",
+                    "diameter_mm": 84.0,
+                    "length_mm": 40.0,
+                    "fit": "h7",
+                    "ra_um": 1.6,
+                    "corner_mm": 0.8,
+                    "chamfer_mm": 0.5,
+                },
                 {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "chamfer_mm": 0.5},
             ],
             "inside": [{"name": "Bore", "diameter_mm": 52.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
@@ -36,17 +46,26 @@ SEAL_CARRIER: dict[str, Any] = {
             "clamp_rpm": 600.0,
         },
     ],
-}  # fmt: skip
+}
 
 WEAR_RING: dict[str, Any] = {
     "version": 2,
     "part": {
-        "quantity": 90, "edge_mm": 0.5, "face_stock_mm": 1.5,
+        "quantity": 90,
+        "edge_mm": 0.5,
+        "face_stock_mm": 1.5,
         "profile": {
             "outside": [{"name": "Rim", "diameter_mm": 168.0, "length_mm": 32.0, "fit": "h8", "ra_um": 1.6}],
             "inside": [{"name": "Bore", "diameter_mm": 148.0, "fit": "H7", "ra_um": 1.6}],
         },
-        "stock": {"form": "casting", "surface": "rough", "diameter_mm": 174.0, "smallest_mm": 173.0, "largest_mm": 175.5, "bore_mm": 140.0},
+        "stock": {
+            "form": "casting",
+            "surface": "rough",
+            "diameter_mm": 174.0,
+            "smallest_mm": 173.0,
+            "largest_mm": 175.5,
+            "bore_mm": 140.0,
+        },
     },
     "sides": {"first_end": "a"},
     "setups": [
@@ -65,17 +84,33 @@ WEAR_RING: dict[str, Any] = {
             "clamp_rpm": 500.0,
         },
     ],
-}  # fmt: skip
+}
 
 GUIDE_BUSH: dict[str, Any] = {
     "version": 2,
     "part": {
-        "quantity": 1800, "edge_mm": 0.3, "face_stock_mm": 0.0,
+        "quantity": 1800,
+        "edge_mm": 0.3,
+        "face_stock_mm": 0.0,
         "profile": {
             "outside": [
-                {"name": "Thread", "diameter_mm": 24.0, "length_mm": 16.0, "thread": "M24x1.5-6g", "thread_length_mm": 14.0, "chamfer_mm": 1.0},
+                {
+                    "name": "Thread",
+                    "diameter_mm": 24.0,
+                    "length_mm": 16.0,
+                    "thread": "M24x1.5-6g",
+                    "thread_length_mm": 14.0,
+                    "chamfer_mm": 1.0,
+                },
                 {"name": "Relief", "diameter_mm": 21.6, "length_mm": 3.0, "groove": True},
-                {"name": "Collar", "diameter_mm": 34.0, "length_mm": 23.0, "fit": "h9", "ra_um": 3.2, "chamfer_mm": 0.5},
+                {
+                    "name": "Collar",
+                    "diameter_mm": 34.0,
+                    "length_mm": 23.0,
+                    "fit": "h9",
+                    "ra_um": 3.2,
+                    "chamfer_mm": 0.5,
+                },
             ],
             "inside": [{"name": "Bore", "diameter_mm": 14.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
         },
@@ -91,20 +126,34 @@ GUIDE_BUSH: dict[str, Any] = {
             "clamp_rpm": 3500.0,
         }
     ],
-}  # fmt: skip
+}
 
 VENT_PLUG: dict[str, Any] = {
     "version": 2,
     "part": {
-        "quantity": 600, "edge_mm": 0.01 * INCH, "face_stock_mm": 0.0,
+        "quantity": 600,
+        "edge_mm": 0.01 * INCH,
+        "face_stock_mm": 0.0,
         "profile": {
             "outside": [
-                {"name": "Bar", "diameter_mm": 1.5 * INCH, "length_mm": 0.875 * INCH, "upper_mm": 0.0, "lower_mm": -0.003 * INCH},
+                {
+                    "name": "Bar",
+                    "diameter_mm": 1.5 * INCH,
+                    "length_mm": 0.875 * INCH,
+                    "upper_mm": 0.0,
+                    "lower_mm": -0.003 * INCH,
+                },
                 {"name": "Body", "diameter_mm": 1.25 * INCH, "length_mm": 0.375 * INCH},
                 {"name": "Relief", "diameter_mm": 0.66 * INCH, "length_mm": 0.125 * INCH, "groove": True},
-                {"name": "Thread", "diameter_mm": 0.75 * INCH, "length_mm": 0.5 * INCH, "thread": "3/4-16 UNF-2A", "thread_length_mm": 0.4375 * INCH,
-                 "chamfer_mm": 0.04 * INCH},
-            ],
+                {
+                    "name": "Thread",
+                    "diameter_mm": 0.75 * INCH,
+                    "length_mm": 0.5 * INCH,
+                    "thread": "3/4-16 UNF-2A",
+                    "thread_length_mm": 0.4375 * INCH,
+                    "chamfer_mm": 0.04 * INCH,
+                },
+            ]
         },
         "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 1.5 * INCH},
     },
@@ -118,18 +167,50 @@ VENT_PLUG: dict[str, Any] = {
             "clamp_rpm": 3000.0,
         }
     ],
-}  # fmt: skip
+}
 
 RUNS: list[dict[str, Any]] = [
-    {"drawing_number": "LH-2041", "name": "Seal carrier", "machine": "lathe-3", "material": "1-4462", "units": "metric",
-     "document": SEAL_CARRIER, "typed": {},
-     "setups": [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-64"}] * 2},
-    {"drawing_number": "LH-2107", "name": "Wear ring", "machine": "lathe-5", "material": "cual10ni5fe4", "units": "metric",
-     "document": WEAR_RING, "typed": {},
-     "setups": [{"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie-outside"}, {"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie"}]},
-    {"drawing_number": "LH-1980", "name": "Guide bush", "machine": "twin-2", "material": "c45", "units": "metric",
-     "document": GUIDE_BUSH, "typed": {}, "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38"}]},
-    {"drawing_number": "LH-2215", "name": "Vent plug", "machine": "twin-2", "material": "6082-t6", "units": "inch",
-     "document": VENT_PLUG, "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38", "jaw_set": "set-21"}],
-     "typed": {"part.profile.outside.0.diameter_mm": "1 1/2 in"}},
-]  # fmt: skip
+    {
+        "drawing_number": "LH-2041",
+        "name": "Seal carrier",
+        "machine": "lathe-3",
+        "material": "1-4462",
+        "units": "metric",
+        "document": SEAL_CARRIER,
+        "typed": {},
+        "setups": [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-64"}] * 2,
+    },
+    {
+        "drawing_number": "LH-2107",
+        "name": "Wear ring",
+        "machine": "lathe-5",
+        "material": "cual10ni5fe4",
+        "units": "metric",
+        "document": WEAR_RING,
+        "typed": {},
+        "setups": [
+            {"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie-outside"},
+            {"chuck": "lathe-5-chuck", "jaw_blank": "l5-pie"},
+        ],
+    },
+    {
+        "drawing_number": "LH-1980",
+        "name": "Guide bush",
+        "machine": "twin-2",
+        "material": "c45",
+        "units": "metric",
+        "document": GUIDE_BUSH,
+        "typed": {},
+        "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38"}],
+    },
+    {
+        "drawing_number": "LH-2215",
+        "name": "Vent plug",
+        "machine": "twin-2",
+        "material": "6082-t6",
+        "units": "inch",
+        "document": VENT_PLUG,
+        "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38", "jaw_set": "set-21"}],
+        "typed": {"part.profile.outside.0.diameter_mm": "1 1/2 in"},
+    },
+]

@@ -1,4 +1,6 @@
-"""Larkspur Hydro Works, the made-up shop of the demo: its machines, chucks, jaws, what is in stock, and its gauge runs."""
+"""Larkspur Hydro Works, the made-up shop of the demo: its machines, chucks, jaws, what is in stock, and its gauge
+runs.
+"""
 
 from __future__ import annotations
 
@@ -44,30 +46,82 @@ MACHINES: list[dict[str, Any]] = [
 
 CHUCKS: list[dict[str, Any]] = [
     {
-        "key": "lathe-3-chuck", "name": "Lathe 3 chuck, 8-inch class", "machine": "lathe-3", "max_grip_n": 108_000,
-        "max_pressure_bar": 32, "max_rpm": 4500, "reference_height_mm": 50, "guide_length_mm": 82,
-        "body_diameter_mm": 210, "body_length_mm": 84, "guide_to_jaw_base_mm": 12, "jaw_stroke_mm": 5.5,
-        "serration_pitch_mm": 1.5, "teeth": 24, "tnut_radius_0_mm": 60, "heaviest_jaw_kg": 2.2, "master_mass_kg": 1.35, "master_radius_mm": 72,
-        "bolt_size": "M12", "bolt_torque_steel_nm": 100, "bolt_torque_aluminium_nm": 70,
+        "key": "lathe-3-chuck",
+        "name": "Lathe 3 chuck, 8-inch class",
+        "machine": "lathe-3",
+        "max_grip_n": 108_000,
+        "max_pressure_bar": 32,
+        "max_rpm": 4500,
+        "reference_height_mm": 50,
+        "guide_length_mm": 82,
+        "body_diameter_mm": 210,
+        "body_length_mm": 84,
+        "guide_to_jaw_base_mm": 12,
+        "jaw_stroke_mm": 5.5,
+        "serration_pitch_mm": 1.5,
+        "teeth": 24,
+        "tnut_radius_0_mm": 60,
+        "heaviest_jaw_kg": 2.2,
+        "master_mass_kg": 1.35,
+        "master_radius_mm": 72,
+        "bolt_size": "M12",
+        "bolt_torque_steel_nm": 100,
+        "bolt_torque_aluminium_nm": 70,
         "chart": [(4, 13_000), (10, 33_500), (20, 67_500), (30, 101_000), (32, 107_500)],
     },
     {
-        "key": "lathe-5-chuck", "name": "Lathe 5 chuck, 10-inch class", "machine": "lathe-5", "max_grip_n": 150_000,
-        "max_pressure_bar": 30, "max_rpm": 3500, "reference_height_mm": 60, "guide_length_mm": 100,
-        "piston_area_mm2": 16_200, "force_ratio": 3.0, "efficiency": 0.95, "max_draw_n": 50_000,
-        "body_diameter_mm": 254, "body_length_mm": 100, "guide_to_jaw_base_mm": 14, "jaw_stroke_mm": 6.4,
-        "serration_pitch_mm": 1.5, "teeth": 32, "tnut_radius_0_mm": 62, "heaviest_jaw_kg": 3.6, "master_mass_kg": 2.3, "master_radius_mm": 88,
-        "bolt_size": "M16", "bolt_torque_steel_nm": 210, "bolt_torque_aluminium_nm": 150, "chart": [],
+        "key": "lathe-5-chuck",
+        "name": "Lathe 5 chuck, 10-inch class",
+        "machine": "lathe-5",
+        "max_grip_n": 150_000,
+        "max_pressure_bar": 30,
+        "max_rpm": 3500,
+        "reference_height_mm": 60,
+        "guide_length_mm": 100,
+        "piston_area_mm2": 16_200,
+        "force_ratio": 3.0,
+        "efficiency": 0.95,
+        "max_draw_n": 50_000,
+        "body_diameter_mm": 254,
+        "body_length_mm": 100,
+        "guide_to_jaw_base_mm": 14,
+        "jaw_stroke_mm": 6.4,
+        "serration_pitch_mm": 1.5,
+        "teeth": 32,
+        "tnut_radius_0_mm": 62,
+        "heaviest_jaw_kg": 3.6,
+        "master_mass_kg": 2.3,
+        "master_radius_mm": 88,
+        "bolt_size": "M16",
+        "bolt_torque_steel_nm": 210,
+        "bolt_torque_aluminium_nm": 150,
+        "chart": [],
     },
     {
-        "key": "twin-2-chuck", "name": "Twin 2 main chuck, 6-inch class", "machine": "twin-2", "max_grip_n": 57_000,
-        "max_pressure_bar": 27, "max_rpm": 6000, "reference_height_mm": 40, "guide_length_mm": 62,
-        "body_diameter_mm": 165, "body_length_mm": 70, "guide_to_jaw_base_mm": 10, "jaw_stroke_mm": 2.75,
-        "serration_pitch_mm": 1.5, "teeth": 18, "tnut_radius_0_mm": 45, "heaviest_jaw_kg": 1.0, "master_mass_kg": 0.62, "master_radius_mm": 55,
-        "bolt_size": "M10", "bolt_torque_steel_nm": 60, "bolt_torque_aluminium_nm": 42,
+        "key": "twin-2-chuck",
+        "name": "Twin 2 main chuck, 6-inch class",
+        "machine": "twin-2",
+        "max_grip_n": 57_000,
+        "max_pressure_bar": 27,
+        "max_rpm": 6000,
+        "reference_height_mm": 40,
+        "guide_length_mm": 62,
+        "body_diameter_mm": 165,
+        "body_length_mm": 70,
+        "guide_to_jaw_base_mm": 10,
+        "jaw_stroke_mm": 2.75,
+        "serration_pitch_mm": 1.5,
+        "teeth": 18,
+        "tnut_radius_0_mm": 45,
+        "heaviest_jaw_kg": 1.0,
+        "master_mass_kg": 0.62,
+        "master_radius_mm": 55,
+        "bolt_size": "M10",
+        "bolt_torque_steel_nm": 60,
+        "bolt_torque_aluminium_nm": 42,
         "chart": [(4, 7_500), (10, 20_500), (20, 42_000), (27, 56_500)],
     },
-]  # fmt: skip
+]
 
 
 def _blank(
@@ -75,37 +129,97 @@ def _blank(
 ) -> dict[str, Any]:
     width, length, height = size
     return {
-        "key": key, "name": f"{metal} {height:g} high{word}", "metal": metal, "width_mm": width,
-        "length_mm": length, "height_mm": height, "density_kg_dm3": 7.85 if metal == "steel" else 2.7,
-        "bolt_head_mm": heads, "face_radius_mm": face, "chucks": [chuck],
-    }  # fmt: skip
+        "key": key,
+        "name": f"{metal} {height:g} high{word}",
+        "metal": metal,
+        "width_mm": width,
+        "length_mm": length,
+        "height_mm": height,
+        "density_kg_dm3": 7.85 if metal == "steel" else 2.7,
+        "bolt_head_mm": heads,
+        "face_radius_mm": face,
+        "chucks": [chuck],
+    }
 
 
-BLANKS: list[dict[str, Any]] = [
-    _blank(f"{tag}-{metal}-{height:g}", metal, (width, length, height), heads, face, chuck, f", {tag.upper()}")
-    for tag, chuck, width, length, heads, face, heights in (
-        ("l3", "lathe-3-chuck", 40, 75, 20, 20, (50, 64)),
-        ("l5", "lathe-5-chuck", 50, 90, 24, 40, (56, 72)),
-        ("t2", "twin-2-chuck", 26, 55, 16, 8, (38, 50)),
-    )
-    for metal in ("steel", "aluminium")
-    for height in heights
-] + [
-    _blank(f"l5-inside-{metal}", metal, (50, 50, 56), 24, 15, "lathe-5-chuck", ", L5 inside") for metal in ("steel", "aluminium")
-] + [
-    _blank(key, "aluminium", (50, 60, 56), 24, face, "lathe-5-chuck", f" pie, L5 {word}") | {"kind": "pie", "width_mm": None, "angle_deg": 118}
-    for key, face, word in (("l5-pie", 20, "inside"), ("l5-pie-outside", 58, "outside"))
-]  # fmt: skip
+BLANKS: list[dict[str, Any]] = (
+    [
+        _blank(f"{tag}-{metal}-{height:g}", metal, (width, length, height), heads, face, chuck, f", {tag.upper()}")
+        for tag, chuck, width, length, heads, face, heights in (
+            ("l3", "lathe-3-chuck", 40, 75, 20, 20, (50, 64)),
+            ("l5", "lathe-5-chuck", 50, 90, 24, 40, (56, 72)),
+            ("t2", "twin-2-chuck", 26, 55, 16, 8, (38, 50)),
+        )
+        for metal in ("steel", "aluminium")
+        for height in heights
+    ]
+    + [
+        _blank(f"l5-inside-{metal}", metal, (50, 50, 56), 24, 15, "lathe-5-chuck", ", L5 inside")
+        for metal in ("steel", "aluminium")
+    ]
+    + [
+        _blank(key, "aluminium", (50, 60, 56), 24, face, "lathe-5-chuck", f" pie, L5 {word}")
+        | {"kind": "pie", "width_mm": None, "angle_deg": 118}
+        for key, face, word in (("l5-pie", 20, "inside"), ("l5-pie-outside", 58, "outside"))
+    ]
+)
 
 RINGS: list[dict[str, Any]] = [
-    {"key": "ring-a", "name": "Ring A", "inner_mm": 85, "outer_mm": 130, "max_bar": 6, "max_rpm": 800, "chucks": ["lathe-3-chuck"]},
-    {"key": "ring-b", "name": "Ring B", "inner_mm": 95, "outer_mm": 140, "max_bar": 6, "max_rpm": 750, "chucks": ["lathe-3-chuck"]},
-    {"key": "ring-d", "name": "Ring D", "inner_mm": 134, "outer_mm": 188, "max_bar": 5, "max_rpm": 600, "chucks": ["lathe-3-chuck"]},
-    {"key": "ring-e", "name": "Ring E", "inner_mm": 80, "outer_mm": 138, "max_bar": 6, "max_rpm": 700, "chucks": ["lathe-5-chuck"]},
-    {"key": "ring-f", "name": "Ring F, old", "inner_mm": 150, "outer_mm": 210, "max_bar": None, "max_rpm": None,
-     "chucks": ["lathe-5-chuck"]},
-    {"key": "ring-t", "name": "Ring T", "inner_mm": 48, "outer_mm": 88, "max_bar": 5, "max_rpm": 1200, "chucks": ["twin-2-chuck"]},
-]  # fmt: skip
+    {
+        "key": "ring-a",
+        "name": "Ring A",
+        "inner_mm": 85,
+        "outer_mm": 130,
+        "max_bar": 6,
+        "max_rpm": 800,
+        "chucks": ["lathe-3-chuck"],
+    },
+    {
+        "key": "ring-b",
+        "name": "Ring B",
+        "inner_mm": 95,
+        "outer_mm": 140,
+        "max_bar": 6,
+        "max_rpm": 750,
+        "chucks": ["lathe-3-chuck"],
+    },
+    {
+        "key": "ring-d",
+        "name": "Ring D",
+        "inner_mm": 134,
+        "outer_mm": 188,
+        "max_bar": 5,
+        "max_rpm": 600,
+        "chucks": ["lathe-3-chuck"],
+    },
+    {
+        "key": "ring-e",
+        "name": "Ring E",
+        "inner_mm": 80,
+        "outer_mm": 138,
+        "max_bar": 6,
+        "max_rpm": 700,
+        "chucks": ["lathe-5-chuck"],
+    },
+    {
+        "key": "ring-f",
+        "name": "Ring F, old",
+        "inner_mm": 150,
+        "outer_mm": 210,
+        "max_bar": None,
+        "max_rpm": None,
+        "chucks": ["lathe-5-chuck"],
+    },
+    {
+        "key": "ring-t",
+        "name": "Ring T",
+        "inner_mm": 48,
+        "outer_mm": 88,
+        "max_bar": 5,
+        "max_rpm": 1200,
+        "chucks": ["twin-2-chuck"],
+    },
+]
 
 PLUGS: list[dict[str, Any]] = [
     {"key": f"plug-{d}", "name": f"Plug {d}", "diameter_mm": d, "chucks": chucks}
@@ -117,38 +231,149 @@ PLUGS: list[dict[str, Any]] = [
 ]
 
 SETS: list[dict[str, Any]] = [
-    {"key": "set-7", "name": "Set 7, spigot", "chuck": "lathe-3-chuck", "blank": "l3-steel-50", "side": "od", "bored_mm": 84.0,
-     "depth_mm": 22, "wall_left_mm": 6.4, "tooth": 10, "damage_mm": 0, "numbers": "1-1 2-2 3-3", "stored": "cabinet 2, drawer 4",
-     "lent_to": "", "life": [(212, "bored", 83.7, None, "first cut, ring B"), (96, "recut", 83.85, 0.15, "marks after a crash"),
-                             (40, "recut", 84.0, 0.15, "new batch"), (12, "refit", 84.0, None, "runout 0.01")]},
-    {"key": "set-9", "name": "Set 9, spigot", "chuck": "lathe-3-chuck", "blank": "l3-aluminium-50", "side": "od", "bored_mm": 84.02,
-     "depth_mm": 22, "wall_left_mm": 4.1, "tooth": 10, "damage_mm": 0.1, "numbers": "1-1 2-2 3-3", "stored": "cabinet 2, drawer 5",
-     "lent_to": "Lathe 5", "life": [(150, "bored", 83.9, None, "first cut"), (61, "recut", 84.02, 0.12, ""),
-                                    (9, "lent", None, None, "to Lathe 5, a pump cover")]},
-    {"key": "set-4", "name": "Set 4, spigot", "chuck": "lathe-3-chuck", "blank": "l3-steel-50", "side": "od", "bored_mm": 84.1,
-     "depth_mm": 22, "wall_left_mm": 0.12, "tooth": 10, "damage_mm": 0.08, "numbers": "1-1 2-2 3-3", "stored": "cabinet 1, drawer 1",
-     "lent_to": "", "life": [(700, "bored", 82.5, None, "first cut"), (520, "recut", 82.9, 0.2, ""), (410, "recut", 83.3, 0.2, ""),
-                             (300, "recut", 83.7, 0.2, ""), (120, "recut", 84.1, 0.2, ""), (30, "damaged", None, None, "chip under a jaw")]},
-    {"key": "set-15", "name": "Set 15, ring inside", "chuck": "lathe-5-chuck", "blank": "l5-pie", "side": "id", "bored_mm": 148.0,
-     "depth_mm": 12, "wall_left_mm": 9.0, "tooth": None, "damage_mm": 0, "numbers": "1-1 2-2 3-3", "stored": "rack 3", "lent_to": "",
-     "life": [(80, "bored", 148.4, None, "first cut, ring E"), (20, "recut", 148.0, 0.2, "")]},
-    {"key": "set-21", "name": "Set 21, bar 1 1/2", "chuck": "twin-2-chuck", "blank": "t2-steel-38", "side": "od", "bored_mm": 38.1,
-     "depth_mm": 15.875, "wall_left_mm": 3.0, "tooth": 3, "damage_mm": 0, "numbers": "1-1 2-2 3-3", "stored": "rack 1", "lent_to": "",
-     "life": [(33, "bored", 38.1, None, "first cut, ring T"), (5, "refit", 38.1, None, "runout 0.02")]},
-]  # fmt: skip
+    {
+        "key": "set-7",
+        "name": "Set 7, spigot",
+        "chuck": "lathe-3-chuck",
+        "blank": "l3-steel-50",
+        "side": "od",
+        "bored_mm": 84.0,
+        "depth_mm": 22,
+        "wall_left_mm": 6.4,
+        "tooth": 10,
+        "damage_mm": 0,
+        "numbers": "1-1 2-2 3-3",
+        "stored": "cabinet 2, drawer 4",
+        "lent_to": "",
+        "life": [
+            (212, "bored", 83.7, None, "first cut, ring B"),
+            (96, "recut", 83.85, 0.15, "marks after a crash"),
+            (40, "recut", 84.0, 0.15, "new batch"),
+            (12, "refit", 84.0, None, "runout 0.01"),
+        ],
+    },
+    {
+        "key": "set-9",
+        "name": "Set 9, spigot",
+        "chuck": "lathe-3-chuck",
+        "blank": "l3-aluminium-50",
+        "side": "od",
+        "bored_mm": 84.02,
+        "depth_mm": 22,
+        "wall_left_mm": 4.1,
+        "tooth": 10,
+        "damage_mm": 0.1,
+        "numbers": "1-1 2-2 3-3",
+        "stored": "cabinet 2, drawer 5",
+        "lent_to": "Lathe 5",
+        "life": [
+            (150, "bored", 83.9, None, "first cut"),
+            (61, "recut", 84.02, 0.12, ""),
+            (9, "lent", None, None, "to Lathe 5, a pump cover"),
+        ],
+    },
+    {
+        "key": "set-4",
+        "name": "Set 4, spigot",
+        "chuck": "lathe-3-chuck",
+        "blank": "l3-steel-50",
+        "side": "od",
+        "bored_mm": 84.1,
+        "depth_mm": 22,
+        "wall_left_mm": 0.12,
+        "tooth": 10,
+        "damage_mm": 0.08,
+        "numbers": "1-1 2-2 3-3",
+        "stored": "cabinet 1, drawer 1",
+        "lent_to": "",
+        "life": [
+            (700, "bored", 82.5, None, "first cut"),
+            (520, "recut", 82.9, 0.2, ""),
+            (410, "recut", 83.3, 0.2, ""),
+            (300, "recut", 83.7, 0.2, ""),
+            (120, "recut", 84.1, 0.2, ""),
+            (30, "damaged", None, None, "chip under a jaw"),
+        ],
+    },
+    {
+        "key": "set-15",
+        "name": "Set 15, ring inside",
+        "chuck": "lathe-5-chuck",
+        "blank": "l5-pie",
+        "side": "id",
+        "bored_mm": 148.0,
+        "depth_mm": 12,
+        "wall_left_mm": 9.0,
+        "tooth": None,
+        "damage_mm": 0,
+        "numbers": "1-1 2-2 3-3",
+        "stored": "rack 3",
+        "lent_to": "",
+        "life": [(80, "bored", 148.4, None, "first cut, ring E"), (20, "recut", 148.0, 0.2, "")],
+    },
+    {
+        "key": "set-21",
+        "name": "Set 21, bar 1 1/2",
+        "chuck": "twin-2-chuck",
+        "blank": "t2-steel-38",
+        "side": "od",
+        "bored_mm": 38.1,
+        "depth_mm": 15.875,
+        "wall_left_mm": 3.0,
+        "tooth": 3,
+        "damage_mm": 0,
+        "numbers": "1-1 2-2 3-3",
+        "stored": "rack 1",
+        "lent_to": "",
+        "life": [(33, "bored", 38.1, None, "first cut, ring T"), (5, "refit", 38.1, None, "runout 0.02")],
+    },
+]
 
 
 # What is in stock of the starting tools: pieces by key.
 STOCK = {
-    "cnmg120412-rough-stainless": 40, "cnmg120408-medium-stainless": 30, "cnmg120404-finish-stainless": 20, "cnmg120408-medium-steel": 30,
-    "cnmg120412-rough-steel": 20, "cnmg120404-finish-steel": 10, "wnmg080412-rough-stainless": 10, "wnmg080408-medium-steel": 40,
-    "ccmt09t304-finish-stainless": 30, "ccmt09t308-medium-stainless": 20, "ccmt09t304-finish-steel": 30, "ccmt09t308-medium-steel": 20,
-    "ccmt060202-finish-steel": 20, "ccmt060204-finish-steel": 20, "ccgt09t304-finish-bright": 40, "ccgt09t302-finish-bright": 10,
-    "ccgt060204-finish-bright": 10, "dcmt11t304-finish-steel": 20, "dcgt11t304-finish-bright": 10, "vbmt160404-finish-stainless": 10,
-    "dnmg150608-medium-steel": 10, "cnmg120408-medium-heat": 6, "g-2": 20, "g-3": 20, "gi-2": 5, "p-2": 10, "p-3": 30, "m15-outside": 12,
-    "un16-outside": 10, "partial-60-inside-16": 6, "partial-60-outside-16": 6, "drill-13": 3, "drill-13-5": 2, "drill-20": 2, "drill-25": 2, "drill-36": 1,
-    "drill-40": 1, "drill-48": 1, "drill-12": 3, "drill-10": 4, "drill-8": 4,
-}  # fmt: skip
+    "cnmg120412-rough-stainless": 40,
+    "cnmg120408-medium-stainless": 30,
+    "cnmg120404-finish-stainless": 20,
+    "cnmg120408-medium-steel": 30,
+    "cnmg120412-rough-steel": 20,
+    "cnmg120404-finish-steel": 10,
+    "wnmg080412-rough-stainless": 10,
+    "wnmg080408-medium-steel": 40,
+    "ccmt09t304-finish-stainless": 30,
+    "ccmt09t308-medium-stainless": 20,
+    "ccmt09t304-finish-steel": 30,
+    "ccmt09t308-medium-steel": 20,
+    "ccmt060202-finish-steel": 20,
+    "ccmt060204-finish-steel": 20,
+    "ccgt09t304-finish-bright": 40,
+    "ccgt09t302-finish-bright": 10,
+    "ccgt060204-finish-bright": 10,
+    "dcmt11t304-finish-steel": 20,
+    "dcgt11t304-finish-bright": 10,
+    "vbmt160404-finish-stainless": 10,
+    "dnmg150608-medium-steel": 10,
+    "cnmg120408-medium-heat": 6,
+    "g-2": 20,
+    "g-3": 20,
+    "gi-2": 5,
+    "p-2": 10,
+    "p-3": 30,
+    "m15-outside": 12,
+    "un16-outside": 10,
+    "partial-60-inside-16": 6,
+    "partial-60-outside-16": 6,
+    "drill-13": 3,
+    "drill-13-5": 2,
+    "drill-20": 2,
+    "drill-25": 2,
+    "drill-36": 1,
+    "drill-40": 1,
+    "drill-48": 1,
+    "drill-12": 3,
+    "drill-10": 4,
+    "drill-8": 4,
+}
 
 # The grip of Lathe 3's chuck as it was measured: it loses a little every week, and comes back when it is greased.
 GREASED_DAYS_AGO = (150, 78, 4)
@@ -158,13 +383,25 @@ _BOOK_24_BAR_N = 80_900.0  # the chuck's chart at 24 bar
 def _measured(days: int, condition: float, *, sticking: float = 0.012) -> dict[str, Any]:
     model = {"static_n": _BOOK_24_BAR_N * condition, "loss": 0.0058, "sticking": sticking, "top_rpm": 2400.0}
     return {
-        "days": days, "side": "od", "pressure_bar": 24.0, "grip_height_mm": 60.0, "jaw_mass_kg": 1.45, "jaw_radius_mm": 72.0,
-        "key": UUID(int=0x6E0B1E000 + days), "model": model,
-    }  # fmt: skip
+        "days": days,
+        "side": "od",
+        "pressure_bar": 24.0,
+        "grip_height_mm": 60.0,
+        "jaw_mass_kg": 1.45,
+        "jaw_radius_mm": 72.0,
+        "key": UUID(int=0x6E0B1E000 + days),
+        "model": model,
+    }
 
 
 GAUGE_RUNS = [
-    _measured(149, 0.96), _measured(128, 0.93), _measured(107, 0.89, sticking=0.02), _measured(86, 0.84, sticking=0.03),
-    _measured(77, 0.96), _measured(56, 0.93), _measured(35, 0.90, sticking=0.02), _measured(14, 0.86, sticking=0.03),
+    _measured(149, 0.96),
+    _measured(128, 0.93),
+    _measured(107, 0.89, sticking=0.02),
+    _measured(86, 0.84, sticking=0.03),
+    _measured(77, 0.96),
+    _measured(56, 0.93),
+    _measured(35, 0.90, sticking=0.02),
+    _measured(14, 0.86, sticking=0.03),
     _measured(3, 0.95),
-]  # fmt: skip
+]

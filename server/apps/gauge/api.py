@@ -210,9 +210,11 @@ EVENTS = {"responses": {200: {"content": {"text/event-stream": {"schema": {"type
 
 
 @router.get(
-    "/gauge-runs/{int:run_id}/live", response={200: str, 403: Problem, 409: Problem, **LOOKS}, operation_id="liveGauge",
+    "/gauge-runs/{int:run_id}/live",
+    response={200: str, 403: Problem, 409: Problem, **LOOKS},
+    operation_id="liveGauge",
     openapi_extra=EVENTS,
-)  # fmt: skip
+)
 def live_gauge(request: HttpRequest, run_id: int, asked: Query[LiveAsk]) -> StreamingHttpResponse:
     """Readings of a gauge as they arrive, as server-sent events; each is kept before it is sent."""
     from server.foundation.problems import NotFound

@@ -1,4 +1,6 @@
-"""What plans count with: the latest gauge run and the last greasing of each chuck, read once for a state of the shelf."""
+"""What plans count with: the latest gauge run and the last greasing of each chuck, read once for a state of the
+shelf.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,6 @@
-"""A grip gauge read live over its line protocol (docs/gauge-protocol.md): readings kept as they arrive, and passed on."""
+"""A grip gauge read live over its line protocol (docs/gauge-protocol.md): readings kept as they arrive, and passed
+on.
+"""
 
 from __future__ import annotations
 
@@ -132,7 +134,8 @@ def _heard(lines: _Lines) -> Iterator[tuple[float, float] | None]:
         if line is None:
             if time.monotonic() - heard >= SILENT_S:
                 raise _Told(
-                    f"The gauge has been silent for {SILENT_S:.0f} seconds. What it sent is kept; connect again to go on."
+                    f"The gauge has been silent for {SILENT_S:.0f} seconds. What it sent is kept; connect again to go "
+                    "on."
                 )
             yield None
             continue

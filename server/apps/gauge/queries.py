@@ -59,12 +59,20 @@ def _plate(run: GaugeRun, system: System) -> dict[str, Any]:
         return "" if value is None else Figure(value, unit, "down", places).text(system)
 
     return {
-        "id": run.pk, "on": run.on, "by": run.by.username, "source": run.source, "side": run.side, "note": run.note,
-        "jaw_set": run.jaw_set.name if run.jaw_set else "", "kept": run.kept_at is not None,
+        "id": run.pk,
+        "on": run.on,
+        "by": run.by.username,
+        "source": run.source,
+        "side": run.side,
+        "note": run.note,
+        "jaw_set": run.jaw_set.name if run.jaw_set else "",
+        "kept": run.kept_at is not None,
         "pressure": Figure(run.pressure_bar, "bar", exact=True).text(system),
-        "static": said(run.static_grip_n, "N", None), "condition": said(run.condition),
-        "transmission": said(run.transmission), "r_squared": said(run.r_squared, "", (3, 3)),
-    }  # fmt: skip
+        "static": said(run.static_grip_n, "N", None),
+        "condition": said(run.condition),
+        "transmission": said(run.transmission),
+        "r_squared": said(run.r_squared, "", (3, 3)),
+    }
 
 
 def chuck_page(key: str, gauges: list[str], system: System) -> dict[str, Any]:
@@ -83,17 +91,23 @@ def chuck_page(key: str, gauges: list[str], system: System) -> dict[str, Any]:
         limit = Figure(trend.limit, "", "near", (2, 2)).text()
         warning = (
             f"The condition is below {limit} since {trend.below}: grease the chuck, and measure again."
-            if trend.below <= now else f"At this rate the condition falls below {limit} on {trend.below}: grease the chuck before."
-        )  # fmt: skip
+            if trend.below <= now
+            else f"At this rate the condition falls below {limit} on {trend.below}: grease the chuck before."
+        )
     return {
-        "key": key, "name": shelf.current().names["chuck"][key], "gauges": gauges, "today": now,
+        "key": key,
+        "name": shelf.current().names["chuck"][key],
+        "gauges": gauges,
+        "today": now,
         "greased": [{"on": g.on, "by": g.by.username, "note": g.note} for g in greased],
-        "grease": _grease_words(since.isoformat() if since else None, now), "days": rules.gauge_days,
+        "grease": _grease_words(since.isoformat() if since else None, now),
+        "days": rules.gauge_days,
         "runs": [_plate(r, system) for r in runs],
         "counts": next((r.pk for r in kept if (r.on.toordinal() + rules.gauge_days) >= _ordinal(now)), None),
-        "trend": [{"on": r.on, "condition": r.condition or 0.0} for r in reversed(kept)], "warning": warning,
+        "trend": [{"on": r.on, "condition": r.condition or 0.0} for r in reversed(kept)],
+        "warning": warning,
         "jaw_sets": [{"value": s.key, "label": s.name} for s in shelf.current().sets_of_chuck(key)],
-    }  # fmt: skip
+    }
 
 
 def _ordinal(on: str) -> int:
@@ -129,13 +143,23 @@ def run_page(run: GaugeRun, system: System) -> dict[str, Any]:
         found["problem"] = error.errors[0].sentence.text(system)
     else:
         found |= _fitted(run, readings, fit, system)
-    return _plate(run, system) | found | {
-        "unit": unit.unit, "total": len(readings),
-        "readings": [
-            {"number": r.number, "rpm": r.rpm, "grip": round(from_core(r.grip_n, "N", unit), 4), "left_out": r.left_out}
-            for r in readings[::every]
-        ],
-    }  # fmt: skip
+    return (
+        _plate(run, system)
+        | found
+        | {
+            "unit": unit.unit,
+            "total": len(readings),
+            "readings": [
+                {
+                    "number": r.number,
+                    "rpm": r.rpm,
+                    "grip": round(from_core(r.grip_n, "N", unit), 4),
+                    "left_out": r.left_out,
+                }
+                for r in readings[::every]
+            ],
+        }
+    )
 
 
 def _fitted(run: GaugeRun, readings: list[Reading], fit: GripFitResult, system: System) -> dict[str, Any]:
@@ -164,7 +188,9 @@ def _fitted(run: GaugeRun, readings: list[Reading], fit: GripFitResult, system: 
         ("Largest residual", Figure(abs(worst), "N", "up").text(system)),
     ]
     return {
-        "curve": curve, "figures": [{"label": a, "text": b} for a, b in figures], "usable": usable(fit),
+        "curve": curve,
+        "figures": [{"label": a, "text": b} for a, b in figures],
+        "usable": usable(fit),
         "outliers": [used[i].number for i in fit.outliers],
         "notes": [{"level": n.level, "code": n.code, "text": n.sentence.text(system)} for n in fit.notes],
-    }  # fmt: skip
+    }

@@ -76,8 +76,10 @@ def house_rules(request: HttpRequest) -> dict[str, Any]:
 
 
 @router.post(
-    "/rules", response={200: RulesOut, 400: Problem, 401: Problem, 403: Problem, 409: Problem, 422: Problem}, operation_id="changeRules"
-)  # fmt: skip
+    "/rules",
+    response={200: RulesOut, 400: Problem, 401: Problem, 403: Problem, 409: Problem, 422: Problem},
+    operation_id="changeRules",
+)
 def change(request: HttpRequest, given: RulesIn) -> dict[str, Any]:
     """Change house rules: plans keep the rules they were computed under until they take these."""
     return change_rules(given.values, given.reason, given.base_number, request.user)

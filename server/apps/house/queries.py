@@ -46,20 +46,29 @@ def page(may_edit: bool) -> dict[str, Any]:
         last |= {f.name: row for f in FIELDS if getattr(before, f.name) != getattr(after, f.name)}
     now, first = states[-1], states[0]
     return {
-        "number": now.number, "may_edit": may_edit,
+        "number": now.number,
+        "may_edit": may_edit,
         "rules": [
-            {"name": f.name, "label": f.spec.label, "help": f.spec.help, "value": getattr(now, f.name),
-             "unit": f.spec.unit if isinstance(f.spec, Quantity) else "", "text": value_text(f, getattr(now, f.name)),
-             "usual": value_text(f, getattr(first, f.name)),
-             "options": [{"value": k, "label": v} for k, v in f.spec.options.items()] if isinstance(f.spec, Choice) else None,
-             "changed": _who(last[f.name]) if f.name in last else None}
+            {
+                "name": f.name,
+                "label": f.spec.label,
+                "help": f.spec.help,
+                "value": getattr(now, f.name),
+                "unit": f.spec.unit if isinstance(f.spec, Quantity) else "",
+                "text": value_text(f, getattr(now, f.name)),
+                "usual": value_text(f, getattr(first, f.name)),
+                "options": [{"value": k, "label": v} for k, v in f.spec.options.items()]
+                if isinstance(f.spec, Choice)
+                else None,
+                "changed": _who(last[f.name]) if f.name in last else None,
+            }
             for f in FIELDS
         ],
         "history": [
             _who(row) | {"changes": changes(before, after)}
             for row, (before, after) in reversed(list(zip(rows, pairwise(states), strict=True)))
         ],
-    }  # fmt: skip
+    }
 
 
 def _who(row: HouseRules) -> dict[str, Any]:

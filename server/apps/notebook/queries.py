@@ -53,10 +53,17 @@ def form(system: System) -> list[dict[str, Any]]:
     for name, field in convert.FIELDS.items():
         spec = field.spec
         options = [{"value": k, "label": v} for k, v in spec.options.items()] if isinstance(spec, Choice) else None
-        found.append({
-            "name": name, "label": spec.label, "help": spec.help, "unit": shown_as(spec.unit, system).unit if isinstance(spec, Quantity) else "",
-            "kind": "quantity" if isinstance(spec, Quantity) else "choice" if options else "text", "options": options, "required": field.required,
-        })  # fmt: skip
+        found.append(
+            {
+                "name": name,
+                "label": spec.label,
+                "help": spec.help,
+                "unit": shown_as(spec.unit, system).unit if isinstance(spec, Quantity) else "",
+                "kind": "quantity" if isinstance(spec, Quantity) else "choice" if options else "text",
+                "options": options,
+                "required": field.required,
+            }
+        )
     return found
 
 
@@ -64,8 +71,13 @@ def page(find: str, kind: str, group: str, number: int, system: System) -> dict[
     """A page of the notebook, the newest first."""
     rows = _found(find, kind, group)
     count = rows.count()
-    return {"lines": [line(r, system) for r in rows[number * PAGE : (number + 1) * PAGE]], "count": count, "page": number,
-            "pages": max(1, -(-count // PAGE)), "fields": form(system)}  # fmt: skip
+    return {
+        "lines": [line(r, system) for r in rows[number * PAGE : (number + 1) * PAGE]],
+        "count": count,
+        "page": number,
+        "pages": max(1, -(-count // PAGE)),
+        "fields": form(system),
+    }
 
 
 def row_by_id(pk: int) -> ProvenCut:
@@ -88,9 +100,13 @@ def like(run_id: int, index: int, cut: int, system: System) -> dict[str, Any]:
     run, figures, now = planned(run_id, index, cut)
     rows = {convert.value(r): r for r in reversed(_found("", now.kind, "")[:LOOKED_AT])}
     return {
-        "revision": run.revision, "cut": figures.name,
-        "cuts": [line(rows[x.proven], system) | {"score": round(x.score), "why": [r.text(system) for r in x.reasons]} for x in most_like(now, rows)],
-    }  # fmt: skip
+        "revision": run.revision,
+        "cut": figures.name,
+        "cuts": [
+            line(rows[x.proven], system) | {"score": round(x.score), "why": [r.text(system) for r in x.reasons]}
+            for x in most_like(now, rows)
+        ],
+    }
 
 
 def proven_of(kind: str | None = None) -> tuple[Proven, ...]:

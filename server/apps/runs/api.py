@@ -101,7 +101,9 @@ def delete_run(request: HttpRequest, run_id: int) -> Status[None]:
 
 @router.get("/runs/{int:run_id}/plan", response={200: PlanOut, **LOOKS}, operation_id="plan")
 def plan(request: HttpRequest, run_id: int, asked: Query[PlanAsk]) -> HttpResponse:
-    """A run's plan in the units asked for: computed, at an earlier draft, or as released; operators see what is released."""
+    """A run's plan in the units asked for: computed, at an earlier draft, or as released; operators see what is
+    released.
+    """
     run = queries.run_by_id(run_id)
     if asked.release is not None:
         return _plan(releases.released_view(releases.release_of(run, asked.release), asked.units))
@@ -178,7 +180,9 @@ def restore_draft(request: HttpRequest, run_id: int, given: RestoreIn) -> HttpRe
 def check(
     request: HttpRequest, run_id: int, index: int, name: Literal["contact", "limit-analysis"], asked: Query[UnitsAsk]
 ) -> dict[str, Any]:
-    """The real contact of wall and jaws, or the limit analysis of the grip: solved when asked, never within the plan."""
+    """The real contact of wall and jaws, or the limit analysis of the grip: solved when asked, never within the
+    plan.
+    """
     require_sees_drafts(request.user)
     return queries.check(queries.run_by_id(run_id), index, name, asked.units)
 
@@ -229,11 +233,15 @@ TEXT = {"responses": {200: {"content": {"text/plain": {"schema": {"type": "strin
 
 
 @router.get(
-    "/runs/{int:run_id}/sides/{int:index}/jaw-program", response={200: str, 409: Problem, **LOOKS}, operation_id="jawProgram",
+    "/runs/{int:run_id}/sides/{int:index}/jaw-program",
+    response={200: str, 409: Problem, **LOOKS},
+    operation_id="jawProgram",
     openapi_extra=TEXT,
-)  # fmt: skip
+)
 def jaw_program(request: HttpRequest, run_id: int, index: int, asked: Query[ProgramAsk]) -> HttpResponse:
-    """The jaw-boring program of a side, in ISO 6983 words: the draft's, or a release's; refused with what keeps it from being written."""
+    """The jaw-boring program of a side, in ISO 6983 words: the draft's, or a release's; refused with what keeps it
+    from being written.
+    """
     run = queries.run_by_id(run_id)
     if sees_drafts(request.user) and asked.release is None:
         text = queries.jaw_program(run, index, asked.units)
@@ -257,9 +265,7 @@ def releases_page(request: HttpRequest, run_id: int, asked: Query[UnitsAsk]) -> 
 )
 def release_plan(request: HttpRequest, run_id: int, given: ReleaseIn) -> dict[str, Any]:
     """Release a settled plan: every caution confirmed by name, every figure frozen."""
-    return release(
-        run_id, given.base_revision, given.confirmed, given.note, given.key, given.units, request.user
-    )  # fmt: skip
+    return release(run_id, given.base_revision, given.confirmed, given.note, given.key, given.units, request.user)
 
 
 @router.get(

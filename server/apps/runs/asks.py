@@ -1,4 +1,6 @@
-"""What is asked of runs and plans: entries, changes and questions as they come in, bounded before anything reads them."""
+"""What is asked of runs and plans: entries, changes and questions as they come in, bounded before anything reads
+them.
+"""
 
 from __future__ import annotations
 

@@ -31,8 +31,11 @@ def bench(words: str, put_away: bool, page: int, *, released_only: bool = False)
     on_shelf = shelf.current()
     return {
         "rows": [_released_row(run, on_shelf) if released_only else convert.bench_row(run, on_shelf) for run in here],
-        "total": counts["away"] if put_away else counts["planning"], "page": page, "page_size": PAGE, **counts,
-    }  # fmt: skip
+        "total": counts["away"] if put_away else counts["planning"],
+        "page": page,
+        "page_size": PAGE,
+        **counts,
+    }
 
 
 def _released_row(run: Run, on_shelf: shelf.Snapshot) -> dict[str, Any]:
@@ -51,10 +54,14 @@ def find(words: str, most: int = 8) -> list[dict[str, Any]]:
         return []
     runs = _found(words).order_by("put_away", "attention", "-changed_at")[:most]
     hits = [
-        {"kind": "run", "key": str(r.pk), "title": r.name,
-         "detail": f"{r.drawing_number} · {'put away' if r.put_away else r.standing.get('verdict', '')}"}
+        {
+            "kind": "run",
+            "key": str(r.pk),
+            "title": r.name,
+            "detail": f"{r.drawing_number} · {'put away' if r.put_away else r.standing.get('verdict', '')}",
+        }
         for r in runs
-    ]  # fmt: skip
+    ]
     return hits + [
         {"kind": kind, "key": key, "title": name, "detail": "on the shelf"}
         for kind, key, name in shelf.find(shelf.current(), words)[:most]

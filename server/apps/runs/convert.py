@@ -44,13 +44,14 @@ def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:
         tuple(
             replace(
                 shelf.setup_shelf(on_shelf, run.machine_id, s.chuck_id, s.jaw_blank_id, s.jaw_set_id),
-                calibration=found.calibration(s.chuck_id, s.jaw_set_id), greased_on=found.greased.get(s.chuck_id or 0),
+                calibration=found.calibration(s.chuck_id, s.jaw_set_id),
+                greased_on=found.greased.get(s.chuck_id or 0),
             )
             for s in facts.setups_of(run)
         ),
         on_shelf.tools,
         today(),
-    )  # fmt: skip
+    )
 
 
 May = Callable[[str], bool]
@@ -59,11 +60,24 @@ May = Callable[[str], bool]
 def _fact(fact: Fact, system: System, typed: dict[str, str], may: May) -> dict[str, Any]:
     out: dict[str, Any] = {
         "editable": fact.path is not None and may(fact.path),
-        "name": fact.name, "label": fact.label, "path": fact.path, "group": fact.group, "basis": fact.basis,
-        "source": fact.source.text(system), "optional": fact.optional, "unit": "", "text": "", "edit_text": "",
-        "value": None, "options": None, "kind": "quantity", "help": fact.spec.help,
-        "typed": typed.get(fact.path or ""), "pin_path": may_take(fact.pin_path, may), "pinned": fact.pinned,
-    }  # fmt: skip
+        "name": fact.name,
+        "label": fact.label,
+        "path": fact.path,
+        "group": fact.group,
+        "basis": fact.basis,
+        "source": fact.source.text(system),
+        "optional": fact.optional,
+        "unit": "",
+        "text": "",
+        "edit_text": "",
+        "value": None,
+        "options": None,
+        "kind": "quantity",
+        "help": fact.spec.help,
+        "typed": typed.get(fact.path or ""),
+        "pin_path": may_take(fact.pin_path, may),
+        "pinned": fact.pinned,
+    }
     spec, value = fact.spec, fact.value
     match spec:
         case Quantity():
@@ -100,13 +114,15 @@ def _step(step: Step) -> dict[str, Any]:
 def _answer(answer: Answer, system: System) -> dict[str, Any]:
     figure, bar = answer.figure, answer.bar
     return {
-        "name": answer.name, "label": answer.label, "prefix": answer.prefix,
+        "name": answer.name,
+        "label": answer.label,
+        "prefix": answer.prefix,
         "number": figure.number(system) if figure else "",
         "unit": answer.words.text(system) if answer.words else figure.unit_shown(system) if figure else "",
         "below": answer.below.text(system) if answer.below else "",
         "steps": [_step(s) for s in answer.steps],
         "bar": {"share": bar.share, "mark": bar.mark, "mark_label": bar.mark_label.text(system)} if bar else None,
-    }  # fmt: skip
+    }
 
 
 def messages(problems: tuple[FieldError, ...], system: System) -> list[dict[str, str]]:
@@ -119,18 +135,32 @@ def _list(rule: ListRule, run: Run, system: System, may: May) -> dict[str, Any]:
     names = [item["name"] for item in items]
     may_here = may(rule.path)
     return {
-        "path": rule.path, "noun": rule.noun, "named": rule.named, "kind_label": rule.kind_label, "title": rule.title, "items": names,
-        "lines": as_lines(items, system) if rule.lines else None, "may_add": may_here and len(names) < rule.most,
+        "path": rule.path,
+        "noun": rule.noun,
+        "named": rule.named,
+        "kind_label": rule.kind_label,
+        "title": rule.title,
+        "items": names,
+        "lines": as_lines(items, system) if rule.lines else None,
+        "may_add": may_here and len(names) < rule.most,
         "removable_from": max(rule.fixed, rule.least) if may_here else len(names),
         "kinds": [{"value": k, "label": v} for k, v in rule.kinds.items()],
-    }  # fmt: skip
+    }
 
 
 def _stop(stop: Stop, system: System, run: Run, may: May) -> dict[str, Any]:
     return {
-        "key": stop.key, "name": stop.name, "setup": stop.setup, "title": stop.title, "state": stop.state,
+        "key": stop.key,
+        "name": stop.name,
+        "setup": stop.setup,
+        "title": stop.title,
+        "state": stop.state,
         "line": stop.line.text(system),
-        "lists": [_list(rule, run, system, may) for rule in LISTS.values() if rule.stop == stop.name and rule.setup in (None, stop.setup)],
+        "lists": [
+            _list(rule, run, system, may)
+            for rule in LISTS.values()
+            if rule.stop == stop.name and rule.setup in (None, stop.setup)
+        ],
         "tables": [_table(t, system, may) for t in stop.tables],
         "pictures": [picture_view(p, system) for p in stop.pictures],
         "procedures": [{"title": p.title, "steps": [s.text(system) for s in p.steps]} for p in stop.procedures],
@@ -138,11 +168,18 @@ def _stop(stop: Stop, system: System, run: Run, may: May) -> dict[str, Any]:
         "answers": [_answer(a, system) for a in stop.answers],
         "notes": [{"level": n.level, "code": n.code, "text": n.sentence.text(system)} for n in stop.notes],
         "helps": [
-            {"label": h.label.text(system), "path": h.path, "value": h.value, "outcome": h.outcome.text(system),
-             "settles": h.settles, "takable": may(h.path)} for h in stop.helps
+            {
+                "label": h.label.text(system),
+                "path": h.path,
+                "value": h.value,
+                "outcome": h.outcome.text(system),
+                "settles": h.settles,
+                "takable": may(h.path),
+            }
+            for h in stop.helps
         ],
         "problems": messages(stop.problems, system),
-    }  # fmt: skip
+    }
 
 
 def _cell(cell: Figure | Sentence, system: System) -> str:
@@ -156,13 +193,23 @@ def table_view(table: Table, system: System) -> dict[str, Any]:
 
 def _table(table: Table, system: System, may: May) -> dict[str, Any]:
     return {
-        "name": table.name, "title": table.title, "group": table.group, "head": list(table.head),
+        "name": table.name,
+        "title": table.title,
+        "group": table.group,
+        "head": list(table.head),
         "rows": [
-            {"label": r.label, "cells": [_cell(c, system) for c in r.cells], "chosen": r.chosen, "path": r.path, "value": r.value,
-             "takable": r.path is not None and not r.chosen and may(r.path), "why_not": r.why_not.text(system) if r.why_not else ""}
+            {
+                "label": r.label,
+                "cells": [_cell(c, system) for c in r.cells],
+                "chosen": r.chosen,
+                "path": r.path,
+                "value": r.value,
+                "takable": r.path is not None and not r.chosen and may(r.path),
+                "why_not": r.why_not.text(system) if r.why_not else "",
+            }
             for r in table.rows
         ],
-    }  # fmt: skip
+    }
 
 
 def _point(p: tuple[float, float]) -> list[float]:
@@ -172,20 +219,44 @@ def _point(p: tuple[float, float]) -> list[float]:
 def _scene(scene: Scene, system: System) -> dict[str, Any]:
     return {
         "shapes": [
-            {"name": s.name, "role": s.role, "points": [_point(p) for p in s.points], "closed": s.closed,
-             "facts": list(s.facts), "stops": list(s.stops)} for s in scene.shapes
+            {
+                "name": s.name,
+                "role": s.role,
+                "points": [_point(p) for p in s.points],
+                "closed": s.closed,
+                "facts": list(s.facts),
+                "stops": list(s.stops),
+            }
+            for s in scene.shapes
         ],
         "dimensions": [
-            {"name": d.name, "fact": d.fact, "start": _point(d.start), "end": _point(d.end), "offset": d.offset,
-             "text": f"{d.prefix}{d.figure.number(system)}{d.suffix}", "stops": list(d.stops), "outside": d.outside}
+            {
+                "name": d.name,
+                "fact": d.fact,
+                "start": _point(d.start),
+                "end": _point(d.end),
+                "offset": d.offset,
+                "text": f"{d.prefix}{d.figure.number(system)}{d.suffix}",
+                "stops": list(d.stops),
+                "outside": d.outside,
+            }
             for d in scene.dimensions
         ],
         "labels": [
-            {"point": _point(x.point), "text": x.text.text(system), "fact": x.fact, "stops": list(x.stops), "anchor": x.anchor}
+            {
+                "point": _point(x.point),
+                "text": x.text.text(system),
+                "fact": x.fact,
+                "stops": list(x.stops),
+                "anchor": x.anchor,
+            }
             for x in scene.labels
         ],
-        "words": [w.text(system) for w in scene.words], "name": scene.name, "title": scene.title, "stops": list(scene.stops),
-    }  # fmt: skip
+        "words": [w.text(system) for w in scene.words],
+        "name": scene.name,
+        "title": scene.title,
+        "stops": list(scene.stops),
+    }
 
 
 def _chart(chart: ForceChart, system: System, may: May) -> dict[str, Any]:
@@ -199,21 +270,29 @@ def _chart(chart: ForceChart, system: System, may: May) -> dict[str, Any]:
 
     bar = shown_as("bar", system)
     return {
-        "unit": shown.unit, "rpm_most": chart.rpm_most, "force_most": force(chart.force_most_n),
+        "unit": shown.unit,
+        "rpm_most": chart.rpm_most,
+        "force_most": force(chart.force_most_n),
         "curves": [{"name": c.name, "label": c.label, "points": line(c.points)} for c in chart.curves],
-        "demand": line(chart.demand), "demand_corner": line(chart.demand_corner),
+        "demand": line(chart.demand),
+        "demand_corner": line(chart.demand_corner),
         "demand_text": Figure(chart.demand_n, "N", "up").text(system),
         "static_text": Figure(chart.curves[0].points[0][1], "N", "down").text(system),
-        "allowable": force(chart.allowable_n), "allowable_text": Figure(chart.allowable_n, "N", "down").text(system),
-        "cap": chart.cap_rpm, "cap_force": force(chart.cap_n),
+        "allowable": force(chart.allowable_n),
+        "allowable_text": Figure(chart.allowable_n, "N", "down").text(system),
+        "cap": chart.cap_rpm,
+        "cap_force": force(chart.cap_n),
         "cap_text": Figure(chart.cap_rpm, "rpm", "down").number(),
         "wall": None if chart.wall_n is None else force(chart.wall_n),
         "wall_text": "" if chart.wall_n is None else Figure(chart.wall_n, "N", "down").text(system),
-        "top": chart.top_rpm, "top_text": Figure(chart.top_rpm, "rpm", "up").number(),
+        "top": chart.top_rpm,
+        "top_text": Figure(chart.top_rpm, "rpm", "up").number(),
         "pressures": [[round(from_core(p, "bar", bar), 4), force(n)] for p, n in chart.pressures],
-        "pressure": round(from_core(chart.pressure_bar, "bar", bar), 4), "pressure_unit": bar.unit,
-        "pressure_path": may_take(chart.pressure_path, may), "speed_path": may_take(chart.speed_path, may),
-    }  # fmt: skip
+        "pressure": round(from_core(chart.pressure_bar, "bar", bar), 4),
+        "pressure_unit": bar.unit,
+        "pressure_path": may_take(chart.pressure_path, may),
+        "speed_path": may_take(chart.speed_path, may),
+    }
 
 
 def may_take(path: str | None, may: May) -> str | None:
@@ -231,16 +310,26 @@ def _carry(carry: Carry, system: System) -> dict[str, str | None]:
 def plan_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, may: May) -> dict[str, Any]:
     """Everything the plan screen shows, in one unit system; `may` tells which paths may be changed."""
     return {
-        "run": run_view(run, on_shelf), "revision": run.revision, "units": system, "verdict": result.verdict,
+        "run": run_view(run, on_shelf),
+        "revision": run.revision,
+        "units": system,
+        "verdict": result.verdict,
         "may_edit": may("plan"),
         "stops": [_stop(s, system, run, may) for s in result.stops],
         "sides": [
-            {"index": s.index, "title": s.title, "end": s.end, "verdict": s.verdict, "carry": _carry(s.carry, system),
-             "scenes": [_scene(x, system) for x in s.scenes], "chart": _chart(s.chart, system, may) if s.chart else None,
-             "program": {"ready": s.program.ready, "reasons": [r.text(system) for r in s.program.reasons]}}
+            {
+                "index": s.index,
+                "title": s.title,
+                "end": s.end,
+                "verdict": s.verdict,
+                "carry": _carry(s.carry, system),
+                "scenes": [_scene(x, system) for x in s.scenes],
+                "chart": _chart(s.chart, system, may) if s.chart else None,
+                "program": {"ready": s.program.ready, "reasons": [r.text(system) for r in s.program.reasons]},
+            }
             for s in result.sides
         ],
-    }  # fmt: skip
+    }
 
 
 def run_view(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
@@ -249,15 +338,20 @@ def run_view(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
         "machine": "" if run.machine_id is None else on_shelf.machines[run.machine_id].name,
         "quantity": run.document["part"].get("quantity"),
         "setup": ", ".join(s["name"] for s in run.document["setups"]),
-    }  # fmt: skip
+    }
 
 
 def _plate(run: Run) -> dict[str, Any]:
     return {
-        "id": run.pk, "drawing_number": run.drawing_number, "name": run.name, "units": run.units,
-        "revision": run.revision, "changed_at": run.changed_at, "put_away": run.put_away,
+        "id": run.pk,
+        "drawing_number": run.drawing_number,
+        "name": run.name,
+        "units": run.units,
+        "revision": run.revision,
+        "changed_at": run.changed_at,
+        "put_away": run.put_away,
         "released": run.released_at is not None,
-    }  # fmt: skip
+    }
 
 
 def bench_row(run: Run, on_shelf: Snapshot) -> dict[str, Any]:

@@ -83,7 +83,9 @@ class CurveOut(BaseModel):
 
 
 class ChartOut(BaseModel):
-    """Grip against speed: forces as (rpm, force) points in the unit shown; a path is None where it may not be changed."""
+    """Grip against speed: forces as (rpm, force) points in the unit shown; a path is None where it may not be
+    changed.
+    """
 
     unit: str
     rpm_most: float

@@ -25,8 +25,12 @@ OWN: dict[str, Spec] = {
     "put_away": Flag("Put away", "Off the bench, kept for next time"),
 }
 REFERENCES = {
-    "machine": "Machine", "material": "Material", "chuck": "Chuck", "jaw_blank": "Jaw blank", "jaw_set": "Jaw set",
-}  # fmt: skip
+    "machine": "Machine",
+    "material": "Material",
+    "chuck": "Chuck",
+    "jaw_blank": "Jaw blank",
+    "jaw_set": "Jaw set",
+}
 CHOSEN = ("chuck", "jaw_blank", "jaw_set")
 
 
@@ -98,10 +102,9 @@ def whole(run: Run, on_shelf: Snapshot) -> dict[str, Any]:
         "machine": _key_of(on_shelf, "machine", run.machine_id),
         "material": _key_of(on_shelf, "material", run.material_id),
         "setups": [
-            {kind: _key_of(on_shelf, kind, getattr(s, f"{kind}_id")) for kind in CHOSEN}
-            for s in setups_of(run)
+            {kind: _key_of(on_shelf, kind, getattr(s, f"{kind}_id")) for kind in CHOSEN} for s in setups_of(run)
         ],
-    }  # fmt: skip
+    }
 
 
 def _holder(run: Run, path: str) -> Run | RunSetup:

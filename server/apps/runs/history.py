@@ -64,10 +64,16 @@ def history(run: Run, before: int | None, system: System) -> dict[str, Any]:
     found = list(rows[: PAGE + 1])
     return {
         "entries": [
-            {"revision": e.revision, "text": sentence(e, on_shelf, system), "by": e.by.username, "at": e.at,
-             "path": e.path, "is_reversal": e.reverses_id is not None}
+            {
+                "revision": e.revision,
+                "text": sentence(e, on_shelf, system),
+                "by": e.by.username,
+                "at": e.at,
+                "path": e.path,
+                "is_reversal": e.reverses_id is not None,
+            }
             for e in found[:PAGE]
         ],
         "more": len(found) > PAGE,
         "total": run.revision,
-    }  # fmt: skip
+    }

@@ -57,9 +57,22 @@ class PictureOut(BaseModel):
 
 def _empty(kind: str, picture: Bars | Curves | Outline, system: System) -> dict[str, Any]:
     return {
-        "kind": kind, "name": picture.name, "title": picture.title, "group": picture.group, "words": picture.words.text(system), "unit": "",
-        "ranges": [], "at": None, "at_text": "", "lines": [], "mark": None, "mark_text": "", "outline": [], "hole": 0.0, "letters": [],
-    }  # fmt: skip
+        "kind": kind,
+        "name": picture.name,
+        "title": picture.title,
+        "group": picture.group,
+        "words": picture.words.text(system),
+        "unit": "",
+        "ranges": [],
+        "at": None,
+        "at_text": "",
+        "lines": [],
+        "mark": None,
+        "mark_text": "",
+        "outline": [],
+        "hole": 0.0,
+        "letters": [],
+    }
 
 
 def picture_view(picture: Bars | Curves | Outline, system: System) -> dict[str, Any]:
@@ -70,9 +83,10 @@ def picture_view(picture: Bars | Curves | Outline, system: System) -> dict[str, 
         case Curves():
             return _curves(picture, system)
     return _empty("outline", picture, system) | {
-        "outline": [[round(x, 3), round(y, 3)] for x, y in picture.points], "hole": picture.hole_mm,
+        "outline": [[round(x, 3), round(y, 3)] for x, y in picture.points],
+        "hole": picture.hole_mm,
         "letters": [{"symbol": s, "name": n, "meaning": m} for s, n, m in picture.letters],
-    }  # fmt: skip
+    }
 
 
 def _bars(picture: Bars, system: System) -> dict[str, Any]:
@@ -82,16 +96,20 @@ def _bars(picture: Bars, system: System) -> dict[str, Any]:
         return None if value is None else round(from_core(value, picture.unit, shown), 6)
 
     def one(r: Range) -> dict[str, Any]:
-        ends = (Figure(r.low, picture.unit, "up").number(system) if r.low is not None else "",
-                Figure(r.high, picture.unit, "down").number(system) if r.high is not None else "")  # fmt: skip
+        ends = (
+            Figure(r.low, picture.unit, "up").number(system) if r.low is not None else "",
+            Figure(r.high, picture.unit, "down").number(system) if r.high is not None else "",
+        )
         text = f"{ends[0]} to {ends[1]}" if all(ends) else f"up to {ends[1]}" if ends[1] else f"from {ends[0]}"
         return {"label": r.label, "low": number(r.low), "high": number(r.high), "text": text}
 
     at = picture.at
     return _empty("bars", picture, system) | {
-        "unit": shown.unit, "ranges": [*(one(r) for r in picture.ranges), one(picture.shared)], "at": number(at),
+        "unit": shown.unit,
+        "ranges": [*(one(r) for r in picture.ranges), one(picture.shared)],
+        "at": number(at),
         "at_text": "" if at is None else Figure(at, picture.unit).number(system),
-    }  # fmt: skip
+    }
 
 
 def _curves(picture: Curves, system: System) -> dict[str, Any]:
@@ -101,9 +119,19 @@ def _curves(picture: Curves, system: System) -> dict[str, Any]:
         return round(from_core(d, "mm", across), 4)
 
     return _empty("curves", picture, system) | {
-        "unit": across.unit, "mark": None if picture.mark is None else place(picture.mark), "mark_text": picture.mark_words.text(system),
+        "unit": across.unit,
+        "mark": None if picture.mark is None else place(picture.mark),
+        "mark_text": picture.mark_words.text(system),
         "lines": [
-            {"label": picture.rpm.label, "unit": "rpm", "points": [[place(d), round(n, 1)] for d, n in picture.rpm.points]},
-            {"label": picture.speed.label, "unit": speed.unit, "points": [[place(d), round(from_core(v, "m/min", speed), 2)] for d, v in picture.speed.points]},
+            {
+                "label": picture.rpm.label,
+                "unit": "rpm",
+                "points": [[place(d), round(n, 1)] for d, n in picture.rpm.points],
+            },
+            {
+                "label": picture.speed.label,
+                "unit": speed.unit,
+                "points": [[place(d), round(from_core(v, "m/min", speed), 2)] for d, v in picture.speed.points],
+            },
         ],
-    }  # fmt: skip
+    }

@@ -34,10 +34,14 @@ from server.foundation.problems import Conflict, NotFound
 
 # Rings and plugs are looked for among all that fit the chuck: a change of one can move any run on it.
 TAKEN_THROUGH = {
-    "machine": ("machine_id",), "material": ("material_id",), "chuck": ("setups__chuck_id",),
-    "jaw_blank": ("setups__jaw_blank_id", "setups__jaw_set__blank_id"), "jaw_set": ("setups__jaw_set_id",),
-    "ring": ("setups__chuck__rings",), "plug": ("setups__chuck__plugs",),
-}  # fmt: skip
+    "machine": ("machine_id",),
+    "material": ("material_id",),
+    "chuck": ("setups__chuck_id",),
+    "jaw_blank": ("setups__jaw_blank_id", "setups__jaw_set__blank_id"),
+    "jaw_set": ("setups__jaw_set_id",),
+    "ring": ("setups__chuck__rings",),
+    "plug": ("setups__chuck__plugs",),
+}
 
 
 def runs() -> QuerySet[Run]:
@@ -112,9 +116,14 @@ def released(run: Run) -> dict[str, Any] | None:
 def release_plate(release: Release) -> dict[str, Any]:
     """Who released what, when."""
     return {
-        "number": release.number, "revision": release.revision, "rules": release.rules, "by": release.by.username,
-        "at": release.at, "note": release.note, "confirmed": [c["text"] for c in release.confirmed],
-    }  # fmt: skip
+        "number": release.number,
+        "revision": release.revision,
+        "rules": release.rules,
+        "by": release.by.username,
+        "at": release.at,
+        "note": release.note,
+        "confirmed": [c["text"] for c in release.confirmed],
+    }
 
 
 def _rules(run: Run, result: PlanResult, on_shelf: Snapshot, system: System) -> dict[str, Any]:
@@ -215,7 +224,10 @@ TOOLS_SHOWN = 60
 
 
 def tools_of(run_id: int, index: int, cut: int, find: str, system: System) -> dict[str, Any]:
-    """Every tool that the shelf could put to a cut, in order, the rejected with the rule that rejects each. Raises NotFound."""
+    """Every tool that the shelf could put to a cut, in order, the rejected with the rule that rejects each.
+
+    Raises NotFound.
+    """
     run, one, _ = cut_of(run_id, index, cut)
     document, library = convert.document_of(run), shelf.current().tools
     words = find.casefold().split()
@@ -226,13 +238,23 @@ def tools_of(run_id: int, index: int, cut: int, find: str, system: System) -> di
     ]
     fit = sum(r.rejected is None for r in found)
     return {
-        "revision": run.revision, "cut": one.name, "path": f"setups.{index}.cuts.{cut}.tool", "fit": fit, "rejected": len(found) - fit,
+        "revision": run.revision,
+        "cut": one.name,
+        "path": f"setups.{index}.cuts.{cut}.tool",
+        "fit": fit,
+        "rejected": len(found) - fit,
         "tools": [
-            {"key": r.tool.key, "name": r.tool.name, "score": round(r.score), "chosen": r.tool.key == document.setups[index].cuts[cut].tool,
-             "why": [s.text(system) for s in r.reasons], "rejected": r.rejected.text(system) if r.rejected else ""}
+            {
+                "key": r.tool.key,
+                "name": r.tool.name,
+                "score": round(r.score),
+                "chosen": r.tool.key == document.setups[index].cuts[cut].tool,
+                "why": [s.text(system) for s in r.reasons],
+                "rejected": r.rejected.text(system) if r.rejected else "",
+            }
             for r in found[:TOOLS_SHOWN]
         ],
-    }  # fmt: skip
+    }
 
 
 def cut_of(run_id: int, index: int, cut: int) -> tuple[Run, CutFigures, PartFigures]:

@@ -29,8 +29,13 @@ def release_of(run: Run, number: int) -> Release:
 def released_view(release: Release, system: System) -> dict[str, Any]:
     """The plan as it was released, to look at; nothing of it is computed again."""
     return release.views[system] | {  # type: ignore[no-any-return]
-        "at": release.revision, "may_edit": False, "undo": False, "redo": False, "rules": None, "release": queries.release_plate(release),
-    }  # fmt: skip
+        "at": release.revision,
+        "may_edit": False,
+        "undo": False,
+        "redo": False,
+        "rules": None,
+        "release": queries.release_plate(release),
+    }
 
 
 def standing_release(run: Run) -> Release:
@@ -72,13 +77,18 @@ def page(run: Run, system: System) -> dict[str, Any]:
     result = queries.computed(run, on_shelf)
     document = convert.document_of(run)
     return {
-        "run": convert.run_view(run, on_shelf), "revision": run.revision, "rules": document.rules.number,
-        "verdict": result.verdict, "reasons": reasons_against(run, result.verdict, document.rules.number),
+        "run": convert.run_view(run, on_shelf),
+        "revision": run.revision,
+        "rules": document.rules.number,
+        "verdict": result.verdict,
+        "reasons": reasons_against(run, result.verdict, document.rules.number),
         "cautions": [
             {"code": c.code, "text": c.sentence.text(system), "where": c.where} for c in cautions_of(document, result)
         ],
-        "releases": [queries.release_plate(r) for r in run.releases.select_related("by").defer("views", "programs", "document")],
-    }  # fmt: skip
+        "releases": [
+            queries.release_plate(r) for r in run.releases.select_related("by").defer("views", "programs", "document")
+        ],
+    }
 
 
 def _lines(view: dict[str, Any]) -> dict[tuple[str, str], str]:

@@ -19,10 +19,11 @@ def system_of(run: Run) -> System:
 def _words(run: Run, on_shelf: Snapshot, verdict: str) -> str:
     names = [run.drawing_number, run.name, verdict, *(s["name"] for s in run.document["setups"])]
     taken: list[tuple[dict[int, Any], int | None]] = [
-        (on_shelf.machines, run.machine_id), (on_shelf.materials, run.material_id),
+        (on_shelf.machines, run.machine_id),
+        (on_shelf.materials, run.material_id),
         *((on_shelf.chucks, s.chuck_id) for s in run.setups.all()),
         *((on_shelf.blanks, s.jaw_blank_id) for s in run.setups.all()),
-    ]  # fmt: skip
+    ]
     names += [rows[pk].name for rows, pk in taken if pk is not None]
     return " ".join(names).lower()
 

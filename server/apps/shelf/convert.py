@@ -17,9 +17,15 @@ from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
 from server.apps.shelf import models
 
 MODELS: dict[str, type[models.Item]] = {
-    "machine": models.Machine, "chuck": models.Chuck, "jaw_blank": models.JawBlank, "jaw_set": models.JawSet,
-    "ring": models.Ring, "plug": models.Plug, "material": models.Material, **dict.fromkeys(TOOL_KINDS, models.Tool),
-}  # fmt: skip
+    "machine": models.Machine,
+    "chuck": models.Chuck,
+    "jaw_blank": models.JawBlank,
+    "jaw_set": models.JawSet,
+    "ring": models.Ring,
+    "plug": models.Plug,
+    "material": models.Material,
+    **dict.fromkeys(TOOL_KINDS, models.Tool),
+}
 
 
 def is_key(text: str) -> bool:

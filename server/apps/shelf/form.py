@@ -26,9 +26,12 @@ class Link:
 
 CHUCKS = Link("chucks", "chuck", many=True)
 LINKS: dict[str, tuple[Link, ...]] = {
-    "chuck": (Link("machine", "machine"),), "jaw_blank": (CHUCKS,), "ring": (CHUCKS,), "plug": (CHUCKS,),
+    "chuck": (Link("machine", "machine"),),
+    "jaw_blank": (CHUCKS,),
+    "ring": (CHUCKS,),
+    "plug": (CHUCKS,),
     "jaw_set": (Link("chuck", "chuck"), Link("blank", "jaw_blank")),
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)

@@ -32,8 +32,13 @@ LINK_LABELS = {
 }
 TAKEN_BY = {"machine": "run", "material": "run", "chuck": "runsetup", "jaw_blank": "runsetup", "jaw_set": "runsetup"}
 LIFE_WORDS = {
-    "bored": "bored", "recut": "re-cut", "refit": "refitted", "lent": "lent", "back": "came back", "damaged": "damaged",
-}  # fmt: skip
+    "bored": "bored",
+    "recut": "re-cut",
+    "refit": "refitted",
+    "lent": "lent",
+    "back": "came back",
+    "damaged": "damaged",
+}
 CHART_LABEL = "Chart of grip against pressure"
 
 
@@ -86,11 +91,17 @@ def shelf() -> list[dict[str, Any]]:
     for kind, title in TITLES.items():
         taken = TAKEN_BY.get(kind)
         rows = rows_of(kind).annotate(taken=Count(taken, distinct=True) if taken else Value(0))
-        found.append({
-            "kind": kind, "title": title, "noun": NOUNS[kind],
-            "items": [{"key": r.key, "name": r.name, "line": _line(kind, r), "typical": len(r.typical), "runs": r.taken}
-                      for r in rows],
-        })  # fmt: skip
+        found.append(
+            {
+                "kind": kind,
+                "title": title,
+                "noun": NOUNS[kind],
+                "items": [
+                    {"key": r.key, "name": r.name, "line": _line(kind, r), "typical": len(r.typical), "runs": r.taken}
+                    for r in rows
+                ],
+            }
+        )
     return found
 
 
@@ -144,10 +155,20 @@ def _field(
     name: str, spec: Spec, group: str, value: Any, optional: bool, typical: bool, system: System
 ) -> dict[str, Any]:
     out: dict[str, Any] = {
-        "name": name, "label": spec.label, "help": spec.help, "where": getattr(spec, "where", ""), "group": group,
-        "kind": "text", "unit": "", "value": value, "text": value or "", "edit_text": value or "", "options": None,
-        "optional": optional, "typical": typical,
-    }  # fmt: skip
+        "name": name,
+        "label": spec.label,
+        "help": spec.help,
+        "where": getattr(spec, "where", ""),
+        "group": group,
+        "kind": "text",
+        "unit": "",
+        "value": value,
+        "text": value or "",
+        "edit_text": value or "",
+        "options": None,
+        "optional": optional,
+        "typical": typical,
+    }
     match spec:
         case Quantity():
             shown = shown_as(spec.unit, system)
@@ -168,11 +189,23 @@ def _links(kind: str, form: Form, on_shelf: Snapshot) -> list[dict[str, Any]]:
         title, meaning, where = LINK_LABELS[link.name]
         names, value = on_shelf.names[link.kind], form.links[link.name]
         shown = ", ".join(names.get(k, k) for k in value) if link.many else names.get(value, "")
-        fields.append({
-            "name": link.name, "label": title, "help": meaning, "where": where, "group": item_fields(kind)[0].group,
-            "kind": "choices" if link.many else "choice", "unit": "", "value": value, "text": shown, "edit_text": "",
-            "options": [{"value": k, "label": v} for k, v in names.items()], "optional": link.many, "typical": False,
-        })  # fmt: skip
+        fields.append(
+            {
+                "name": link.name,
+                "label": title,
+                "help": meaning,
+                "where": where,
+                "group": item_fields(kind)[0].group,
+                "kind": "choices" if link.many else "choice",
+                "unit": "",
+                "value": value,
+                "text": shown,
+                "edit_text": "",
+                "options": [{"value": k, "label": v} for k, v in names.items()],
+                "optional": link.many,
+                "typical": False,
+            }
+        )
     return fields
 
 
@@ -184,9 +217,11 @@ def _curve(curve: HeightCurve, system: System) -> dict[str, Any]:
         return round(from_core(bar, "bar", shown_as("bar", system)), 4)
 
     return {
-        "height": Figure(curve.height_mm, "mm", exact=True).text(system), "points":
-        [[pressure(p), force(g)] for p, g in curve.points], "text": curve.sentence.text(system), "overload": curve.overload,
-    }  # fmt: skip
+        "height": Figure(curve.height_mm, "mm", exact=True).text(system),
+        "points": [[pressure(p), force(g)] for p, g in curve.points],
+        "text": curve.sentence.text(system),
+        "overload": curve.overload,
+    }
 
 
 def _chart(form: Form, system: System) -> dict[str, Any] | None:
@@ -196,9 +231,11 @@ def _chart(form: Form, system: System) -> dict[str, Any] | None:
     curves = curves_at_heights(value.force, value.jaws) if value is not None else ()
     return {
         "text": write_chart(form.chart, system),
-        "pressure_unit": shown_as("bar", system).unit, "grip_unit": shown_as("N", system).unit,
-        "points": _curve_points(form, system), "curves": [_curve(c, system) for c in curves],
-    }  # fmt: skip
+        "pressure_unit": shown_as("bar", system).unit,
+        "grip_unit": shown_as("N", system).unit,
+        "points": _curve_points(form, system),
+        "curves": [_curve(c, system) for c in curves],
+    }
 
 
 def _curve_points(form: Form, system: System) -> list[list[float]]:
@@ -208,10 +245,11 @@ def _curve_points(form: Form, system: System) -> list[list[float]]:
 
 def _effect(effect: Effect, system: System) -> dict[str, Any]:
     told = [
-        Sentence("{what} {a} → {b}", what=HEADLINES[n][0], a=headline_text(n, a, system), b=headline_text(n, b, system))
-        .text(system)
+        Sentence(
+            "{what} {a} → {b}", what=HEADLINES[n][0], a=headline_text(n, a, system), b=headline_text(n, b, system)
+        ).text(system)
         for n, (a, b) in effect.headlines.items()
-    ]  # fmt: skip
+    ]
     was, now = effect.verdict
     told += [f"{was}, then {now}"] if was != now else []
     run = effect.run
@@ -228,22 +266,45 @@ def _view(form: Form, row: Item | None, system: System, person: Any, on_shelf: S
     kind = form.kind
     typical = set(row.typical) if row is not None else set()
     fields = [
-        _field(f.name, f.field.spec, f.group, form.values[f.name], f.field.nullable or f.field.default == "",
-               f.name in typical, system)
+        _field(
+            f.name,
+            f.field.spec,
+            f.group,
+            form.values[f.name],
+            f.field.nullable or f.field.default == "",
+            f.name in typical,
+            system,
+        )
         for f in item_fields(kind)
-    ]  # fmt: skip
+    ]
     fields[1:1] = _links(kind, form, on_shelf)
     taking = list(runs_that_take(kind, row.pk)[:12]) if row is not None else []
     return {
-        "kind": kind, "noun": NOUNS[kind], "key": row.key if row is not None else "", "units": system,
-        "revision": row.revision if row is not None else 0, "may_edit": has_role(person, PLANS), "fields": fields,
-        "chart": _chart(form, system), "errors": [{"field": e.field, "message": e.sentence.text(system)} for e in form.errors],
-        "effects": [], "takes": len(taking),
-        "runs": [{"id": r.pk, "name": r.name, "drawing_number": r.drawing_number, "text": "put away" if r.put_away else "",
-                  "verdict": r.standing.get("verdict", "open")} for r in taking],
+        "kind": kind,
+        "noun": NOUNS[kind],
+        "key": row.key if row is not None else "",
+        "units": system,
+        "revision": row.revision if row is not None else 0,
+        "may_edit": has_role(person, PLANS),
+        "fields": fields,
+        "chart": _chart(form, system),
+        "errors": [{"field": e.field, "message": e.sentence.text(system)} for e in form.errors],
+        "effects": [],
+        "takes": len(taking),
+        "runs": [
+            {
+                "id": r.pk,
+                "name": r.name,
+                "drawing_number": r.drawing_number,
+                "text": "put away" if r.put_away else "",
+                "verdict": r.standing.get("verdict", "open"),
+            }
+            for r in taking
+        ],
         "changes": _changes(kind, row, system) if row is not None else [],
-        "life": _life(row, system) if isinstance(row, JawSet) else None, "may_note": has_role(person, SETS),
-    }  # fmt: skip
+        "life": _life(row, system) if isinstance(row, JawSet) else None,
+        "may_note": has_role(person, SETS),
+    }
 
 
 def _life(row: JawSet, system: System) -> list[dict[str, Any]]:

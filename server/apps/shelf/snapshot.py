@@ -18,13 +18,22 @@ from server.apps.shelf.models import Chuck, Item, JawBlank, JawSet, Machine, Mat
 
 NO_STATE = UUID(int=0)
 TOOL_ROWS = {
-    "insert": "inserts", "groove_insert": "groove_inserts", "thread_insert": "thread_inserts", "holder": "holders", "drill": "drills",
+    "insert": "inserts",
+    "groove_insert": "groove_inserts",
+    "thread_insert": "thread_inserts",
+    "holder": "holders",
+    "drill": "drills",
     "blade": "blades",
-}  # fmt: skip
+}
 ROWS = {
-    "machine": "machines", "material": "materials", "chuck": "chucks", "jaw_blank": "blanks", "jaw_set": "sets",
-    "ring": "rings", "plug": "plugs",
-}  # fmt: skip
+    "machine": "machines",
+    "material": "materials",
+    "chuck": "chucks",
+    "jaw_blank": "blanks",
+    "jaw_set": "sets",
+    "ring": "rings",
+    "plug": "plugs",
+}
 AROUND = {"jaw_blank": "blanks_of_chuck", "ring": "rings_of_chuck", "plug": "plugs_of_chuck"}
 
 
@@ -80,9 +89,15 @@ def _read(token: UUID) -> Snapshot:
     tools = {kind: list(Tool.objects.filter(kind=kind)) for kind in TOOL_ROWS}
     sets = list(JawSet.objects.select_related("chuck", "blank"))
     kinds: dict[str, Sequence[Item]] = {
-        "machine": machines, "material": materials, "chuck": chucks, "jaw_blank": blanks, "jaw_set": sets, "ring": rings,
-        "plug": plugs, **tools,
-    }  # fmt: skip
+        "machine": machines,
+        "material": materials,
+        "chuck": chucks,
+        "jaw_blank": blanks,
+        "jaw_set": sets,
+        "ring": rings,
+        "plug": plugs,
+        **tools,
+    }
     values = {b.pk: convert.blank(b) for b in blanks}
     ring_values, plug_values = {r.pk: convert.ring(r) for r in rings}, {p.pk: convert.plug(p) for p in plugs}
     return Snapshot(
@@ -90,7 +105,10 @@ def _read(token: UUID) -> Snapshot:
         machines={m.pk: convert.machine(m) for m in machines},
         materials={m.pk: convert.material(m) for m in materials},
         chucks={c.pk: convert.chuck(c) for c in chucks},
-        blanks=values, sets={s.pk: convert.jaw_set(s) for s in sets}, rings=ring_values, plugs=plug_values,
+        blanks=values,
+        sets={s.pk: convert.jaw_set(s) for s in sets},
+        rings=ring_values,
+        plugs=plug_values,
         machine_of_chuck={c.pk: c.machine_id for c in chucks},
         blanks_of_chuck={c.pk: tuple(values[b.pk] for b in c.blanks.all()) for c in chucks},
         rings_of_chuck={c.pk: tuple(ring_values[r.pk] for r in c.rings.all()) for c in chucks},
@@ -98,7 +116,7 @@ def _read(token: UUID) -> Snapshot:
         tools=Library(**{TOOL_ROWS[kind]: tuple(convert.tool(t) for t in rows) for kind, rows in tools.items()}),
         names={kind: {r.key: r.name for r in rows} for kind, rows in kinds.items()},
         ids={kind: {r.key: r.pk for r in rows} for kind, rows in kinds.items()},
-    )  # fmt: skip
+    )
 
 
 _kept: Snapshot | None = None

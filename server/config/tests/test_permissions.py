@@ -106,9 +106,11 @@ def ask(client, run, method, path, body):
     person = Person.objects.get(username="operator").pk
     worked = ProvenCut.objects.first()
     answer = client.generic(
-        method.upper(), f"/api/{path.format(run=run.pk, name='cut', person=person, proven=worked.pk)}", json.dumps(body),
+        method.upper(),
+        f"/api/{path.format(run=run.pk, name='cut', person=person, proven=worked.pk)}",
+        json.dumps(body),
         content_type="application/json",
-    )  # fmt: skip
+    )
     return answer.status_code
 
 

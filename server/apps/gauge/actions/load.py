@@ -30,9 +30,14 @@ def load_past(chuck: str, greased: Iterable[int], runs: Iterable[dict[str, Any]]
         days, model = given.pop("days"), Model(**given.pop("model"))
         jaw_set = given.pop("jaw_set", None)
         run = GaugeRun.objects.create(
-            chuck_id=chuck_id_of(chuck), by=by, source="live", on=now - timedelta(days=days), key=given.pop("key"),
-            jaw_set_id=shelf.current().ids["jaw_set"][jaw_set] if jaw_set else None, **given,
-        )  # fmt: skip
+            chuck_id=chuck_id_of(chuck),
+            by=by,
+            source="live",
+            on=now - timedelta(days=days),
+            key=given.pop("key"),
+            jaw_set_id=shelf.current().ids["jaw_set"][jaw_set] if jaw_set else None,
+            **given,
+        )
         chance = random.Random(i)  # noqa: S311 - the demo is the same every time
         Reading.objects.bulk_create(
             Reading(run=run, number=n, rpm=round(rpm), grip_n=round(grip))

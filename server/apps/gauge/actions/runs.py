@@ -26,10 +26,14 @@ from server.foundation.roles import require_setter
 
 FIELDS = {
     "pressure": ("pressure_bar", Quantity("Gauge pressure", "bar", "During the run", above=0, high=400), False),
-    "height": ("grip_height_mm", Quantity("Gauge height", "mm", "Middle of the gauge above the guide", low=0, high=500), False),
+    "height": (
+        "grip_height_mm",
+        Quantity("Gauge height", "mm", "Middle of the gauge above the guide", low=0, high=500),
+        False,
+    ),
     "jaw_mass": ("jaw_mass_kg", Quantity("Top jaw's mass", "kg", "Of one", above=0, high=500), True),
     "jaw_radius": ("jaw_radius_mm", Quantity("Its centre", "mm", "From the axis", above=0, high=2000), True),
-}  # fmt: skip
+}
 
 
 def _read(given: dict[str, Any], system: System) -> dict[str, Any]:
@@ -72,9 +76,16 @@ def take_in(chuck_key: str, given: dict[str, Any], key: UUID, system: System, pe
     values, on = _read(given, system), day(given["on"])
     points = () if given["source"] == "live" else read_readings(given["readings"])
     run = GaugeRun.objects.create(
-        chuck_id=chuck_id, jaw_set_id=on_shelf.ids["jaw_set"].get(given["jaw_set"] or ""), side=given["side"], on=on,
-        by=setter, source=given["source"], note=" ".join(given["note"].split()), key=key, **values,
-    )  # fmt: skip
+        chuck_id=chuck_id,
+        jaw_set_id=on_shelf.ids["jaw_set"].get(given["jaw_set"] or ""),
+        side=given["side"],
+        on=on,
+        by=setter,
+        source=given["source"],
+        note=" ".join(given["note"].split()),
+        key=key,
+        **values,
+    )
     Reading.objects.bulk_create(Reading(run=run, number=i, rpm=p.rpm, grip_n=p.grip_n) for i, p in enumerate(points, 1))
     return run
 

@@ -71,7 +71,7 @@ def test_a_typed_run_is_fitted_with_curve_and_figures(planner, chuck):
         ({"on": (TODAY + timedelta(days=3)).isoformat()}, "on", "still to come"),
         ({"jaw_set": "none-such"}, "jaw_set", "on the shelf"),
     ],
-)  # fmt: skip
+)
 def test_what_is_wrong_is_told_at_its_field_and_nothing_is_kept(planner, chuck, given, field, words):
     status, answer = take_in(planner, chuck, **given)
     assert status == 422, answer

@@ -63,10 +63,20 @@ def keep_planned(
     looked = _typed({n: v for n, v in seen.items() if n in LOOKS}, system)
     planned = figures.planned
     value = Proven(
-        kind=planned.kind, material=now.material, speed_m_min=figures.result.speed_m_min if planned.rpm else planned.speed_m_min or figures.result.speed_m_min,
-        feed_mm_rev=planned.feed_mm_rev or 0.1, iso_group=now.iso_group, stage=planned.stage, diameter_mm=now.diameter_mm, depth_mm=planned.depth_mm,  # type: ignore[arg-type]
-        machine=now.machine, insert=now.insert, holder=now.holder, on=date.today().isoformat(), **looked,
-    )  # fmt: skip
+        kind=planned.kind,
+        material=now.material,
+        speed_m_min=figures.result.speed_m_min if planned.rpm else planned.speed_m_min or figures.result.speed_m_min,
+        feed_mm_rev=planned.feed_mm_rev or 0.1,
+        iso_group=now.iso_group,  # type: ignore[arg-type] # a material's group is one of them
+        stage=planned.stage,
+        diameter_mm=now.diameter_mm,
+        depth_mm=planned.depth_mm,
+        machine=now.machine,
+        insert=now.insert,
+        holder=now.holder,
+        on=date.today().isoformat(),
+        **looked,
+    )
     return _write(value, key, setter, f"{run.name} ({run.drawing_number}): {figures.name}"[:130])
 
 

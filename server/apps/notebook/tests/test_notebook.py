@@ -59,9 +59,16 @@ def test_a_cut_is_written_once_in_either_unit_system(signed_in, demo):
 
 @pytest.mark.parametrize(
     ("changed", "field"),
-    [({"speed_m_min": "fast"}, "speed_m_min"), ({"feed_mm_rev": ""}, "feed_mm_rev"), ({"feed_mm_rev": "9"}, "feed_mm_rev"), ({"material": " "}, "material"),
-     ({"on": "yesterday"}, "on"), ({"kind": "milling"}, "kind"), ({"colour": "red"}, "colour")],
-)  # fmt: skip
+    [
+        ({"speed_m_min": "fast"}, "speed_m_min"),
+        ({"feed_mm_rev": ""}, "feed_mm_rev"),
+        ({"feed_mm_rev": "9"}, "feed_mm_rev"),
+        ({"material": " "}, "material"),
+        ({"on": "yesterday"}, "on"),
+        ({"kind": "milling"}, "kind"),
+        ({"colour": "red"}, "colour"),
+    ],
+)
 def test_what_cannot_be_read_is_told_at_its_field(planner, demo, changed, field):
     before = ProvenCut.objects.count()
     status, told = write(planner, **changed)

@@ -96,6 +96,17 @@ def keep(tried: Tried, key: UUID, by: Person) -> None:
         setup.save()
     run.save()
     Edit.objects.create(
-        run=run, revision=run.revision, path=change.path, old=tried.old, new=change.new, typed=change.typed,
-        typed_before=before, label=tried.label[:160], moved=moved, reverses=change.reverses, how=change.how, key=key, by=by,
-    )  # fmt: skip
+        run=run,
+        revision=run.revision,
+        path=change.path,
+        old=tried.old,
+        new=change.new,
+        typed=change.typed,
+        typed_before=before,
+        label=tried.label[:160],
+        moved=moved,
+        reverses=change.reverses,
+        how=change.how,
+        key=key,
+        by=by,
+    )

@@ -15,14 +15,21 @@ from server.apps.shelf import queries as shelf
 
 @transaction.atomic
 def load_run(given: dict[str, Any]) -> Run:
-    """Keep a run given by drawing number, name, units, document, and shelf keys of the run and of each set-up. Raises CalcError."""
+    """Keep a run given by drawing number, name, units, document, and shelf keys of the run and of each set-up.
+
+    Raises CalcError.
+    """
     document = write(read(Document, given["document"]))
     ids = shelf.current().ids
     run = Run(
-        drawing_number=given["drawing_number"], name=given["name"], units=given["units"], document=document,
-        typed=given.get("typed", {}), machine_id=ids["machine"][given["machine"]],
+        drawing_number=given["drawing_number"],
+        name=given["name"],
+        units=given["units"],
+        document=document,
+        typed=given.get("typed", {}),
+        machine_id=ids["machine"][given["machine"]],
         material_id=ids["material"][given["material"]],
-    )  # fmt: skip
+    )
     taken = [
         Taken(
             ids["chuck"][s["chuck"]],

@@ -119,9 +119,13 @@ def copy_run(run_id: int, given: dict[str, Any], person: Any) -> Run:
     if problems:
         raise CalcError(problems)
     run = Run(
-        document=source.document, typed=source.typed, units=source.units, machine_id=source.machine_id,
-        material_id=source.material_id, **names,
-    )  # fmt: skip
+        document=source.document,
+        typed=source.typed,
+        units=source.units,
+        machine_id=source.machine_id,
+        material_id=source.material_id,
+        **names,
+    )
     # The copy plans its jaws anew: a jaw set is one individual.
     return add(run, [Taken(s.chuck_id, s.jaw_blank_id) for s in facts.setups_of(source)])
 

@@ -59,7 +59,10 @@ def _change(run_id: int, path: str, asked: Asked, make: Any) -> dict[str, Any]:
 
 
 def proposed(run: Run, index: int) -> list[Any]:
-    """A side's operations as the profile proposes them, plain data. Raises Conflict while Part or Sides are not complete."""
+    """A side's operations as the profile proposes them, plain data.
+
+    Raises Conflict while Part or Sides are not complete.
+    """
     document, on_shelf = convert.document_of(run), shelf.current()
     _require_side(document, index)
     taken = convert.shelf_of(run, on_shelf)
@@ -131,14 +134,24 @@ def settle(run_id: int, index: int, cut: int | None, system: System, person: Any
 def settled_view(revision: int, found: Settlement, system: System) -> dict[str, Any]:
     """A settlement as it is sent."""
     return {
-        "revision": revision, "words": found.words,
+        "revision": revision,
+        "words": found.words,
         "cuts": [
-            {"index": c.index, "name": c.name, "words": c.words.text(system), "before": round(c.minutes_before, 3), "after": round(c.minutes, 3),
-             "binds": c.binds.name if c.binds else "", "without": round(c.binds.minutes, 3) if c.binds and c.binds.minutes else None,
-             "then": c.then.name if c.then else "", "gives_up": list(c.gives_up), "tried": c.tried}
+            {
+                "index": c.index,
+                "name": c.name,
+                "words": c.words.text(system),
+                "before": round(c.minutes_before, 3),
+                "after": round(c.minutes, 3),
+                "binds": c.binds.name if c.binds else "",
+                "without": round(c.binds.minutes, 3) if c.binds and c.binds.minutes else None,
+                "then": c.then.name if c.then else "",
+                "gives_up": list(c.gives_up),
+                "tried": c.tried,
+            }
             for c in found.cuts
         ],
-    }  # fmt: skip
+    }
 
 
 @transaction.atomic

@@ -50,11 +50,18 @@ def release(
     last = releases.latest(run)
     number = last.number + 1 if last else 1
     Release.objects.create(
-        run=run, number=number, revision=run.revision, rules=document.rules.number, document=run.document,
+        run=run,
+        number=number,
+        revision=run.revision,
+        rules=document.rules.number,
+        document=run.document,
         views={s: _frozen(convert.plan_view(run, result, on_shelf, s, lambda _: False)) for s in SYSTEMS},
         programs={s: _programs(run, result, s, number) for s in SYSTEMS},
-        confirmed=[_confirmed(c, system) for c in cautions], note=" ".join(note.split()), key=key, by=planner,
-    )  # fmt: skip
+        confirmed=[_confirmed(c, system) for c in cautions],
+        note=" ".join(note.split()),
+        key=key,
+        by=planner,
+    )
     if run.released_at is None:
         run.released_at = timezone.now()
         run.save(update_fields=["released_at"])
@@ -73,8 +80,9 @@ def _programs(run: Run, result: PlanResult, system: System, number: int) -> dict
     """The jaw-boring programs that can be written, by side, with the release in their headers."""
     document, name = convert.document_of(run), f"{run.name} {run.drawing_number}"
     return {
-        str(side.index): written(document, result.figures, side.index, result.stop("jaws", side.index), system, name,
-                                 run.revision, number)
+        str(side.index): written(
+            document, result.figures, side.index, result.stop("jaws", side.index), system, name, run.revision, number
+        )
         for side in result.sides
         if side.program.ready
-    }  # fmt: skip
+    }

@@ -50,7 +50,8 @@ def _refuse_overwriting(run: Run, edit: Edit, forward: bool, person: Person, sys
     word = "redone" if forward else "undone"
     said = ""
     if last.path == edit.path:
-        said = f", {facts.text(last.path, last.old, on_shelf, system)} → {facts.text(last.path, last.new, on_shelf, system)}"
+        old, new = (facts.text(last.path, value, on_shelf, system) for value in (last.old, last.new))
+        said = f", {old} → {new}"
     raise Conflict(
         f"{edit.label} is not {word}: {last.by.username} changed it after you{said}. Change it by hand if you want to."
     )

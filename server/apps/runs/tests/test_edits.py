@@ -127,7 +127,7 @@ BAD = [
     ("setups.00.force.pressure_bar", {"text": "20"}, "no such fact"),
     ("setups.².force.pressure_bar", {"text": "20"}, "no such fact"),
     ("version", {"text": "3"}, "from 2 to 2"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("path", "entry", "says"), BAD)

@@ -76,7 +76,8 @@ def test_undo_is_refused_where_somebody_changed_the_field_since(demo, planner, s
     status, said = undo(planner, demo)
     assert status == 409
     assert said["title"] == (
-        "Gauge pressure is not undone: owner changed it after you, 27\xa0bar → 26\xa0bar. Change it by hand if you want to."
+        "Gauge pressure is not undone: owner changed it after you, 27\xa0bar → 26\xa0bar. Change it by hand if you "
+        "want to."
     )
     undo(owner, demo)  # they took it back, but the field was theirs in between
     assert undo(planner, demo)[0] == 409
@@ -101,8 +102,10 @@ def test_a_setter_changes_and_undoes_the_chucks_condition_and_nothing_else(demo,
     setter = signed_in("setter")
     plan = setter.plan(demo)
     assert [f["path"] for s in plan["stops"] for f in s["facts"] if f["editable"]] == [
-        "setups.0.jaws.feeler_mm", "setups.0.jaws.blue", "setups.0.force.condition",
-    ]  # fmt: skip
+        "setups.0.jaws.feeler_mm",
+        "setups.0.jaws.blue",
+        "setups.0.force.condition",
+    ]
     status, plan = edit(setter, demo, "setups.0.force.condition", value="measured")
     assert (status, stop(plan, "force")["line"]) == (200, "measured factor, measured on missing")
     assert edit(setter, demo, "setups.0.force.condition_measured", text="0.8")[0] == 200

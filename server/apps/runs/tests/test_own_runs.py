@@ -9,9 +9,14 @@ from server.apps.runs.models import Edit, Run
 from server.apps.runs.tests.test_edits import PRESSURE, fact, stop
 
 NEW = {
-    "name": "Pump shaft", "drawing_number": "LH-3001", "machine": "lathe-3", "material": "c45", "diameter": "36,5",
-    "length": "2 3/8 in", "quantity": "24",
-}  # fmt: skip
+    "name": "Pump shaft",
+    "drawing_number": "LH-3001",
+    "machine": "lathe-3",
+    "material": "c45",
+    "diameter": "36,5",
+    "length": "2 3/8 in",
+    "quantity": "24",
+}
 
 
 def make(client, **more):
@@ -189,19 +194,27 @@ def test_what_needs_attention_comes_first(demo, planner):
     make(planner)
     rows = bench(planner)["rows"]
     assert [(r["drawing_number"], r["verdict"]) for r in rows] == [
-        ("LH-2041", "stopped"), ("LH-3001", "open"), ("LH-2215", "settled"),
-    ]  # fmt: skip
+        ("LH-2041", "stopped"),
+        ("LH-3001", "open"),
+        ("LH-2215", "settled"),
+    ]
     assert rows[0]["needs"].startswith("Force: ")
 
 
 @pytest.mark.parametrize(
     ("words", "found"),
     [
-        ("seal", {"LH-2041"}), ("SEAL lh-2041", {"LH-2041"}), ("duplex", {"LH-2041"}), ("6082 twin", {"LH-2215"}),
-        ("lh", {"LH-2041", "LH-2215"}), ("settled", {"LH-2041", "LH-2215"}), ("seal plug", set()), ("%", set()),
+        ("seal", {"LH-2041"}),
+        ("SEAL lh-2041", {"LH-2041"}),
+        ("duplex", {"LH-2041"}),
+        ("6082 twin", {"LH-2215"}),
+        ("lh", {"LH-2041", "LH-2215"}),
+        ("settled", {"LH-2041", "LH-2215"}),
+        ("seal plug", set()),
+        ("%", set()),
         ("", {"LH-2041", "LH-2215"}),
     ],
-)  # fmt: skip
+)
 def test_the_bench_finds_by_any_word(words, found, demo, planner):
     rows = planner.get("/api/runs", {"find": words}).json()["rows"]
     assert {r["drawing_number"] for r in rows} == found
@@ -219,6 +232,8 @@ def test_the_bench_comes_in_pages(demo, planner):
 def test_the_find_box_finds_runs_and_shelf_items(demo, planner):
     hits = planner.get("/api/find", {"words": "lathe 3"}).json()
     assert {(h["kind"], h["title"]) for h in hits} >= {
-        ("run", "Seal carrier"), ("machine", "Lathe 3"), ("chuck", "Lathe 3 chuck, 8-inch class"),
-    }  # fmt: skip
+        ("run", "Seal carrier"),
+        ("machine", "Lathe 3"),
+        ("chuck", "Lathe 3 chuck, 8-inch class"),
+    }
     assert planner.get("/api/find", {"words": " "}).json() == []

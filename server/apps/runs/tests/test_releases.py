@@ -17,8 +17,11 @@ def page(person, run, units="metric"):
 
 def release(person, run, **given):
     asked = page(person, run)
-    body = {"base_revision": asked["revision"], "confirmed": [c["code"] for c in asked["cautions"]],
-            "key": str(uuid.uuid4())} | given  # fmt: skip
+    body = {
+        "base_revision": asked["revision"],
+        "confirmed": [c["code"] for c in asked["cautions"]],
+        "key": str(uuid.uuid4()),
+    } | given
     return person.send(f"runs/{run.pk}/releases", body)
 
 

@@ -151,12 +151,18 @@ def test_the_demo_of_four_runs_stands_as_it_should():
     assert Run.objects.get(name="Wear ring").setups.count() == 2
 
 
-SQUARE = "0\nSECTION\n2\nENTITIES\n" + "".join(
-    f"0\nLINE\n8\nP\n10\n{a[0]}\n20\n{a[1]}\n11\n{b[0]}\n21\n{b[1]}\n"
-    for a, b in zip(
-        [(0, 0), (0, 42), (40, 42), (40, 59), (54, 59), (54, 0)], [(0, 42), (40, 42), (40, 59), (54, 59), (54, 0), (0, 0)], strict=True
+SQUARE = (
+    "0\nSECTION\n2\nENTITIES\n"
+    + "".join(
+        f"0\nLINE\n8\nP\n10\n{a[0]}\n20\n{a[1]}\n11\n{b[0]}\n21\n{b[1]}\n"
+        for a, b in zip(
+            [(0, 0), (0, 42), (40, 42), (40, 59), (54, 59), (54, 0)],
+            [(0, 42), (40, 42), (40, 59), (54, 59), (54, 0), (0, 0)],
+            strict=True,
+        )
     )
-) + "0\nENDSEC\n0\nEOF\n"  # fmt: skip
+    + "0\nENDSEC\n0\nEOF\n"
+)
 
 
 def test_a_drawing_asks_is_looked_at_and_taken_as_one_edit(demo, planner):

@@ -65,9 +65,10 @@ def _refuse_overwriting(form: Form, now: dict[str, Any], row: Item, base_revisio
         if new[name] != now[name]:
             raise Conflict(
                 f"{items.label(form.kind, name)}: somebody changed this since you looked. Look at both and choose.",
-                field=name, yours=items.value_text(form.kind, name, new[name], system),
+                field=name,
+                yours=items.value_text(form.kind, name, new[name], system),
                 theirs=items.value_text(form.kind, name, now[name], system),
-            )  # fmt: skip
+            )
 
 
 def _write(form: Form, row: Item) -> None:

@@ -20,8 +20,15 @@ from server.foundation.roles import require_setter
 
 WHAT = Choice(
     "What happened",
-    {"recut": "re-cut", "refit": "refitted", "lent": "lent", "back": "came back", "damaged": "damaged", "bored": "bored anew"},
-)  # fmt: skip
+    {
+        "recut": "re-cut",
+        "refit": "refitted",
+        "lent": "lent",
+        "back": "came back",
+        "damaged": "damaged",
+        "bored": "bored anew",
+    },
+)
 SIZE = Quantity("Bored to", "mm", "Diameter after it", above=0, high=2000)
 REMOVAL = Quantity("Taken off, or mark", "mm", "Per side", low=0, high=20)
 NOTE = Text("Note", "To whom, or what was seen", most=60)
@@ -81,8 +88,15 @@ def note_life(key: str, given: dict[str, Any], system: System, person: Any) -> N
     changes = {n: [getattr(row, n), v] for n, v in after.items() if getattr(row, n) != v}
     for name, value in after.items():
         setattr(row, name, value)
-    JawSetEvent.objects.create(jaw_set=row, what=found["what"], on=date.today(), size_mm=found["size"], removal_mm=found["removal"],
-                               note=found["note"] or "", by=by)  # fmt: skip
+    JawSetEvent.objects.create(
+        jaw_set=row,
+        what=found["what"],
+        on=date.today(),
+        size_mm=found["size"],
+        removal_mm=found["removal"],
+        note=found["note"] or "",
+        by=by,
+    )
     row.revision += 1
     row.save()
     ShelfChange.objects.create(kind="jaw_set", item_key=row.key, revision=row.revision, changes=changes, by=by)

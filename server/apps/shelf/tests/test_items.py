@@ -45,10 +45,20 @@ def test_the_list_says_what_is_there_what_is_typical_and_what_is_taken(planner):
 def test_an_item_shows_every_field_with_unit_meaning_and_where_it_is_found(planner):
     item = see(planner, CHUCK)
     assert field(item, "max_grip_n") | {"value": 0} == {
-        "name": "max_grip_n", "label": "Highest grip", "help": "Sum over all jaws", "unit": "kN", "kind": "quantity",
-        "where": "The chuck's table of technical data; multiply a figure for one jaw by the jaws", "group": "Its force",
-        "value": 0, "text": "108", "edit_text": "108", "options": None, "optional": False, "typical": False,
-    }  # fmt: skip
+        "name": "max_grip_n",
+        "label": "Highest grip",
+        "help": "Sum over all jaws",
+        "unit": "kN",
+        "kind": "quantity",
+        "where": "The chuck's table of technical data; multiply a figure for one jaw by the jaws",
+        "group": "Its force",
+        "value": 0,
+        "text": "108",
+        "edit_text": "108",
+        "options": None,
+        "optional": False,
+        "typical": False,
+    }
     assert field(item, "guide_friction")["typical"] is True
     assert field(item, "machine")["value"] == "lathe-3"
     assert see(planner, CHUCK, "inch")["fields"][2]["unit"] == ""
@@ -141,14 +151,33 @@ def test_a_new_chuck_and_a_blank_for_it(demo, planner):
     missing = planner.send("shelf/chuck/items", {"fields": {"name": "Spare"}})[1]["errors"]
     assert {"machine", "max_grip_n", "jaws", "body_diameter_mm"} <= {e["field"] for e in missing}
     fields = {
-        "name": "Spare chuck", "machine": "lathe-3", "jaws": "3", "max_rpm": "4000", "max_grip_n": "90 kN",
-        "max_pressure_bar": "30", "reference_height_mm": "50", "guide_length_mm": "80", "body_diameter_mm": "210",
-        "body_length_mm": "84", "guide_to_jaw_base_mm": "12", "jaw_stroke_mm": "5", "serration_pitch_mm": "1.5",
-    }  # fmt: skip
+        "name": "Spare chuck",
+        "machine": "lathe-3",
+        "jaws": "3",
+        "max_rpm": "4000",
+        "max_grip_n": "90 kN",
+        "max_pressure_bar": "30",
+        "reference_height_mm": "50",
+        "guide_length_mm": "80",
+        "body_diameter_mm": "210",
+        "body_length_mm": "84",
+        "guide_to_jaw_base_mm": "12",
+        "jaw_stroke_mm": "5",
+        "serration_pitch_mm": "1.5",
+    }
     status, made = planner.send("shelf/chuck/items", {"fields": fields, "chart": "5 15\n30 90"})
     assert (status, made["key"], len(made["chart"]["curves"])) == (201, "spare-chuck", 3)
-    blank = {"name": "Spare blank", "metal": "steel", "width_mm": "40", "length_mm": "75", "height_mm": "50",
-             "density_kg_dm3": "7.85", "bolt_head_mm": "20", "face_radius_mm": "35", "chucks": ["spare-chuck"]}  # fmt: skip
+    blank = {
+        "name": "Spare blank",
+        "metal": "steel",
+        "width_mm": "40",
+        "length_mm": "75",
+        "height_mm": "50",
+        "density_kg_dm3": "7.85",
+        "bolt_head_mm": "20",
+        "face_radius_mm": "35",
+        "chucks": ["spare-chuck"],
+    }
     assert planner.send("shelf/jaw_blank/items", {"fields": blank})[0] == 201
     plan = planner.edit(demo, "setups.0.chuck", value="spare-chuck")[1]
     hold = next(s for s in plan["stops"] if s["name"] == "hold")
@@ -272,7 +301,7 @@ def test_files_come_from_every_spreadsheet(planner):
     short = "name,max_rpm\nLathe 3"
     assert send_file(planner, "machine", short)[1]["lines"][0]["messages"] == [
         "This line has 1 cells; the first line has 2."
-    ]  # fmt: skip
+    ]
 
 
 def test_a_name_that_a_spreadsheet_would_compute_is_written_as_text(planner):

@@ -76,7 +76,10 @@ def test_files_name_their_columns_by_property_codes_and_come_back_the_same(plann
 
 
 def test_both_spellings_are_read_and_bad_rows_are_answered(planner, demo):
-    text = "name,DC,reach_mm,application,feed_min,feed_max\nØ9,9,45,P10-P30,0.08,0.2\nØ9.5,nine,45,P10-P30,0.08,0.2\nØ11,11,55,X10,0.08,0.2\n"
+    text = (
+        "name,DC,reach_mm,application,feed_min,feed_max\nØ9,9,45,P10-P30,0.08,0.2\n"
+        "Ø9.5,nine,45,P10-P30,0.08,0.2\nØ11,11,55,X10,0.08,0.2\n"
+    )
     looked = planner.send("shelf/drill/file", {"text": text})[1]
     assert [x["outcome"] for x in looked["lines"]] == ["new", "bad", "bad"]
     assert looked["lines"][1]["messages"][0].startswith("Diameter")
