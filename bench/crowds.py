@@ -37,11 +37,7 @@ def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[floa
         )
     runs = Run.objects.bulk_create(made, batch_size=500)
     RunSetup.objects.bulk_create(
-        (
-            RunSetup(run=r, position=c.position, chuck_id=c.chuck_id, jaw_blank_id=c.jaw_blank_id)
-            for r in runs
-            for c in chosen
-        ),
+        (RunSetup(run=r, item=c.item, chuck_id=c.chuck_id, jaw_blank_id=c.jaw_blank_id) for r in runs for c in chosen),
         batch_size=500,
     )
     listed = times(60, lambda i: client.get(f"/api/runs?page={i % 20}"))
@@ -74,7 +70,7 @@ def long_history(client: Client, count: int = 2000) -> tuple[list[float], list[f
     asked = times(60, lambda _: client.get(f"/api/runs/{run.pk}/history"))
     opened = []
     with browser_page() as page:
-        page.goto(f"{URL}/runs/{run.pk}/part")
+        page.goto(f"{URL}/runs/{run.pk}")
         page.wait_for_load_state("networkidle")
         for _ in range(12):
             link = page.get_by_role("link", name="draft")
@@ -105,7 +101,7 @@ def crowd(people: int = 50, seconds: float = 60) -> tuple[list[float], int]:
         choose = random.Random(number)
         try:
             client = Client()
-            path = (PRESSURE, "setups.0.clamp_rpm")[number % 2]
+            path = (PRESSURE, "setups.s1.clamp_rpm")[number % 2]
             while time.monotonic() < until:
                 time.sleep(choose.uniform(1.0, 3.0))
                 run = runs[number % len(runs)]

@@ -15,7 +15,7 @@ from typing import Any
 from commands.places import say
 
 URL = os.environ["NOBLE_ANVIL_URL"]
-PRESSURE = "setups.0.force.pressure_bar"
+PRESSURE = "setups.s1.force.pressure_bar"
 
 
 def times(repeat: int, what: Callable[[int], Any], warm: int = 10) -> list[float]:

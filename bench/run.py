@@ -24,8 +24,8 @@ from commands.places import WEB, say
 
 def core() -> list[float]:
     """The seal carrier recomputed in the core at ever other pressures, no database."""
-    from server.apps.runs.convert import shelf_of
-    from server.apps.runs.queries import runs
+    from server.apps.runs.convert.document import shelf_of
+    from server.apps.runs.queries.find import runs
     from server.apps.shelf.queries import current
 
     run = runs().get(drawing_number="LH-2041")
@@ -99,7 +99,8 @@ def _walls(client: Client) -> None:
     row("wall-lobing, 40 harmonics, in the core", times(200, fresh(lambda: wall_lobing(lobing))), "≤ 3 ms")
     row("the real contact of one bore, in the core", times(100, fresh(lambda: wall_contact(contact))), "≤ 50 ms")
     ring = next(r["id"] for r in client.get("/api/runs?find=LH-2107")["rows"])
-    row("its table of ten over HTTP", times(30, lambda _: client.get(f"/api/runs/{ring}/sides/1/checks/contact")), "")
+    asked = f"/api/runs/{ring}/sides/s2/checks/real-contact"
+    row("its table of ten over HTTP", times(30, lambda _: client.get(asked)), "")
 
 
 def _tools(client: Client) -> None:
@@ -109,8 +110,8 @@ def _tools(client: Client) -> None:
     from calc.tests.tools.shelf import enlarged
     from calc.tools.choose import Job, choose
     from calc.tools.other_rules import BOOKS
-    from server.apps.runs.convert import document_of, shelf_of
-    from server.apps.runs.queries import runs
+    from server.apps.runs.convert.document import document_of, shelf_of
+    from server.apps.runs.queries.find import runs
     from server.apps.shelf.queries import current
 
     library = enlarged(5000)
@@ -134,7 +135,7 @@ def _tools(client: Client) -> None:
     document, shelf = document_of(run), shelf_of(run, current())
     row(
         "one operation settled, 199 360 candidates",
-        times(8, lambda _: settle_operation(document, shelf, 0, 1)),
+        times(8, lambda _: settle_operation(document, shelf, 0, document.setups[0].cuts[1].id)),
         "≤ 1 s",
     )
     row("a set-up of six operations settled", times(5, lambda _: settle_setup(document, shelf, 0)), "")
@@ -145,7 +146,7 @@ def _force(client: Client) -> None:
     run = client.run
     row(
         "limit analysis of a side over HTTP",
-        times(20, lambda _: client.get(f"/api/runs/{run}/sides/1/checks/limit-analysis")),
+        times(20, lambda _: client.get(f"/api/runs/{run}/sides/s2/checks/limit-analysis")),
         "",
     )
     row("an edit under house rules that changed, preview", _under_old_rules(client), "")

@@ -52,7 +52,7 @@ def _fill_bench(page: Page) -> None:
         page.evaluate(SEND, ["/api/runs", given])
     runs = _runs(page)
     servo = runs["Servo piston"].split("/")[2]
-    for path, entry in [("setups.0.jaw_blank", {"value": "l3-steel-50"}), ("setups.0.hold.depth_mm", {"text": "45"})]:
+    for path, entry in [("setups.s1.jaw_blank", {"value": "l3-steel-50"}), ("setups.s1.hold.depth_mm", {"text": "45"})]:
         page.evaluate(
             SEND, [f"/api/runs/{servo}/edits", {"path": path, "base_revision": 0, "key": str(uuid.uuid4())} | entry]
         )
@@ -61,10 +61,10 @@ def _fill_bench(page: Page) -> None:
 def _make_history(page: Page, run: str) -> None:
     """Some edits as a shop makes them, an undo among them."""
     for path, entry in [
-        ("part.profile.outside.0.diameter_mm", {"text": "83.95"}),
-        ("setups.0.force.pressure_bar", {"text": "24.5"}),
-        ("setups.0.clamp_rpm", {"text": "1400"}),
-        ("setups.0.force.condition", {"value": "today"}),
+        ("part.profile.outside.o1.diameter_mm", {"text": "83.95"}),
+        ("setups.s1.force.pressure_bar", {"text": "24.5"}),
+        ("setups.s1.clamp_rpm", {"text": "1400"}),
+        ("setups.s1.force.condition", {"value": "today"}),
     ]:
         at = page.evaluate("(run) => fetch(`/api/runs/${run}/pulse`).then((r) => r.json())", run)["revision"]
         page.evaluate(
@@ -93,7 +93,7 @@ def _release(page: Page, run: str) -> None:
         [
             f"/api/runs/{run}/edits",
             {
-                "path": "setups.0.force.pressure_bar",
+                "path": "setups.s1.force.pressure_bar",
                 "text": "26.8",
                 "base_revision": asked["revision"],
                 "key": str(uuid.uuid4()),
@@ -117,23 +117,23 @@ def _keep(page: Page, name: str) -> None:
 
 def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
     """A tool with its reasons, a feed window, what settling finds, and a blade on its way to the centre."""
-    _open(page, f"{carrier}/tools-1")
+    _open(page, f"{carrier}/tools-s1")
     page.get_by_role("button", name="Rough Spigot", exact=True).click()
     page.wait_for_timeout(300)
     _keep(page, "plan-tools")
-    _open(page, f"{carrier}/cuts-1")
+    _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Finish Spigot", exact=True).click()
     page.get_by_text("Feed window").scroll_into_view_if_needed()
     page.get_by_text("Proven before").scroll_into_view_if_needed()
     page.wait_for_timeout(300)
     _keep(page, "plan-cuts")
-    _open(page, f"{carrier}/cuts-1")
+    _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Settle the set-up").click()
     page.get_by_role("button", name="Take it").wait_for(timeout=30_000)
     page.get_by_role("button", name="Take it").scroll_into_view_if_needed()
     page.wait_for_timeout(300)
     _keep(page, "plan-settle")
-    _open(page, f"{bush}/cuts-1")
+    _open(page, f"{bush}/cuts-s1")
     page.get_by_role("button", name="Part off", exact=True).click()
     page.get_by_role("button", name="Speed against diameter").click()
     page.wait_for_timeout(300)
@@ -143,24 +143,24 @@ def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
 def main() -> None:
     with browser_page() as page:
         runs = _runs(page)
-        carrier, plug, ring = (runs[name].removesuffix("/part") for name in ("Seal carrier", "Vent plug", "Wear ring"))
-        bush = runs["Guide bush"].removesuffix("/part")
-        for stop in ("part", "sides", "jaws-2", "force-2"):
+        carrier, plug, ring = (runs[name] for name in ("Seal carrier", "Vent plug", "Wear ring"))
+        bush = runs["Guide bush"]
+        for stop in ("part", "sides", "jaws-s2", "force-s2"):
             _open(page, f"{carrier}/{stop}")
-            _keep(page, f"plan-{stop.removesuffix('-2')}")
+            _keep(page, f"plan-{stop.removesuffix('-s2')}")
         _tools_and_cuts(page, carrier, bush)
-        _open(page, f"{carrier}/jaws-1")
+        _open(page, f"{carrier}/jaws-s1")
         page.get_by_role("button", name="From the front").click()
         page.get_by_role("button", name="Closed on while bored").click()
         _keep(page, "plan-jaws-backing")
-        _open(page, f"{ring}/hold-2")
+        _open(page, f"{ring}/hold-s2")
         page.get_by_role("button", name="The wall").click()
         page.get_by_role("table", name="Jaws compared").scroll_into_view_if_needed()
         page.wait_for_timeout(400)
         _keep(page, "plan-hold-pie")
         _open(page, f"{plug}/cuts")
         _keep(page, "plan-inch")
-        _open(page, f"{ring}/force-2")
+        _open(page, f"{ring}/force-s2")
         _keep(page, "plan-force-inside")
         _open(page, "/shelf/chuck/lathe-3-chuck")
         _keep(page, "shelf-chuck")
@@ -170,7 +170,7 @@ def main() -> None:
         _keep(page, "notebook")
         _make_history(page, carrier.rsplit("/", 1)[-1])
         _release(page, plug.rsplit("/", 1)[-1])
-        _open(page, f"{plug}/releases".replace("/part", ""))
+        _open(page, f"{plug}/releases")
         page.get_by_role("heading", name="Released", exact=True).scroll_into_view_if_needed()
         page.get_by_role("table").scroll_into_view_if_needed()
         page.wait_for_timeout(300)

@@ -33,8 +33,8 @@ NAME = "torture-pg"
 CLIENTS = 3
 # Never the value that is there already: an edit that changes nothing is acknowledged and rightly leaves no entry.
 FACTS = {
-    "setups.0.force.pressure_bar": lambda r: f"{r.uniform(20, 29):.9f}",
-    "setups.0.clamp_rpm": lambda r: f"{r.uniform(200, 900):.9f}",
+    "setups.s1.force.pressure_bar": lambda r: f"{r.uniform(20, 29):.9f}",
+    "setups.s1.clamp_rpm": lambda r: f"{r.uniform(200, 900):.9f}",
     "part.edge_mm": lambda r: f"{r.uniform(0.1, 0.5):.9f}",
     "part.face_stock_mm": lambda r: f"{r.uniform(1, 3):.9f}",
 }
@@ -171,9 +171,9 @@ def prove(streams: list[Stream]) -> list[str]:
     from calc.reading import read, write
     from server.apps.demo import runs as demo
     from server.apps.demo.actions import ready
-    from server.apps.runs import convert
+    from server.apps.runs.convert.document import document_of, shelf_of
     from server.apps.runs.models import Edit, Run
-    from server.apps.runs.queries import runs
+    from server.apps.runs.queries.find import runs
     from server.apps.shelf.queries import current
 
     found = [f"stream: {w}" for s in streams for w in s.wrong]
@@ -195,7 +195,7 @@ def prove(streams: list[Stream]) -> list[str]:
             document = with_value(document, edit.path, edit.new)
         if document != run.document:
             found.append(f"{run}: the plan is not what its history says")
-        now = standing(convert.document_of(run), convert.shelf_of(run, current()))
+        now = standing(document_of(run), shelf_of(run, current()))
         if run.standing["headlines"] != now.headlines or run.standing["verdict"] != now.verdict:
             found.append(f"{run}: the bench does not stand as the plan does")
     if Run.objects.count() != len(documents):

@@ -434,3 +434,12 @@ class Sentence:
 
     def __hash__(self) -> int:
         return hash(self.text())
+
+
+def about(words: str, length_mm: float) -> Sentence:
+    """A sentence about one length [mm], `{x}` in its words.
+
+    >>> about("Give less than {x}.", 84.0).text()
+    'Give less than 84\xa0mm.'
+    """
+    return Sentence(words, x=Figure(length_mm, "mm", exact=True))

@@ -104,12 +104,18 @@ def _many(field: FieldSpec, value: Any, name: str) -> tuple[Any, ...]:
     made = []
     for index, item in enumerate(value):
         try:
-            made.append(_one(field, item, f"{name}.{index}"))
+            made.append(_one(field, item, f"{name}.{_named(item, index)}"))
         except CalcError as error:
             problems.extend(error.errors)
     if problems:
         raise CalcError(problems)
     return tuple(made)
+
+
+def _named(item: Any, index: int) -> str:
+    """What an item of a list is called in a path: its id, or its place where it has none."""
+    known = item.get("id") if isinstance(item, Mapping) else None
+    return known if isinstance(known, str) and known else str(index)
 
 
 def write(value: Any) -> Any:

@@ -56,7 +56,7 @@ FIRST_SPEED = Choice(
 
 @dataclass(frozen=True)
 class Rules(Checked):
-    """The rules in force. `number` is the shop's revision that they are; 1 is what the handbook of the trade gives."""
+    """The rules in force. `number` is the shop's revision that they are; 1 is what a shop begins with."""
 
     number: Annotated[int, Quantity("Revision", "", "Of the house rules", low=1, high=1_000_000, whole=True)] = 1
     safety: Annotated[

@@ -8,11 +8,15 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Any, Literal, NamedTuple
+from typing import TYPE_CHECKING, Any, Generic, Literal, NamedTuple, TypeVar
 
 from calc.quantities import Bare, Figure, Sentence
+
+if TYPE_CHECKING:
+    from calc.many import Array
 
 Level = Literal["info", "caution", "stop"]
 Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
@@ -27,10 +31,11 @@ _NAME = re.compile(r"[^\W\d]\w*")
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """Where a figure comes from: `basis` is the kind, `text` the place."""
+    """Where a figure comes from: `basis` is the kind, `text` tells kind and place, `place` the place alone."""
 
     basis: Basis
     text: str
+    place: str = ""
 
 
 ENTERED = Source("entered", "entered")
@@ -39,12 +44,12 @@ BOOK = Source("book", "the shop's data for this item")
 
 def derived(where: str) -> Source:
     """Derived in docs/method.md under the heading `where`."""
-    return Source("derived", f"derived: method, {where}")
+    return Source("derived", f"derived: method, {where}", where)
 
 
 def typical(where: str) -> Source:
     """A typical value or rule of thumb, to be replaced by the shop's own."""
-    return Source("typical", f"typical: {where}")
+    return Source("typical", f"typical: {where}", where)
 
 
 _PIECES: dict[str, list[str]] = {}
@@ -126,10 +131,17 @@ class Note:
 
 _COMPILED: dict[str, Callable[..., float]] = {}
 
+N = TypeVar("N", float, "Array")
+
+
+def compiled(formula: str, names: tuple[str, ...], functions: Mapping[str, Any]) -> Callable[..., Any]:
+    """A formula's text as a function of its symbols, with these functions in it."""
+    # Formulas are literals of this package, never input, so evaluating them is safe.
+    return eval(f"lambda {', '.join(names)}: {formula}", dict(functions))  # type: ignore[no-any-return] # noqa: S307
+
 
 def _compile(formula: str, names: tuple[str, ...]) -> Callable[..., float]:
-    # Formulas are literals of this package, never input, so evaluating them is safe.
-    made: Callable[..., float] = eval(f"lambda {', '.join(names)}: {formula}", dict(FUNCTIONS))  # noqa: S307
+    made: Callable[..., float] = compiled(formula, names, FUNCTIONS)
     _COMPILED[formula] = made
     return made
 
@@ -140,7 +152,26 @@ def _beyond(label: str) -> Exception:
     return FieldProblem("", f"{label} cannot be computed from these figures: they are too far apart. Check them.")
 
 
-class Working:
+class Steps(ABC, Generic[N]):
+    """Evaluates formulas: for one value, with a step for each (`Working`), or for arrays at once (`calc.many.Many`).
+
+    A formula that both need is written once, in a function of one of these.
+    """
+
+    @abstractmethod
+    def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: Any) -> N:
+        """The value of `formula` with `values`."""
+
+    @abstractmethod
+    def case(self, holds: Any, yes: Callable[[], N], no: Callable[[], N]) -> N:
+        """What `yes` gives where it holds, what `no` gives elsewhere."""
+
+    @abstractmethod
+    def most(self, values: N) -> float:
+        """The largest of the values."""
+
+
+class Working(Steps[float]):
     """Collects the steps and notes of one result."""
 
     def __init__(self) -> None:
@@ -161,6 +192,12 @@ class Working:
             raise _beyond(label)
         self.steps.append(Step(symbol, label, formula, values, value, unit, source))
         return value
+
+    def case(self, holds: Any, yes: Callable[[], float], no: Callable[[], float]) -> float:
+        return yes() if holds else no()
+
+    def most(self, values: float) -> float:
+        return values
 
     def note(self, level: Level, code: str, text: str, **figures: Figure | Bare | Sentence | str) -> None:
         """Add a note."""

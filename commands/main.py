@@ -55,6 +55,16 @@ def _calc(arguments: list[str]) -> int:
     os.execve(PYTHON, [str(PYTHON), "-m", "calc", *arguments], environment())
 
 
+def _plan(arguments: list[str]) -> int:
+    if not PYTHON.exists():
+        from commands.setup import ensure_debian, ensure_python
+
+        ensure_debian(browser=False)
+        ensure_python()
+    # Paths are those of where it is called from.
+    os.execve(PYTHON, [str(PYTHON), "-m", "commands.plan", *arguments], environment(PYTHONPATH=str(ROOT)))
+
+
 def _test(arguments: list[str]) -> int:
     from commands.quality import test
 
@@ -101,6 +111,7 @@ COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
     "check": (_check, "format, lint, types, import rules, API document"),
     "format": (_format, "write formatting, the API document and its TypeScript types"),
     "calc": (_calc, "one calculator: ./anvil calc NAME < input.json; without NAME, the list"),
+    "plan": (_plan, "a plan without server or database: ./anvil plan RUN_OR_FILE [--set PATH=VALUE] [--side N]"),
     "bench": (_with_app("bench.run"), "measure speed and memory; prints a table"),
     "torture": (_torture, "kill server and database at random under a stream of edits, and prove that none is lost"),
     "shots": (_with_app("bench.shots"), "make the pictures in docs/screenshots"),

@@ -53,12 +53,12 @@ def write_steps(app, *lines):
 
 
 def replace_first_step(app, line):
-    entry = app.locator('[data-fact="outside_0"] input')  # its name changes with what is typed
+    entry = app.locator('[data-fact="step_o1"] input')  # its name changes with what is typed
     entry.click()
     entry.fill("")
     entry.press_sequentially(line)
     entry.press("Enter")
-    expect(app.locator('[data-fact="outside_0"]').get_by_role("alert")).to_have_count(0)
+    expect(app.locator('[data-fact="step_o1"]').get_by_role("alert")).to_have_count(0)
 
 
 def ready_to_bore(app, number):
@@ -127,13 +127,13 @@ def test_from_an_empty_run_to_the_jaw_program_of_an_inside_part(app, run):
 
 
 def test_both_sides_stand_in_the_rail_and_one_folds(app, run):
-    open_stop(app, run, "hold-1")
+    open_stop(app, run, "hold-s1")
     expect(rail(app, "Jaws")).to_contain_text("Ø 122.00 × 14.00 deep, two pockets")
     app.get_by_role("link", name="Side 2, flange end").click()
     expect(rail(app, "Jaws")).to_contain_text("Ø 84.00 × 22.00 deep, two pockets")
     expect(app.get_by_label("To carry to the machine")).to_contain_text("84.00 mm")
     app.keyboard.press("Alt+4")
-    expect(app).to_have_url(address(app, f"/runs/{run.pk}/jaws-2"))
+    expect(app).to_have_url(address(app, f"/runs/{run.pk}/jaws-s2"))
     for view in ("From the front", "Contact", "Travel"):
         app.get_by_role("button", name=view).click()
         expect(app.get_by_role("img").first).to_be_visible()
@@ -141,7 +141,7 @@ def test_both_sides_stand_in_the_rail_and_one_folds(app, run):
 
 def test_regular_and_pie_jaws_side_by_side_and_the_real_contact(app, run):
     ring = Run.objects.get(name="Wear ring")
-    open_stop(app, ring, "hold-2")
+    open_stop(app, ring, "hold-s2")
     table = app.get_by_role("table", name="Jaws compared")
     expect(table.get_by_role("row", name="steel 56 high, L5 inside")).to_contain_text("the wall stands")
     expect(app.get_by_role("table", name="The real contact")).to_contain_text("to size")

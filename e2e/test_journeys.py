@@ -7,7 +7,7 @@ from e2e.screen import answer, dimension, field, open_stop, rail, released, type
 from server.apps.runs.models import Edit, Run
 from server.foundation.models import Person
 
-PRESSURE = "setups.0.force.pressure_bar"
+PRESSURE = "setups.s1.force.pressure_bar"
 
 
 def test_the_bench_leads_to_a_plan(app):
@@ -24,8 +24,8 @@ def test_changing_the_gripped_diameter_moves_bore_drawing_and_cap(app, run):
     cap = rail(app, "Force").inner_text()
     drawn = app.locator('[data-shape="part"]').get_attribute("d")
     entry = type_into(app, "Spigot", "80 0/-0.035 x 40")
-    expect(dimension(app, "diameter-0")).to_contain_text("Ø 80.00")
-    expect(app.locator('[data-fact="outside_0"]')).to_contain_text("was 84 0/-0.035 x 40")
+    expect(dimension(app, "diameter-o1")).to_contain_text("Ø 80.00")
+    expect(app.locator('[data-fact="step_o1"]')).to_contain_text("was 84 0/-0.035 x 40")
     expect(rail(app, "Jaws")).to_contain_text("Ø 80.00")
     assert rail(app, "Force").inner_text() != cap
     assert app.locator('[data-shape="part"]').get_attribute("d") != drawn
@@ -59,7 +59,7 @@ def test_raising_the_clamp_until_it_stops_and_taking_the_help(app, run):
     app.get_by_role("button", name="Hold the clamp to").click()
     expect(rail(app, "Force")).not_to_contain_text("stopped")
     clamp = Edit.objects.latest("revision")
-    assert clamp.path == "setups.0.clamp_rpm"
+    assert clamp.path == "setups.s1.clamp_rpm"
     assert clamp.new % 10 == 0
 
 
@@ -100,10 +100,10 @@ def test_the_inch_plan_opens_in_inches_and_reads_fractions(app):
     type_into(app, "Body", "1 3/16 x 3/4").press("Enter")
     expect(app.get_by_text("draft 1, kept")).to_be_visible()
     expect(field(app, "Body")).to_have_value("1.1875 x 0.75")
-    expect(app.locator('[data-fact="outside_1"]')).to_contain_text("was 1.25 x 0.75")
+    expect(app.locator('[data-fact="step_o2"]')).to_contain_text("was 1.25 x 0.75")
     plug.refresh_from_db()
     assert plug.document["part"]["profile"]["outside"][1]["diameter_mm"] == pytest.approx(30.1625)
-    assert plug.typed["part.profile.outside.1"] == "1 3/16 x 3/4"
+    assert plug.typed["part.profile.outside.o2"] == "1 3/16 x 3/4"
 
 
 def test_every_answer_opens_its_working(app, run):
@@ -158,7 +158,7 @@ def test_choices_and_yes_or_no_by_keyboard(app, run):
     centre.focus()
     app.keyboard.press("Space")
     expect(app.locator('[data-shape="live-centre"]')).to_be_visible()
-    assert set(Edit.objects.values_list("path", flat=True)) == {"setups.0.jaw_blank", "setups.0.hold.live_centre"}
+    assert set(Edit.objects.values_list("path", flat=True)) == {"setups.s1.jaw_blank", "setups.s1.hold.live_centre"}
 
 
 BAD = ["abc", "0", "-3", "28,5", "33", "28 mm"]
@@ -189,7 +189,7 @@ def test_contradictions_are_told_where_they_are_typed(app, run):
     open_stop(app, run, "part")
     app.get_by_role("button", name="Bore from end A").click()
     type_into(app, "Bore", "84 through")
-    expect(app.locator('[data-fact="inside_0"]').get_by_role("alert")).to_contain_text("smaller than the spigot")
+    expect(app.locator('[data-fact="step_i1"]').get_by_role("alert")).to_contain_text("smaller than the spigot")
     open_stop(app, run, "hold")
     type_into(app, "Depth of grip, mm", "41")
     expect(app.locator('[data-fact="depth"]').get_by_role("alert")).to_contain_text("plain length of 40 mm")

@@ -12,18 +12,18 @@ from server.apps.runs.models import Edit, Run
 
 
 def pick_cut(app: Page, name: str) -> None:
-    app.get_by_role("group", name="Cut in view").get_by_role("button", name=name, exact=True).click()
+    app.get_by_role("group", name="Facts in view").get_by_role("button", name=name, exact=True).click()
 
 
 def test_a_tool_is_chosen_by_keyboard(app, run):
-    open_stop(app, run, "tools-1")
+    open_stop(app, run, "tools-s1")
     pick_cut(app, "Rough flange")
-    app.locator('[data-fact="tool_1"] button').focus()
+    app.locator('[data-fact="tool_c2"] button').focus()
     app.keyboard.press("Enter")
     app.keyboard.press("ArrowDown")
     app.keyboard.press("Enter")
     expect(rail(app, "Tools")).to_contain_text("1 of 3 chosen")
-    until(app, lambda: Edit.objects.filter(path="setups.0.cuts.1.tool").exists())
+    until(app, lambda: Edit.objects.filter(path="setups.s1.cuts.c2.tool").exists())
     # The insert is drawn, each letter explained.
     letters = app.get_by_label(re.compile("^What .* says"))
     expect(letters).to_contain_text("Shape")
@@ -31,12 +31,12 @@ def test_a_tool_is_chosen_by_keyboard(app, run):
     # And at Cuts its corner is no entry any more.
     app.get_by_role("link", name=re.compile("^Cuts")).click()
     pick_cut(app, "Rough flange")
-    expect(app.locator('[data-fact="cut_1_corner_radius_mm"] input')).to_have_count(0)
+    expect(app.locator('[data-fact="cut_c2_corner_radius_mm"] input')).to_have_count(0)
     expect(app.get_by_text("Feed window")).to_be_visible()
 
 
 def test_why_not_this_one_is_answered_for_any_tool(app, run):
-    open_stop(app, run, "tools-1")
+    open_stop(app, run, "tools-s1")
     pick_cut(app, "Rough flange")
     app.get_by_role("button", name="every tool for Rough flange, and why not").click()
     app.get_by_role("searchbox", name="Find a tool").fill("CCGT")
@@ -48,9 +48,9 @@ def test_why_not_this_one_is_answered_for_any_tool(app, run):
 def test_operations_are_proposed_settled_and_taken(app, run):
     run.document["setups"][0]["force"]["condition"] = "today"
     run.save()
-    open_stop(app, run, "cuts-1")
+    open_stop(app, run, "cuts-s1")
     app.get_by_role("button", name="propose all operations again from the profile").click()
-    expect(app.get_by_role("group", name="Cut in view")).to_contain_text("Turn Flange")
+    expect(app.get_by_role("group", name="Facts in view")).to_contain_text("Turn Flange")
     app.get_by_role("button", name="Settle the set-up").click()
     found = app.get_by_role("region", name="What settling found")
     expect(found.get_by_role("row")).to_have_count(5)  # its head, and the four cuts
@@ -64,9 +64,9 @@ def test_operations_are_proposed_settled_and_taken(app, run):
 
 
 def test_a_pinned_feed_stays_when_its_cut_is_settled(app, run):
-    open_stop(app, run, "cuts-1")
+    open_stop(app, run, "cuts-s1")
     pick_cut(app, "Rough flange")
-    row = app.locator('[data-fact="cut_1_feed_mm_rev"]')
+    row = app.locator('[data-fact="cut_c2_feed_mm_rev"]')
     row.get_by_role("button", name="pin Feed").click()
     expect(row.get_by_role("button", name="pinned Feed")).to_have_attribute("aria-pressed", "true")
     until(app, lambda: Run.objects.get(pk=run.pk).document["setups"][0]["cuts"][1]["pin_feed"])
@@ -75,8 +75,8 @@ def test_a_pinned_feed_stays_when_its_cut_is_settled(app, run):
 
 
 def test_cuts_are_put_in_another_order_and_split(app, run):
-    open_stop(app, run, "cuts-1")
-    group = app.get_by_role("group", name="Cut in view")
+    open_stop(app, run, "cuts-s1")
+    group = app.get_by_role("group", name="Facts in view")
     pick_cut(app, "Rough flange")
     app.get_by_role("button", name="earlier").click()
     expect(group.get_by_role("button").first).to_have_text("Rough flange")
@@ -89,9 +89,9 @@ def test_cuts_are_put_in_another_order_and_split(app, run):
 
 
 def test_a_cut_that_worked_is_kept_and_found(app, run):
-    open_stop(app, run, "cuts-1")
+    open_stop(app, run, "cuts-s1")
     look_as(app, "setter")
-    open_stop(app, run, "cuts-1")
+    open_stop(app, run, "cuts-s1")
     pick_cut(app, "Finish flange")
     app.get_by_role("button", name="Finish flange worked: keep it").click()
     app.get_by_label("Finish Ra measured").fill("rough")
@@ -112,12 +112,12 @@ def test_a_cut_that_worked_is_kept_and_found(app, run):
 
 
 def test_proven_figures_are_taken_into_the_plan(app, run):
-    open_stop(app, run, "cuts-1")
+    open_stop(app, run, "cuts-s1")
     pick_cut(app, "Rough flange")
     panel = app.get_by_role("region", name="Notebook for Rough flange")
     expect(panel).to_contain_text("same material")
     panel.get_by_role("button", name=re.compile("take these figures")).first.click()
-    until(app, lambda: Edit.objects.filter(path="setups.0.cuts").exists())
+    until(app, lambda: Edit.objects.filter(path="setups.s1.cuts.c2").exists())
     speed = Run.objects.get(pk=run.pk).document["setups"][0]["cuts"][1]["speed_m_min"]
     assert ProvenCut.objects.filter(speed_m_min=speed, kind="turn").exists()
 

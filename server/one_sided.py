@@ -1,60 +1,33 @@
-"""A seal carrier planned for one side, kept as version 1 of the document kept it: what the server's tests work on."""
+"""A seal carrier planned for one side, and a vent plug in inches: what the server's tests work on."""
 
 from __future__ import annotations
 
 from typing import Any
 
-from calc.plan.upgrade import upgraded
 from server.apps.demo.runs import INCH
 from server.apps.demo.runs import RUNS as DEMO_RUNS
 
-ONE_SIDED: dict[str, Any] = {
-    "version": 1,
+SEAL_CARRIER: dict[str, Any] = {
+    "version": 3,
     "part": {
         "quantity": 240,
         "edge_mm": 0.3,
         "face_stock_mm": 2.0,
         "profile": {
             "outside": [
-                {
-                    "name": "Spigot",
-                    "diameter_mm": 84.0,
-                    "length_mm": 40.0,
-                    "upper_mm": 0.0,
-                    "lower_mm": -0.035,
-                    "stock_diameter_mm": None,
-                },
-                {
-                    "name": "Flange",
-                    "diameter_mm": 118.0,
-                    "length_mm": 14.0,
-                    "upper_mm": None,
-                    "lower_mm": None,
-                    "stock_diameter_mm": 122.0,
-                },
+                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "upper_mm": 0.0, "lower_mm": -0.035},
+                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0},
             ],
-            "inside": [{"diameter_mm": 52.0}],
+            "inside": [{"name": "Bore", "diameter_mm": 52.0}],
         },
+        "stock": {"diameter_mm": 122.0},
     },
+    "sides": {"first_end": "b"},
     "setups": [
         {
             "name": "Side 2, flange end",
-            "hold": {
-                "jaw_height_mm": None,
-                "depth_mm": 22.0,
-                "seat": "floor",
-                "live_centre": False,
-                "friction": "turned",
-            },
-            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
-            "force": {
-                "pressure_bar": 28.0,
-                "condition": "unknown",
-                "condition_measured": None,
-                "condition_date": None,
-                "safety": 2.0,
-                "user_max_rpm": None,
-            },
+            "hold": {"grip": "outside:o1", "depth_mm": 22.0, "friction": "turned"},
+            "force": {"pressure_bar": 28.0, "condition": "unknown"},
             "clamp_rpm": 600.0,
             "cuts": [
                 {
@@ -63,14 +36,8 @@ ONE_SIDED: dict[str, Any] = {
                     "from_diameter_mm": 122.0,
                     "to_diameter_mm": 52.0,
                     "speed_m_min": 90.0,
-                    "rpm": None,
                     "feed_mm_rev": 0.15,
                     "depth_mm": 1.0,
-                    "corner_radius_mm": 0.8,
-                    "approach_deg": 95.0,
-                    "rake_deg": 6.0,
-                    "interrupted": False,
-                    "feeds": "chuck",
                 },
                 {
                     "name": "Rough flange",
@@ -78,14 +45,8 @@ ONE_SIDED: dict[str, Any] = {
                     "from_diameter_mm": 122.0,
                     "to_diameter_mm": 119.0,
                     "speed_m_min": 90.0,
-                    "rpm": None,
                     "feed_mm_rev": 0.15,
                     "depth_mm": 1.5,
-                    "corner_radius_mm": 0.8,
-                    "approach_deg": 95.0,
-                    "rake_deg": 6.0,
-                    "interrupted": False,
-                    "feeds": "chuck",
                 },
                 {
                     "name": "Finish flange",
@@ -93,14 +54,10 @@ ONE_SIDED: dict[str, Any] = {
                     "from_diameter_mm": 119.0,
                     "to_diameter_mm": 118.0,
                     "speed_m_min": 110.0,
-                    "rpm": None,
                     "feed_mm_rev": 0.12,
                     "depth_mm": 0.5,
                     "corner_radius_mm": 0.4,
                     "approach_deg": 93.0,
-                    "rake_deg": 6.0,
-                    "interrupted": False,
-                    "feeds": "chuck",
                 },
             ],
         }
@@ -108,10 +65,10 @@ ONE_SIDED: dict[str, Any] = {
 }
 
 
-TYPED = {"part.profile.outside.0.diameter_mm": "1 1/2 in", "setups.0.cuts.0.depth_mm": "1/16"}
+TYPED = {"part.profile.outside.o1.diameter_mm": "1 1/2 in", "setups.s1.cuts.c1.depth_mm": "1/16"}
 
 VENT_PLUG: dict[str, Any] = {
-    "version": 2,
+    "version": 3,
     "part": {
         "quantity": 600,
         "edge_mm": 0.01 * INCH,
@@ -134,7 +91,7 @@ VENT_PLUG: dict[str, Any] = {
     "setups": [
         {
             "name": "Body end",
-            "hold": {"grip": "outside:Bar", "depth_mm": 0.625 * INCH, "friction": "ground"},
+            "hold": {"grip": "outside:o1", "depth_mm": 0.625 * INCH, "friction": "ground"},
             "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
             "force": {
                 "pressure_bar": 18.0,
@@ -170,4 +127,4 @@ def runs() -> list[dict[str, Any]]:
     """The demo's runs with this seal carrier in place of its own, and the vent plug."""
     setups = [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-50"}]
     vent = DEMO_RUNS[-1] | {"document": VENT_PLUG, "typed": TYPED}
-    return [DEMO_RUNS[0] | {"document": upgraded(ONE_SIDED), "setups": setups}, vent]
+    return [DEMO_RUNS[0] | {"document": SEAL_CARRIER, "setups": setups}, vent]

@@ -6,9 +6,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
+from typing import Annotated
 
 from calc.chuck.fit import R_SQUARED_LEAST, TRANSMISSION, GripFitResult
 from calc.chuck.grip import ChuckForce, ChuckGripInput, chuck_grip
+from calc.fields import Quantity, Text
 
 TREND_LEAST = 3  # runs
 TREND_AHEAD_DAYS = 120  # farther ahead a straight line says nothing
@@ -18,10 +20,10 @@ TREND_AHEAD_DAYS = 120  # farther ahead a straight line says nothing
 class Calibration:
     """The latest gauge run of a chuck as plans count with it. `jaw_set` is the set it was taken with, "" if unknown."""
 
-    condition: float
-    transmission: float
-    on: str
-    jaw_set: str = ""
+    condition: Annotated[float, Quantity("Condition", "", "Measured over book grip", above=0, high=1.2)]
+    transmission: Annotated[float, Quantity("Transmission", "", "Of the pull that reaches the grip", low=0, high=2)]
+    on: Annotated[str, Text("Measured on", "ISO date", most=10)]
+    jaw_set: Annotated[str, Text("Jaw set", "Its key; empty where it is not known", most=60)] = ""
 
     def transmission_for(self, jaw_set: str | None) -> float:
         """λ holds for the jaws it was measured with; for others it is 1."""

@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, Any, Generic, Literal
 
 from calc.chuck.speed import Rpm
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group, Quantity, Text
 from calc.quantities import Sentence
 from calc.results import Explained
-from calc.working import Working, derived
+from calc.working import N, Steps, Working, derived
 
 DEMAND = derived("What the cut asks")
 UNBALANCE = derived("Loads beside the cuts")
@@ -98,89 +98,99 @@ class GripDemandResult(Explained):
     cuts: tuple[CutDemand, ...]
 
 
-def _beside(given: GripDemandInput, w: Working) -> float:
-    """The part's weight and imbalance [N] at its centre of mass; they turn against the cut, so they add to its
-    worst.
+@dataclass(frozen=True, eq=False)
+class Pushes(Generic[N]):
+    """Forces of one cut on the part [N], where and how far out it cuts [mm]."""
+
+    tangential: N
+    axial: N
+    radial: N
+    unseated: N
+    diameter: float
+    overhang: float
+    torque_only: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class Terms(Generic[N]):
+    """What a cut asks against slipping, tilting and being pushed across, and in all with the safety [N]."""
+
+    slip: N
+    tilt: N
+    side: N
+    required: N
+
+
+def beside(w: Steps[N], given: GripDemandInput, rpm: N) -> N:
+    """The part's weight and imbalance [N] at its centre of mass, at a speed [rpm]: they turn against the cut, so
+    they add to its worst.
+
+    >>> cut = CutLoad("turn", 2510, 1150, 500, 118, 35)
+    >>> round(beside(Working(), GripDemandInput((cut,), 84, 18.5, 0.12, part_mass_kg=2, offset_mm=0.5), 3000.0), 1)
+    118.3
+
+    Reference: derived in docs/method.md, “Loads beside the cuts”.
     """
-    if given.part_mass_kg <= 0:
-        return 0.0
-    return w.step(
-        "F_m",
-        "The part's weight and its imbalance",
-        "m*(e/1000*(2*pi*n/60)**2 + g)",
-        "N",
-        UNBALANCE,
-        m=given.part_mass_kg,
-        e=given.offset_mm,
-        n=given.rpm,
-        g=GRAVITY,
-    )
+    text = "m*(e/1000*(2*pi*n/60)**2 + g)"
+    values = {"m": given.part_mass_kg, "e": given.offset_mm, "n": rpm, "g": GRAVITY}
+    return w.step("F_m", "The part's weight and its imbalance", text, "N", UNBALANCE, **values)
 
 
-def _demand(cut: CutLoad, given: GripDemandInput, beside: float, w: Working) -> CutDemand:
+def terms_of(w: Steps[N], name: str, push: Pushes[N], given: GripDemandInput, weighs: N | None) -> Terms[N]:
+    """What one cut asks of the grip; `weighs` [N] is what the part itself pulls, None where that is nothing.
+
+    >>> cut = CutLoad("turn", 2510, 1150, 500, 118, 35)
+    >>> asked = GripDemandInput((cut,), 84, 18.5, 0.12)
+    >>> push = Pushes(2510.0, 1150.0, 500.0, 0.0, 118, 35)
+    >>> round(terms_of(Working(), "turn", push, asked, None).required / 2)
+    37081
+
+    Reference: derived in docs/method.md, “What the cut asks”.
+    """
     slip = w.step(
         "F_slip",
-        f"{cut.name}: grip against slipping",
+        f"{name}: grip against slipping",
         "hypot(F_t*d_c/d_g, F_ax) / μ",
         "N",
         DEMAND,
-        F_t=cut.tangential_n,
-        d_c=cut.cut_diameter_mm,
+        F_t=push.tangential,
+        d_c=push.diameter,
         d_g=given.grip_diameter_mm,
-        F_ax=cut.unseated_axial_n,
+        F_ax=push.unseated,
         μ=given.friction,
     )
-    tilt = side = 0.0
+    tilt: Any = 0.0
+    side: Any = 0.0
     if not given.tailstock:
-        across = 0.0 if cut.torque_only else cut.tangential_n
-        more: dict[str, float] = {"a_m": given.centre_overhang_mm, "F_m": beside} if beside else {}
-        tips = "(a*hypot(F_t, F_r) + F_a*d_c/2" + (" + a_m*F_m)" if beside else ")")
+        across = 0.0 if push.torque_only else push.tangential
+        more = {} if weighs is None else {"a_m": given.centre_overhang_mm, "F_m": weighs}
+        tips = "(a*hypot(F_t, F_r) + F_a*d_c/2" + (")" if weighs is None else " + a_m*F_m)")
         # Two jaws resist a tilt about the line between them by friction alone.
-        arm: dict[str, float] = {"l": given.grip_length_mm, "μ": given.friction}
+        arm = {"l": given.grip_length_mm, "μ": given.friction}
         if given.jaws != 2:
             arm["d_g"] = given.grip_diameter_mm
         tilt = w.step(
             "F_tilt",
-            f"{cut.name}: grip against tilting",
+            f"{name}: grip against tilting",
             f"{tips} / ({'μ*l/4' if given.jaws == 2 else ARM})",
             "N",
             DEMAND,
-            a=cut.overhang_mm,
+            a=push.overhang,
             F_t=across,
-            F_r=cut.radial_n,
-            F_a=cut.axial_n,
-            d_c=cut.cut_diameter_mm,
+            F_r=push.radial,
+            F_a=push.axial,
+            d_c=push.diameter,
             **more,
             **arm,
         )
-        push = "(hypot(F_t, F_r) + F_m)" if beside else "hypot(F_t, F_r)"
-        only = {"F_m": beside} if beside else {}
-        if given.jaws == 2:
-            side = w.step(
-                "F_side",
-                f"{cut.name}: grip against being pushed across",
-                f"{push} / μ",
-                "N",
-                DEMAND,
-                F_t=across,
-                F_r=cut.radial_n,
-                **only,
-                μ=given.friction,
-            )
-        else:
-            side = w.step(
-                "F_side",
-                f"{cut.name}: grip against being pushed across",
-                f"{SIDE_TERM[given.jaws]}*{push}",
-                "N",
-                DEMAND,
-                F_t=across,
-                F_r=cut.radial_n,
-                **only,
-            )
+        pushes = "hypot(F_t, F_r)" if weighs is None else "(hypot(F_t, F_r) + F_m)"
+        text = f"{pushes} / μ" if given.jaws == 2 else f"{SIDE_TERM[given.jaws]}*{pushes}"
+        only = ({} if weighs is None else {"F_m": weighs}) | ({"μ": given.friction} if given.jaws == 2 else {})
+        label = f"{name}: grip against being pushed across"
+        side = w.step("F_side", label, text, "N", DEMAND, F_t=across, F_r=push.radial, **only)
     required = w.step(
         "F_req",
-        f"{cut.name}: grip needed, safety included",
+        f"{name}: grip needed, safety included",
         "S * sqrt(F_slip**2 + F_tilt**2 + F_side**2)",
         "N",
         DEMAND,
@@ -189,26 +199,38 @@ def _demand(cut: CutLoad, given: GripDemandInput, beside: float, w: Working) -> 
         F_tilt=tilt,
         F_side=side,
     )
-    return CutDemand(cut.name, slip, tilt, side, required)
+    return Terms(slip, tilt, side, required)
+
+
+def _demand(cut: CutLoad, given: GripDemandInput, weighs: float | None, w: Working) -> CutDemand:
+    push = Pushes(
+        cut.tangential_n,
+        cut.axial_n,
+        cut.radial_n,
+        cut.unseated_axial_n,
+        cut.cut_diameter_mm,
+        cut.overhang_mm,
+        cut.torque_only,
+    )
+    found = terms_of(w, cut.name, push, given, weighs)
+    return CutDemand(cut.name, found.slip, found.tilt, found.side, found.required)
 
 
 def required_at(found: GripDemandResult, given: GripDemandInput) -> Callable[[float], float]:
     """The grip needed [N] as a function of the spindle speed [rpm]: the imbalance grows with its square.
 
-    `found` are the demands of `given`, whose terms are taken apart here: slip does not depend on speed,
-    tilt and side grow by the imbalance's share.
+    `found` are the demands of `given`. Slip does not depend on speed; tilt and side grow with what the part pulls,
+    by as much as a pull of 1 N alone would make them.
     """
-    at = given.rpm * 2 * math.pi / 60
-    unbalance = 0.0 if given.tailstock else given.part_mass_kg * given.offset_mm / 1000  # N per (rad/s)²
-    length, mu = given.grip_length_mm, given.friction
-    arm = mu * length / 4 if given.jaws == 2 else (length + mu * given.grip_diameter_mm) / 4
-    side = 1 / mu if given.jaws == 2 else 1 / math.cos(math.pi / given.jaws)
-    tips = given.centre_overhang_mm / arm
+    if given.part_mass_kg <= 0 or given.tailstock:
+        return lambda _: found.required_grip_n
+    alone = terms_of(Working(), "", Pushes(0.0, 0.0, 0.0, 0.0, 1.0, 0.0), given, 1.0)
+    at = beside(Working(), given, given.rpm)
 
     def needed(rpm: float) -> float:
-        more = unbalance * ((rpm * 2 * math.pi / 60) ** 2 - at**2)
+        more = beside(Working(), given, rpm) - at
         return given.safety * max(
-            math.hypot(c.slip_n, c.tilt_n + tips * more, c.side_n + side * more) for c in found.cuts
+            math.hypot(c.slip_n, c.tilt_n + alone.tilt * more, c.side_n + alone.side * more) for c in found.cuts
         )
 
     return needed
@@ -239,8 +261,8 @@ def grip_demand(given: GripDemandInput) -> GripDemandResult:
         derived in docs/method.md, “What the cut asks”
     """
     w = Working()
-    beside = _beside(given, w)
-    demands = tuple(_demand(cut, given, beside, w) for cut in given.cuts)
+    weighs = beside(w, given, given.rpm) if given.part_mass_kg > 0 else None
+    demands = tuple(_demand(cut, given, weighs, w) for cut in given.cuts)
     worst = max(demands, key=lambda d: d.required_n)
     return GripDemandResult(
         required_grip_n=worst.required_n,

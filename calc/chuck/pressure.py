@@ -8,7 +8,7 @@ from itertools import pairwise
 from typing import Annotated, Literal
 
 from calc.chuck.grip import ALLOWED, HEIGHT, ChuckForce
-from calc.chuck.speed import SIDE, SPEED, Jaws, Rpm, Side, StackParts, Transmission, stack_moment
+from calc.chuck.speed import SIDE, Jaws, Rpm, Side, StackParts, Transmission, centrifugal, stack_moment
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -185,10 +185,7 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
         )
         raise CalcError([FieldError("chuck.max_pressure_bar", words)])
     moment = stack_moment(given.stack, w)
-    omega = w.step("ω", "Angular speed", "2*pi*n/60", "rad/s", SPEED, n=given.rpm)
-    centrifugal = w.step(
-        "F_c", "Centrifugal force, all jaws", "z * S / 1000 * ω**2", "N", SPEED, z=given.jaws, S=moment, ω=omega
-    )
+    taken = centrifugal(w, given.jaws, moment, given.rpm)
     if given.side == "od":
         need = w.step(
             "F_0",
@@ -198,7 +195,7 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
             INVERSE,
             F_req=given.required_grip_n,
             λ=given.transmission,
-            F_c=centrifugal,
+            F_c=taken,
         )
     else:
         need = w.step(
@@ -220,7 +217,7 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
         l_g=chuck.guide_length_mm,
         h=given.grip_height_mm,
     )
-    limits = _limits(given, factor, centrifugal, w)
+    limits = _limits(given, factor, taken, w)
     by = min(limits, key=lambda name: limits[name])
     margin = w.step("m", "Room to the limit reached first", "F_lim - F_0", "N", INVERSE, F_lim=limits[by], F_0=need)
     book = w.step(

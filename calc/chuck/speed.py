@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from calc.fields import Checked, Choice, Group, Quantity
 from calc.quantities import Figure
 from calc.results import Explained
-from calc.working import BOOK, Working, derived
+from calc.working import BOOK, N, Steps, Working, derived
 
 SPEED = derived("What speed costs, or adds")
 LIMIT = derived("The speed cap")
@@ -69,6 +69,44 @@ def stack_moment(stack: tuple[StackPart, ...], w: Working) -> float:
     return w.step("Σmr", "Mass × radius of one jaw stack", formula, "kg*mm", BOOK, **values)
 
 
+def centrifugal(w: Steps[N], jaws: int, moment: float, rpm: N) -> N:
+    """Centrifugal force [N] of all jaws at a speed [rpm]; `moment` is Σ m·r of one jaw stack [kg·mm].
+
+    >>> round(centrifugal(Working(), 3, 160.475, 2350.0))
+    29156
+
+    Reference: F = m·r·ω²; method of VDI 3106.
+    """
+    omega = w.step("ω", "Angular speed", "2*pi*n/60", "rad/s", SPEED, n=rpm)
+    text = "z * S / 1000 * ω**2"
+    return w.step("F_c", "Centrifugal force, all jaws", text, "N", SPEED, z=jaws, S=moment, ω=omega)
+
+
+def pull_of(stack: tuple[StackPart, ...], jaws: int) -> float:
+    """Centrifugal force of all jaws at 1 rpm [N/rpm²]: at any speed it is this times the square of it.
+
+    >>> round(pull_of((StackPart(2.45, 65.5),), 3) * 2350**2)
+    29156
+
+    Reference: F = m·r·ω².
+    """
+    w = Working()
+    return centrifugal(w, jaws, stack_moment(stack, w), 1.0)
+
+
+def grip_left(w: Steps[N], side: Side, static: N | float, taken: N, transmission: float = 1.0) -> N:
+    """Grip [N] at speed of a grip standing still [N], `taken` the centrifugal force [N] of all jaws.
+
+    >>> grip_left(Working(), "od", 46000.0, 50000.0), grip_left(Working(), "id", 46000.0, 4000.0)
+    (0.0, 50000.0)
+
+    Reference: derived in docs/method.md, “What speed costs, or adds”.
+    """
+    formula = "max(0, F_0 - λ*F_c)" if side == "od" else "F_0 + λ*F_c"
+    label = "Grip left at speed" if side == "od" else "Grip reached at speed"
+    return w.step("F_n", label, formula, "N", SPEED, F_0=static, λ=transmission, F_c=taken)
+
+
 def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
     """Grip at a spindle speed.
 
@@ -92,13 +130,8 @@ def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
     """
     w = Working()
     moment = stack_moment(given.stack, w)
-    omega = w.step("ω", "Angular speed", "2*pi*n/60", "rad/s", SPEED, n=given.rpm)
-    centrifugal = w.step(
-        "F_c", "Centrifugal force, all jaws", "z * S / 1000 * ω**2", "N", SPEED, z=given.jaws, S=moment, ω=omega
-    )
-    formula = "max(0, F_0 - λ*F_c)" if given.side == "od" else "F_0 + λ*F_c"
-    label = "Grip left at speed" if given.side == "od" else "Grip reached at speed"
-    grip = w.step("F_n", label, formula, "N", SPEED, F_0=given.static_grip_n, λ=given.transmission, F_c=centrifugal)
+    taken = centrifugal(w, given.jaws, moment, given.rpm)
+    grip = grip_left(w, given.side, given.static_grip_n, taken, given.transmission)
     kept = w.step("F_n/F_0", "Share of the static grip", "F_n / F_0", "", SPEED, F_n=grip, F_0=given.static_grip_n)
     if given.side == "od" and kept < KEPT_LEAST:
         w.note(
@@ -109,7 +142,7 @@ def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
             rpm=Figure(given.rpm, "rpm", "up"),
         )
     return GripAtSpeedResult(
-        centrifugal_n=centrifugal, grip_n=grip, kept_fraction=kept, working=tuple(w.steps), notes=tuple(w.notes)
+        centrifugal_n=taken, grip_n=grip, kept_fraction=kept, working=tuple(w.steps), notes=tuple(w.notes)
     )
 
 

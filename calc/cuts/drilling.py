@@ -5,16 +5,17 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Any
 
+from calc.cuts.spindle import DRIVE_EFFICIENCY, KIENZLE
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
-from calc.working import Source, Working, derived
+from calc.working import N, Steps, Working, derived
 
 DRILL = derived("Drilling, grooving, threading")
-KIENZLE = Source("standard", "Kienzle; terms of ISO 3002")
+FLAT_DEG = 180.0  # a flat point has no cone
 DEEP = 3.0  # depth over diameter from which chips must be flushed or pecked out (typical)
 FIRST_PECK, LATER_PECK = 3.0, 1.0  # of the diameter (typical)
 MOST_PECKS = 200
@@ -36,7 +37,7 @@ class DrillInput(Checked):
     ] = None
     wear: Annotated[float, Quantity("Wear factor", "", "1.0 fresh, 1.3 worn", low=1, high=3)] = 1.0
     max_rpm: Annotated[float | None, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)] = None
-    efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = 0.8
+    efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = DRIVE_EFFICIENCY
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.pilot_mm >= self.diameter_mm:
@@ -60,6 +61,15 @@ class DrillResult(Explained):
     pecks_mm: tuple[float, ...]
 
 
+@dataclass(frozen=True)
+class Drilled:
+    """What a drill makes: its size and the pilot hole before it [mm], the angle of its point [deg]."""
+
+    size: float | Any
+    pilot: float
+    point_deg: float
+
+
 def pecks(diameter_mm: float, depth_mm: float) -> tuple[float, ...]:
     """Depths [mm] at which the drill comes out to clear its chips; none up to three diameters deep.
 
@@ -72,6 +82,62 @@ def pecks(diameter_mm: float, depth_mm: float) -> tuple[float, ...]:
     count = math.ceil((depth_mm - FIRST_PECK * diameter_mm) / step - 1e-9)
     found = [FIRST_PECK * diameter_mm + i * step for i in range(count)] + [float(depth_mm)]
     return tuple(found)
+
+
+def drill_forces(w: Steps[N], one_edge: N, drill: Drilled) -> tuple[N, N]:
+    """(torque [N·m], thrust [N]) of a drill from the tangential force [N] of one of its two edges.
+
+    The chisel edge is left out. Parameters: size above 0…500, pilot 0…size [mm], point 60…180°.
+
+    >>> from calc.working import Working
+    >>> torque, thrust = drill_forces(Working(), 2008.9, Drilled(13.0, 0.0, 140.0))
+    >>> round(torque, 2), round(thrust)
+    (13.06, 1888)
+
+    Reference: derived in docs/method.md, “Drilling, grooving, threading”.
+    """
+    both = w.step("F_e", "Force on both edges", "2*F_t", "N", DRILL, F_t=one_edge)
+    torque = w.step(
+        "M", "Torque of the drill", "F_e*(d + d_0)/4000", "N*m", DRILL, F_e=both, d=drill.size, d_0=drill.pilot
+    )
+    thrust = w.step("F_f", "Thrust", "F_e/2 * sin(radians(σ/2))", "N", DRILL, F_e=both, σ=drill.point_deg)
+    return torque, thrust
+
+
+def drill_power(w: Steps[N], torque: N, rpm: N, efficiency: float = DRIVE_EFFICIENCY) -> N:
+    """Power at the motor [kW] of a torque [N·m] at a speed [rpm]; efficiency 0…1 of the drive.
+
+    >>> from calc.working import Working
+    >>> round(drill_power(Working(), 13.06, 2204.0), 2)
+    3.77
+
+    Reference: P = M·ω.
+    """
+    return w.step("P", "Power at the motor", "M*2*pi*n/60000 / η", "kW", DRILL, M=torque, n=rpm, η=efficiency)
+
+
+def travel(w: Steps[N], depth: float, drill: Drilled) -> N:
+    """How far [mm] a drill goes at feed: the depth of its full diameter, and its point.
+
+    >>> from calc.working import Working
+    >>> round(travel(Working(), 30.0, Drilled(13.0, 0.0, 140.0)), 3)
+    32.366
+
+    Reference: the cone of its point.
+    """
+    if drill.point_deg >= FLAT_DEG:
+        return w.step("L", "Depth and point", "t", "mm", DRILL, t=depth)
+    return w.step(
+        "L",
+        "Depth and point",
+        "t + (d - d_0)/2 / tan(radians(σ/2))",
+        "mm",
+        DRILL,
+        t=depth,
+        d=drill.size,
+        d_0=drill.pilot,
+        σ=drill.point_deg,
+    )
 
 
 def drill(given: DrillInput) -> DrillResult:
@@ -113,35 +179,15 @@ def drill(given: DrillInput) -> DrillResult:
     k = w.step(
         "k_c", "Specific force", "k * h**(-m) * K_w", "N/mm2", KIENZLE, k=given.kc11, h=h, m=given.mc, K_w=given.wear
     )
-    torque = w.step("M", "Torque", "k_c * f * (d**2 - d_0**2) / 8000", "N*m", DRILL, k_c=k, f=f, d=d, d_0=d_0)
-    thrust = w.step(
-        "F_f",
-        "Thrust",
-        "0.5 * k_c * f * (d - d_0)/2 * sin(radians(σ/2))",
-        "N",
-        DRILL,
-        k_c=k,
-        f=f,
-        d=d,
-        d_0=d_0,
-        σ=given.point_deg,
-    )
-    power = w.step(
-        "P", "Power at the motor", "M * 2*pi*n / 60000 / η", "kW", DRILL, M=torque, n=rpm, η=given.efficiency
-    )
+    drilled = Drilled(d, d_0, given.point_deg)
+    edge = w.step("F_t", "Force on one edge", "k_c * f/2 * (d - d_0)/2", "N", KIENZLE, k_c=k, f=f, d=d, d_0=d_0)
+    torque, thrust = drill_forces(w, edge, drilled)
+    power = drill_power(w, torque, rpm, given.efficiency)
     minutes: float | None = None
     out: tuple[float, ...] = ()
     if given.depth_mm is not None:
-        travel = w.step(
-            "L",
-            "Depth and point",
-            "t + (d - d_0)/2 / tan(radians(σ/2))" if given.point_deg < 180 else "t",
-            "mm",
-            DRILL,
-            t=given.depth_mm,
-            **({"d": d, "d_0": d_0, "σ": given.point_deg} if given.point_deg < 180 else {}),
-        )
-        minutes = w.step("t_c", "Time in cut", "L / v_f", "min", DRILL, L=travel, v_f=rate)
+        far = travel(w, given.depth_mm, drilled)
+        minutes = w.step("t_c", "Time in cut", "L / v_f", "min", DRILL, L=far, v_f=rate)
         out = pecks(d, given.depth_mm)
         if out:
             w.note(

@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Generic
 
+from calc.cuts.spindle import Turning
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
-from calc.working import BOOK, Working, derived, typical
+from calc.working import BOOK, N, Steps, Working, derived, typical
 
 CROSS = derived("Facing and parting off")
 MOST_PECKS = 100_000.0
@@ -78,26 +79,48 @@ class PartOffResult(Explained):
     pecks: int
 
 
-def cap_diameter(speed_m_min: float, max_rpm: float) -> float:
-    """Diameter [mm] below which the spindle cannot hold the surface speed any more.
+@dataclass(frozen=True, eq=False)
+class Stretch(Generic[N]):
+    """A cut across the axis from a diameter to a smaller one [mm], at a feed [mm/rev]."""
 
-    >>> round(cap_diameter(200, 3000), 2)
+    outer: float
+    inner: float
+    feed: N
+
+
+def cap_diameter(w: Steps[N], speed: N, max_rpm: float) -> N:
+    """Diameter [mm] below which the spindle cannot hold the surface speed [m/min] any more.
+
+    >>> round(cap_diameter(Working(), 200.0, 3000), 2)
     21.22
+
+    Reference: d = v/(π·n).
     """
-    return 1000 * speed_m_min / (math.pi * max_rpm)
+    return w.step("d_cap", "Where the spindle tops out", "1000*v / (pi*n_max)", "mm", CROSS, v=speed, n_max=max_rpm)
 
 
-def cross_minutes(outer_mm: float, inner_mm: float, speed_m_min: float, feed_mm_rev: float, max_rpm: float) -> float:
-    """Time [min] of a cut across the axis, from a diameter to a smaller one [mm]: at constant surface speed
-    down to where the spindle tops out, then at that speed.
+def cross_minutes(w: Steps[N], stretch: Stretch[N], drive: Turning[N], symbol: str = "t", label: str = "Time") -> N:
+    """Time [min] of a cut across the axis: at constant surface speed down to where the spindle tops out, then at that.
 
-    >>> round(cross_minutes(80, 0, 200, 0.2, 3000), 4)
+    Parameters: diameters 0…2000 [mm], feed above 0…5 [mm/rev]; the drive's speed [m/min] or rpm, and cap [rpm].
+
+    >>> round(cross_minutes(Working(), Stretch(80, 0, 0.2), Turning(200.0, None, 3000)), 4)
     0.1345
+    >>> cross_minutes(Working(), Stretch(60, 20, 0.1), Turning(None, 800, 4000))
+    0.25
+
+    Reference: derived in docs/method.md, “Facing and parting off”.
     """
-    cap = cap_diameter(speed_m_min, max_rpm)
-    turn = max(inner_mm, min(outer_mm, cap))  # where the one ends and the other begins
-    constant = math.pi * (outer_mm**2 - turn**2) / (4000 * speed_m_min * feed_mm_rev)
-    return constant + (turn - inner_mm) / (2 * feed_mm_rev * max_rpm)
+    far, near, f = stretch.outer, stretch.inner, stretch.feed
+    if drive.rpm is not None:
+        fixed = {"n_e": drive.rpm, "n_max": drive.cap}
+        return w.step(symbol, label, "(D - d)/2 / (f*min(n_e, n_max))", "min", CROSS, D=far, d=near, f=f, **fixed)
+    speed = drive.speed
+    assert speed is not None
+    where = {"D": far, "d": near, "v": speed, "n_max": drive.cap}
+    turn = w.step("d_t", "Where it turns at that speed", "max(d, min(D, 1000*v / (pi*n_max)))", "mm", CROSS, **where)
+    text = "pi*(D**2 - d_t**2) / (4000*v*f) + (d_t - d)/(2*f*n_max)"
+    return w.step(symbol, label, text, "min", CROSS, d_t=turn, f=f, **where)
 
 
 def width_for(diameter_mm: float) -> float | None:
@@ -132,32 +155,13 @@ def part_off(given: PartOffInput) -> PartOffResult:
         Derived in docs/method.md, “Facing and parting off”
     """
     w = Working()
-    cap = w.step(
-        "d_cap",
-        "Where the spindle tops out",
-        "1000*v / (pi*n_max)",
-        "mm",
-        CROSS,
-        v=given.speed_m_min,
-        n_max=given.max_rpm,
-    )
+    cap = cap_diameter(w, given.speed_m_min, given.max_rpm)
+    drive = Turning(given.speed_m_min, None, given.max_rpm)
     stretches = _stretches(given)
     minutes = 0.0
     for i, s in enumerate(stretches, start=1):
-        turn = max(s.to_mm, min(s.from_mm, cap))
-        t = w.step(
-            f"t_{i}",
-            f"Time of stretch {i}",
-            "pi*(D**2 - d_t**2) / (4000*v*f) + (d_t - d)/(2*f*n_max)",
-            "min",
-            CROSS,
-            D=s.from_mm,
-            d_t=turn,
-            d=s.to_mm,
-            v=given.speed_m_min,
-            f=s.feed_mm_rev,
-            n_max=given.max_rpm,
-        )
+        stretch = Stretch(s.from_mm, s.to_mm, s.feed_mm_rev)
+        t = cross_minutes(w, stretch, drive, f"t_{i}", f"Time of stretch {i}")
         minutes = w.step("t_c", "Time in cut", "t + t_i", "min", CROSS, t=minutes, t_i=t) if i > 1 else t
     reach_ok = _reach(given, w)
     typical_width = width_for(given.diameter_mm)

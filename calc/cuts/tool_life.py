@@ -5,17 +5,16 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Generic
 
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
-from calc.working import Source, Working, derived
+from calc.working import N, Source, Steps, Working, derived
 
 TAYLOR = Source("typical", "extended Taylor; exponents of feed and depth typical (ISO 3685)")
 GILBERT = derived("Tool life and the cheapest speed")
-FEED_EXPONENT, DEPTH_EXPONENT, REFERENCE_MIN = 0.30, 0.12, 15.0
 # Typical Taylor exponents by what the edge is made of.
 EXPONENTS = {"coated": 0.25, "uncoated": 0.20, "hss": 0.12}
 
@@ -62,6 +61,49 @@ class ToolLifeResult(Explained):
     fastest_m_min: float | None
 
 
+@dataclass(frozen=True, eq=False)
+class Worn(Generic[N]):
+    """What wears an edge: feed [mm/rev], depth [mm per side]; and at which of both the reference speed was told."""
+
+    feed: N
+    depth: N
+    feed_ref: float
+    depth_ref: float
+
+
+def reference_here(w: Steps[N], speed_ref: float, worn: Worn[N]) -> N:
+    """Speed [m/min] that lasts fifteen minutes at this feed and depth.
+
+    >>> reference_here(Working(), 200.0, Worn(0.3, 2.0, 0.3, 2.0))
+    200.0
+
+    Reference: Taylor, extended by feed and depth.
+    """
+    return w.step(
+        "v_15",
+        "Speed for 15 minutes here",
+        "v_r * (f_r/f)**0.30 * (a_r/a)**0.12",
+        "m/min",
+        TAYLOR,
+        v_r=speed_ref,
+        f_r=worn.feed_ref,
+        f=worn.feed,
+        a_r=worn.depth_ref,
+        a=worn.depth,
+    )
+
+
+def edge_life(w: Steps[N], reference: N, speed: N, exponent: float) -> N:
+    """Life of an edge [min] at a speed, from the speed [m/min] that lasts fifteen; exponent 0.05…0.9.
+
+    >>> edge_life(Working(), 200.0, 200.0, 0.25)
+    15.0
+
+    Reference: Taylor.
+    """
+    return w.step("T", "Life of an edge", "15 * (v_15/v)**(1/n)", "min", TAYLOR, v_15=reference, v=speed, n=exponent)
+
+
 def tool_life(given: ToolLifeInput) -> ToolLifeResult:
     """How long an edge lasts at a speed, feed and depth, and how many edges a run takes.
 
@@ -85,21 +127,9 @@ def tool_life(given: ToolLifeInput) -> ToolLifeResult:
         Taylor, extended by feed and depth; Gilbert's minimum-cost speed
     """
     w = Working()
-    v15 = w.step(
-        "v_15",
-        "Speed for 15 minutes here",
-        "v_r * (f_r/f)**0.30 * (a_r/a)**0.12",
-        "m/min",
-        TAYLOR,
-        v_r=given.speed_ref,
-        f_r=given.feed_ref,
-        f=given.feed_mm_rev,
-        a_r=given.depth_ref,
-        a=given.depth_mm,
-    )
-    life = w.step(
-        "T", "Life of an edge", "15 * (v_15/v)**(1/n)", "min", TAYLOR, v_15=v15, v=given.speed_m_min, n=given.exponent
-    )
+    worn = Worn(given.feed_mm_rev, given.depth_mm, given.feed_ref, given.depth_ref)
+    v15 = reference_here(w, given.speed_ref, worn)
+    life = edge_life(w, v15, given.speed_m_min, given.exponent)
     share = w.step("N_e", "Pieces from an edge", "T / t_c", "", GILBERT, T=life, t_c=given.cut_minutes)
     pieces = math.floor(min(share, 1e9) + 1e-9)
     if pieces < 1:

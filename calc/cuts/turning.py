@@ -2,24 +2,21 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc.cuts.chip import CHIP, Engaged, Metal, chip_of, forces_of
 from calc.cuts.chips import SEEN, Seen, read_chip
 from calc.cuts.feed_window import Breaker
+from calc.cuts.spindle import DRIVE_EFFICIENCY, motor_power, spindle_torque
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
-from calc.working import Source, Working, derived, typical
+from calc.working import ENTERED, Working, derived
 
-KIENZLE = Source("standard", "Kienzle; terms of ISO 3002")
-CHIP = derived("The chip of a rounded corner")
-SHARE = typical("passive and feed force from half the tangential force")
 FINISH = derived("Theoretical finish")
-FORCE_FLOOR = 0.2  # typical: passive and feed force are never reported below a fifth of the tangential one
 CHIP_THICKNESS_FITTED_MM = 0.05  # k_c1.1 is fitted on chips from about here up
 
 
@@ -40,7 +37,7 @@ class CutInput(Checked):
     rake_reference_deg: Annotated[float, Quantity("Rake of k_c1.1", "deg", "6; cast iron 2", low=-10, high=20)] = 6.0
     wear: Annotated[float, Quantity("Wear factor", "", "1.0 fresh, 1.3 worn", low=1, high=3)] = 1.0
     max_rpm: Annotated[float | None, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)] = None
-    efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = 0.8
+    efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = DRIVE_EFFICIENCY
     breaker: Annotated[Breaker | None, Group("Breaker window", "From the insert's box")] = None
     chip_seen: Annotated[Seen | None, SEEN] = None
 
@@ -80,7 +77,7 @@ def _speeds(given: CutInput, w: Working) -> tuple[float, float]:
     """(rpm, surface speed): from whichever was given, held to max_rpm with a note."""
     d = given.diameter_mm
     if given.rpm is not None:
-        rpm = w.step("n", "Spindle speed", "n_e", "rpm", Source("entered", "entered"), n_e=given.rpm)
+        rpm = w.step("n", "Spindle speed", "n_e", "rpm", ENTERED, n_e=given.rpm)
     else:
         assert given.speed_m_min is not None
         wanted = w.step(
@@ -100,49 +97,6 @@ def _speeds(given: CutInput, w: Working) -> tuple[float, float]:
             )
     speed = w.step("v", "Surface speed", "pi*d*n / 1000", "m/min", CHIP, d=d, n=rpm)
     return rpm, speed
-
-
-def _chip(given: CutInput, w: Working) -> tuple[float, float, float]:
-    """(active edge b, projected width w_f, mean thickness h) in mm; the corner's arc counted."""
-    r, a, f = given.corner_radius_mm, given.depth_mm, given.feed_mm_rev
-    kappa = given.approach_deg
-    extra = (
-        w.step(
-            "b_f", "Edge behind the corner that the feed brings in", "r * asin(min(1, f/(2*r)))", "mm", CHIP, r=r, f=f
-        )
-        if r > 0
-        else 0.0
-    )
-    if a >= r * (1 - math.cos(math.radians(kappa))):
-        b = w.step(
-            "b",
-            "Active edge",
-            "(a - r*(1 - cos(radians(κ)))) / sin(radians(κ)) + r*radians(κ) + b_f",
-            "mm",
-            CHIP,
-            a=a,
-            r=r,
-            κ=kappa,
-            b_f=extra,
-        )
-        # cos/sin for 1/tan: a 90° approach has no tangent.
-        width = w.step(
-            "w_f",
-            "Width seen along the axis",
-            "r*sin(radians(κ)) + (a - r*(1 - cos(radians(κ)))) * cos(radians(κ))/sin(radians(κ))"
-            + (" + f/2" if r > 0 else ""),
-            "mm",
-            CHIP,
-            r=r,
-            κ=kappa,
-            a=a,
-            **({"f": f} if r > 0 else {}),
-        )
-    else:
-        b = w.step("b", "Active edge, within the corner", "r*acos(1 - a/r) + b_f", "mm", CHIP, r=r, a=a, b_f=extra)
-        width = w.step("w_f", "Width seen along the axis", "sqrt(2*r*a - a**2) + f/2", "mm", CHIP, r=r, a=a, f=f)
-    h = w.step("h", "Mean chip thickness", "f*a / b", "mm", CHIP, f=f, a=a, b=b)
-    return b, width, h
 
 
 def _chip_breaks(given: CutInput, w: Working) -> bool | None:
@@ -194,30 +148,12 @@ def cut(given: CutInput) -> CutResult:
     w = Working()
     rpm, speed = _speeds(given, w)
     feed_rate = w.step("v_f", "Feed rate", "n * f", "mm/min", CHIP, n=rpm, f=given.feed_mm_rev)
-    b, width, h = _chip(given, w)
-    rake = w.step(
-        "K_γ", "Rake factor", "1 - 0.015*(γ - γ_0)", "", KIENZLE, γ=given.rake_deg, γ_0=given.rake_reference_deg
-    )
-    tangential = w.step(
-        "F_t",
-        "Tangential force",
-        "k * b * h**(1 - m) * K_γ * K_w",
-        "N",
-        KIENZLE,
-        k=given.kc11,
-        b=b,
-        h=h,
-        m=given.mc,
-        K_γ=rake,
-        K_w=given.wear,
-    )
-    shared = {"F_t": tangential, "floor": FORCE_FLOOR, "b": b}
-    feed_n = w.step("F_f", "Feed force", "max(floor*F_t, 0.5*F_t*a/b)", "N", SHARE, a=given.depth_mm, **shared)
-    passive = w.step("F_p", "Passive force", "max(floor*F_t, 0.5*F_t*w_f/b)", "N", SHARE, w_f=width, **shared)
-    power = w.step(
-        "P", "Power at the motor", "F_t*v / 60000 / η", "kW", KIENZLE, F_t=tangential, v=speed, η=given.efficiency
-    )
-    torque = w.step("M", "Torque at the spindle", "F_t*d / 2000", "N*m", KIENZLE, F_t=tangential, d=given.diameter_mm)
+    engaged = Engaged(given.feed_mm_rev, given.depth_mm, given.corner_radius_mm, given.approach_deg)
+    chip = chip_of(w, engaged)
+    metal = Metal(given.kc11, given.mc, given.rake_deg, given.rake_reference_deg, given.wear)
+    forces = forces_of(w, engaged, chip, metal)
+    power = motor_power(w, forces.tangential, speed, given.efficiency)
+    torque = spindle_torque(w, forces.tangential, given.diameter_mm)
     ra = None
     if given.corner_radius_mm > 0:
         ra = w.step(
@@ -229,6 +165,7 @@ def cut(given: CutInput) -> CutResult:
             f=given.feed_mm_rev,
             r=given.corner_radius_mm,
         )
+    h = chip.thickness
     if h < CHIP_THICKNESS_FITTED_MM:
         w.note(
             "caution",
@@ -243,10 +180,10 @@ def cut(given: CutInput) -> CutResult:
         speed_m_min=speed,
         feed_mm_min=feed_rate,
         chip_thickness_mm=h,
-        chip_width_mm=b,
-        tangential_n=tangential,
-        feed_n=feed_n,
-        passive_n=passive,
+        chip_width_mm=chip.edge,
+        tangential_n=forces.tangential,
+        feed_n=forces.feed,
+        passive_n=forces.passive,
         power_kw=power,
         torque_nm=torque,
         ra_um=ra,

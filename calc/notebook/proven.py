@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
 
+from calc.cuts.kinds import KIND, STAGE, Kind
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Quantity, Text
-from calc.plan.planned_cut import KIND, STAGE, Kind
 from calc.quantities import Figure, Sentence
 
 CHIP = Choice(

@@ -53,7 +53,7 @@ def cautions_of(document: Document, result: PlanResult) -> tuple[Caution, ...]:
     found = [Caution(code, Sentence(words)) for code, words in ALWAYS] + _of_this_part(document)
     seen: set[tuple[str, str]] = set()
     for stop in result.stops:
-        where = stop.title if stop.setup is None or len(document.setups) < 2 else f"{stop.title}, side {stop.setup + 1}"
+        where = stop.place(len(document.setups))
         for note in stop.notes:
             key = (note.code, note.text)
             if note.level == "caution" and note.code not in COVERED and key not in seen:

@@ -6,9 +6,10 @@ from typing import Any
 
 from calc.errors import CalcError
 from calc.fields import Choice, Flag, Quantity, Spec
-from calc.plan.lists import LISTS, line_of
+from calc.plan.edits import is_put, place_at
+from calc.plan.entry import Place, resolve
+from calc.plan.lists import list_at, rule_of
 from calc.plan.paths import parts_of, value_at
-from calc.plan.stops import field_at
 from calc.profile.lines import write_line
 from calc.profile.steps import TurnedStep
 from calc.quantities import Figure, System
@@ -16,43 +17,47 @@ from calc.reading import read
 
 
 def _owner(document: Any, path: str) -> tuple[str, str] | None:
-    """(path of the list, name of its item) that a fact belongs to, where its item has a name."""
-    parts = path.split(".")
+    """(path of the list, name of its item) that a fact belongs to, the nearest; None where it belongs to none."""
+    parts = parts_of(path)
     for end in range(len(parts) - 1, 0, -1):
-        try:
-            item = value_at(document, ".".join(parts[:end]))
-        except KeyError:
+        at = ".".join(parts[:end])
+        if rule_of(at) is None:
             continue
-        if isinstance(item, dict) and parts[end - 1].isdigit() and item.get("name"):
-            return ".".join(parts[: end - 1]), str(item["name"])
+        try:
+            return at, str(value_at(document, f"{at}.{parts[end]}")["name"])
+        except KeyError:
+            return None
     return None
 
 
 def label_of(document: Any, path: str) -> str:
-    """What the fact at a path is called: "Spigot diameter", "Face: feed", "Gauge pressure".
+    """What is at a path, in words: "Spigot diameter", "Face: feed", "Gauge pressure".
 
     `document` is plain data; a fact of an item that is no longer there is called by its field alone.
     """
-    last = parts_of(path)[-1]
-    if path in LISTS:
-        return LISTS[path].title
-    if line_of(path) is not None:
-        try:
-            return str(value_at(document, path)["name"])
-        except KeyError:
-            return "A step"
     try:
-        label = field_at(path).spec.label
+        place = resolve(path)
     except KeyError:
         return path
-    owner = _owner(document, path)
-    if owner is None or owner[0] not in LISTS:
+    item = place_at(path)
+    if item is not None or place.kind in ("line", "item"):
+        owner = _owner(document, item or path)
+        return owner[1] if owner else f"A {place.label}" if item is None else "A cut"
+    if place.spec is None or place.kind == "own":
+        return place.label
+    return _of_its_owner(document, place)
+
+
+def _of_its_owner(document: Any, place: Place) -> str:
+    owner, label = _owner(document, place.path), place.label
+    if owner is None:
         return label
-    if last == "name":
-        return f"Name of {owner[1]}"
-    if owner[0] == "setups":
-        return f"{label}, {owner[1].lower()}" if len(document["setups"]) > 1 else label
-    return f"{owner[1]}{'' if LISTS[owner[0]].lines else ':'} {label[:1].lower()}{label[1:]}"
+    at, name = owner
+    if parts_of(place.path)[-1] == "name":
+        return f"Name of {name}"
+    if at == "setups":
+        return f"{label}, {name.lower()}" if len(document["setups"]) > 1 else label
+    return f"{name}{'' if list_at(at).lines else ':'} {label[:1].lower()}{label[1:]}"
 
 
 def _line(item: dict[str, Any], system: System) -> str:
@@ -74,6 +79,8 @@ def value_text(spec: Spec | None, value: Any, system: System) -> str:
             return spec.options.get(value, str(value))
         case Flag():
             return "yes" if value else "no"
+    if is_put(value):
+        return str(value["item"].get("name", "?"))
     if isinstance(value, dict):
         return _line(value, system)
     if isinstance(value, list):

@@ -1,28 +1,33 @@
-"""The lists of a plan: steps, sides and cuts; putting an item in, taking one out, writing a whole list as lines."""
+"""The lists of a plan: steps, sides, cuts, departures; what each takes, and the items that are put in."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
 from typing import Any
 
+from calc.cuts.kinds import KIND
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.fields import Group, fields_of
-from calc.plan.document import RULE, Departure, Document, Profile, Setup
+from calc.identity import Identities
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.document import RULE, Departure, Document, Setup
+from calc.plan.part.inputs import Profile
 from calc.plan.paths import parts_of, value_at
-from calc.plan.planned_cut import KIND, PlannedCut
 from calc.profile.lines import read_line, read_lines, write_line
 from calc.profile.steps import NAME_MOST, TurnedStep
 from calc.quantities import Sentence, System
 from calc.reading import read, write
 from calc.rules import Rules
 
+SIDE = "*"  # stands for any set-up in the path of a rule
+
 
 @dataclass(frozen=True)
 class ListRule:
     """A list: what one of it is called, how many there may be, the kinds of a new one, how many stay in front.
 
-    `lines`: its items are written as lines; `setup`: the side it belongs to.
+    `lines`: its items are written as lines; `ordered`: its items may be put in another order.
     """
 
     path: str
@@ -30,13 +35,18 @@ class ListRule:
     noun: str
     least: int
     most: int
-    kinds: Mapping[str, str]
     title: str
+    kinds: Mapping[str, str]
     fixed: int = 0
     lines: bool = False
-    setup: int | None = None
+    ordered: bool = False
     named: str = "name"  # what is asked for a new one
     kind_label: str = "What it does"
+
+    @property
+    def per_side(self) -> bool:
+        """There is one for each set-up."""
+        return SIDE in self.path
 
 
 def _group(kind: type[Any], name: str) -> Group:
@@ -47,56 +57,85 @@ def _group(kind: type[Any], name: str) -> Group:
 
 def _profile(name: str) -> ListRule:
     group = _group(Profile, name)
-    return ListRule(f"part.profile.{name}", "part", "step", group.least, group.most, {}, group.label, lines=True)
+    return ListRule(f"part.profile.{name}", "part", "step", group.least, group.most, group.label, {}, lines=True)
 
 
 _SIDES, _CUTS = _group(Document, "setups"), _group(Setup, "cuts")
-LISTS = {
-    rule.path: rule
-    for rule in (
-        _profile("outside"),
-        _profile("inside"),
-        _profile("inside_b"),
-        # The first side stays: what is planned for it is not turned into the second's.
-        ListRule("setups", "sides", "side", _SIDES.least, _SIDES.most, {}, "Sides", fixed=1),
-        *(
-            ListRule(f"setups.{i}.cuts", "cuts", "cut", _CUTS.least, _CUTS.most, KIND.options, "Cuts", setup=i)
-            for i in range(_SIDES.most)
-        ),
-        ListRule(
-            "departures",
-            "force",
-            "departure",
-            0,
-            len(RULE.options),
-            RULE.options,
-            "Departures from the house rules",
-            named="reason",
-            kind_label="Which rule",
-        ),
-    )
-}
+RULES = (
+    _profile("outside"),
+    _profile("inside"),
+    _profile("inside_b"),
+    # The first side stays: what is planned for it is not turned into the second's.
+    ListRule("setups", "sides", "side", _SIDES.least, _SIDES.most, "Sides", {}, fixed=1),
+    ListRule(f"setups.{SIDE}.cuts", "cuts", "cut", _CUTS.least, _CUTS.most, "Cuts", KIND.options, ordered=True),
+    ListRule(
+        "departures",
+        "force",
+        "departure",
+        0,
+        len(RULE.options),
+        "Departures from the house rules",
+        RULE.options,
+        named="reason",
+        kind_label="Which rule",
+    ),
+)
+_BY_PATH = {rule.path: rule for rule in RULES}
+
+
+def rule_of(path: str) -> ListRule | None:
+    """The rule of the list at a path; None where there is no list."""
+    parts = parts_of(path)
+    if len(parts) > 1 and parts[0] == "setups":
+        parts[1] = SIDE
+    return _BY_PATH.get(".".join(parts))
 
 
 def list_at(path: str) -> ListRule:
     """The rule of a list. Raises FieldProblem where there is none at the path."""
-    if path not in LISTS:
+    rule = rule_of(path)
+    if rule is None:
         raise FieldProblem(path, "There is no such list in this plan.")
-    return LISTS[path]
+    return rule
+
+
+def item_at(path: str) -> tuple[str, ListRule] | None:
+    """(path of the list, its rule) where the path names an item of a list; else None."""
+    head, _, last = path.rpartition(".")
+    rule = rule_of(head) if last else None
+    return None if rule is None else (head, rule)
 
 
 def line_of(path: str) -> ListRule | None:
-    """The list whose item is written as a line at this path: "part.profile.outside.0"; else None."""
-    head, _, last = path.rpartition(".")
-    rule = LISTS.get(head)
-    return rule if rule is not None and rule.lines and isinstance(parts_of(last)[0], int) else None
+    """The list whose item is written as a line at this path, "part.profile.outside.k3f9a2b"; else None."""
+    found = item_at(path)
+    return found[1] if found is not None and found[1].lines else None
 
 
-def _items(document: Any, path: str) -> list[Any]:
+def lists_of(stop: str, setup: str) -> Iterator[tuple[str, ListRule]]:
+    """(path, rule) of every list that stands at a stop, of a set-up where the stop is a side's."""
+    for rule in RULES:
+        if rule.stop == stop and (setup or not rule.per_side):
+            yield rule.path.replace(SIDE, setup), rule
+
+
+def items_at(document: Any, path: str) -> list[Any]:
+    """The items of a list, plain data. Raises FieldProblem where there is none."""
     try:
         return list(value_at(document, path))
     except KeyError as error:
-        raise FieldProblem(path, "There is no such list in this plan.") from error
+        raise FieldProblem(path, "There is no such list in this plan any more.") from error
+
+
+@dataclass(frozen=True)
+class NewItem:
+    """What is said of a new item: its name, or its whole line where items are lines; its kind where there are
+    several.
+    """
+
+    said: str
+    kind: str | None
+    system: System = "metric"
 
 
 def _free_name(items: list[Any]) -> str:
@@ -104,59 +143,51 @@ def _free_name(items: list[Any]) -> str:
     return next(f"Step {n}" for n in range(len(items) + 1, 1000) if f"step {n}" not in taken)
 
 
-def _made(rule: ListRule, document: Any, items: list[Any], said: str, kind: str | None, system: System) -> Any:
-    if rule.lines:
-        try:
-            return read_line(said, system, _free_name(items))
-        except CalcError as error:
-            raise CalcError(FieldError(rule.path, e.sentence) for e in error.errors) from error
-    if not said or len(said) > NAME_MOST or "\x00" in said:
-        raise FieldProblem(rule.path, f"Give the {rule.noun} a name of up to {NAME_MOST} characters.")
-    if rule.kinds and kind not in rule.kinds:
-        raise FieldProblem(rule.path, "Choose " + " or ".join(f"“{k}”" for k in rule.kinds.values()) + ".")
-    if rule.path == "departures":
-        assert kind is not None
-        return _departure(document, said, kind)
-    return PlannedCut(said, kind) if rule.kinds else Setup(said)  # type: ignore[arg-type]
+def _at_list(path: str, error: CalcError) -> CalcError:
+    return CalcError(FieldError(path, e.sentence) for e in error.errors)
 
 
-def _departure(document: Any, reason: str, rule: str) -> Departure:
-    """A new departure starts at what the house rule says."""
-    value = getattr(read(Rules, document.get("rules", {})), rule)
-    try:
-        return Departure(reason, rule, value)
-    except CalcError as error:
-        raise CalcError(FieldError("departures", e.sentence) for e in error.errors) from error
-
-
-def with_item(document: Any, path: str, name: str, kind: str | None, system: System = "metric") -> list[Any]:
-    """The list with a new item at its end; `name` is its whole line where items are lines.
-
-    `document` is plain data. Raises CalcError at the list.
-    """
-    rule = list_at(path)
-    items = _items(document, path)
+def new_item(document: Any, path: str, given: NewItem, ids: Identities) -> dict[str, Any]:
+    """A new item for a list, plain data, with its id. `document` is plain data. Raises CalcError at the list."""
+    rule, items, said = list_at(path), items_at(document, path), " ".join(given.said.split())
     if len(items) >= rule.most:
         raise FieldProblem(path, f"A plan takes {rule.most} of these; take one out first.")
-    made = _made(rule, document, items, " ".join(name.split()), kind, system)
-    if made.name.casefold() in {str(item["name"]).casefold() for item in items}:
-        raise FieldProblem(
-            path, Sentence("There is a {noun} “{name}” already; take another name.", noun=rule.noun, name=made.name)
-        )
-    return [*items, write(made)]
+    try:
+        made = _made(path, document, items, replace(given, said=said))
+    except CalcError as error:
+        raise _at_list(path, error) from error
+    return write(replace(made, id=ids.new()))  # type: ignore[no-any-return]
 
 
-def without_item(document: Any, path: str, index: int) -> list[Any]:
-    """The list without one item. `document` is plain data. Raises FieldProblem at the list."""
-    rule = list_at(path)
-    items = _items(document, path)
-    if not 0 <= index < len(items):
-        raise FieldProblem(path, f"There is no such {rule.noun} any more.")
-    if index < rule.fixed:
-        raise FieldProblem(path, f"The first {rule.noun} stays. Change its figures.")
-    if len(items) <= rule.least:
-        raise FieldProblem(path, f"One {rule.noun} stays at least.")
-    return items[:index] + items[index + 1 :]
+def _made(path: str, document: Any, items: list[Any], given: NewItem) -> Any:
+    rule, said = list_at(path), given.said
+    if rule.lines:
+        return read_line(said, given.system, _free_name(items))
+    if not said or len(said) > NAME_MOST or "\x00" in said:
+        raise FieldProblem(path, f"Give the {rule.noun} a name of up to {NAME_MOST} characters.")
+    if rule.kinds and given.kind not in rule.kinds:
+        raise FieldProblem(path, "Choose " + " or ".join(f"“{k}”" for k in rule.kinds.values()) + ".")
+    if path == "departures":
+        assert given.kind is not None
+        # It starts at what the house rule says.
+        return Departure(said, given.kind, getattr(read(Rules, document.get("rules", {})), given.kind))
+    return PlannedCut(said, given.kind) if rule.kinds else Setup(said)  # type: ignore[arg-type] # one of the kinds
+
+
+def refuse_taking_out(document: Any, path: str) -> None:
+    """Raise FieldProblem at the list where the item at the path may not be taken out, or is not there."""
+    found = item_at(path)
+    if found is None:
+        raise FieldProblem(path, "There is no such list in this plan.")
+    at, rule = found
+    ids = [item["id"] for item in items_at(document, at)]
+    last = parts_of(path)[-1]
+    if last not in ids:
+        raise FieldProblem(at, f"There is no such {rule.noun} any more.")
+    if ids.index(last) < rule.fixed:
+        raise FieldProblem(at, f"The first {rule.noun} stays. Change its figures.")
+    if len(ids) <= rule.least:
+        raise FieldProblem(at, f"One {rule.noun} stays at least.")
 
 
 def line_value(document: Any, path: str, text: str, system: System) -> Any:
@@ -166,13 +197,16 @@ def line_value(document: Any, path: str, text: str, system: System) -> Any:
     except KeyError as error:
         raise FieldProblem(path, "There is no such step in this plan any more.") from error
     try:
-        return write(read_line(text, system, str(now["name"])))
+        return write(replace(read_line(text, system, str(now["name"])), id=now["id"]))
     except CalcError as error:
-        raise CalcError(FieldError(path, e.sentence) for e in error.errors) from error
+        raise _at_list(path, error) from error
 
 
-def lines_value(path: str, text: str, system: System) -> list[Any]:
-    """A whole list from pasted lines, as plain data. Raises CalcError with every line that cannot be read."""
+def lines_value(document: Any, path: str, text: str, system: System, ids: Identities) -> list[Any]:
+    """A whole list from pasted lines, as plain data. Raises CalcError with every line that cannot be read.
+
+    A line with the name of a step that is there stays that step; the others are new ones.
+    """
     rule = list_at(path)
     answers = read_lines(text, system)
     wrong = [a for a in answers if a.problem is not None]
@@ -186,7 +220,19 @@ def lines_value(path: str, text: str, system: System) -> list[Any]:
         )
     if not rule.least <= len(answers) <= rule.most:
         raise FieldProblem(path, f"Write {rule.least} to {rule.most} lines, one for each step.")
-    return [write(a.step) for a in answers]
+    return with_known_ids(items_at(document, path), [a.step for a in answers if a.step is not None], ids)
+
+
+def with_known_ids(before: list[Any], steps: list[TurnedStep], ids: Identities) -> list[Any]:
+    """Steps as plain data, each with the id of the step of its name that was there, else with a new one."""
+    known: dict[str, list[str]] = {}
+    for item in before:
+        known.setdefault(str(item["name"]).casefold(), []).append(item["id"])
+    made = []
+    for step in steps:
+        mine = known.get(step.name.casefold())
+        made.append(write(replace(step, id=mine.pop(0) if mine else ids.new())))
+    return made
 
 
 def as_lines(items: Any, system: System) -> str:

@@ -1,20 +1,33 @@
-"""Dotted paths into a plan document: reading and replacing one fact."""
+"""Dotted paths into a plan document: a list item is named by its id, "setups.k3f9a2b.cuts.m1d84xw.depth_mm"."""
 
 from __future__ import annotations
 
-import re
-from dataclasses import replace
+import dataclasses
+from collections.abc import Sequence
 from typing import Any
 
 from calc.plan.document import Document
 
-# One way only to write an index, so that a fact has one path.
-_INDEX = re.compile("0|[1-9][0-9]{0,3}", re.ASCII)
+
+def parts_of(path: str) -> list[str]:
+    """A dotted path as its names and ids."""
+    return path.split(".")
 
 
-def parts_of(path: str) -> list[str | int]:
-    """A dotted path as keys and list indices."""
-    return [int(p) if _INDEX.fullmatch(p) else p for p in path.split(".")]
+def place_of(items: Sequence[Any], key: str) -> int:
+    """Where the item with this id stands in a list, plain or declared. Raises KeyError."""
+    for place, item in enumerate(items):
+        if key and (item.get("id") if isinstance(item, dict) else getattr(item, "id", None)) == key:
+            return place
+    raise KeyError(key)
+
+
+def _step(here: Any, key: str) -> Any:
+    if isinstance(here, dict):
+        return here[key]
+    if isinstance(here, (list, tuple)):
+        return here[place_of(here, key)]
+    raise KeyError(key)
 
 
 def value_at(document: Any, path: str) -> Any:
@@ -22,22 +35,23 @@ def value_at(document: Any, path: str) -> Any:
     here = document
     for part in parts_of(path):
         try:
-            here = here[part]
-        except (KeyError, IndexError, TypeError) as error:
+            here = _step(here, part)
+        except KeyError as error:
             raise KeyError(path) from error
     return here
 
 
 def replaced(document: Document, path: str, value: Any) -> Document:
-    """The document with one fact changed; what is not on the way to it is shared. Raises CalcError."""
+    """The document with one fact changed; what is not on the way to it is shared. Raises CalcError, KeyError."""
 
-    def put(here: Any, keys: list[str | int]) -> Any:
+    def put(here: Any, keys: list[str]) -> Any:
         if not keys:
             return value
         key, *rest = keys
-        if isinstance(key, int):
-            return (*here[:key], put(here[key], rest), *here[key + 1 :])
-        return replace(here, **{key: put(getattr(here, key), rest)})
+        if isinstance(here, tuple):
+            at = place_of(here, key)
+            return (*here[:at], put(here[at], rest), *here[at + 1 :])
+        return dataclasses.replace(here, **{key: put(getattr(here, key), rest)})
 
     return put(document, parts_of(path))  # type: ignore[no-any-return]
 
@@ -46,11 +60,13 @@ def with_value(document: Any, path: str, value: Any) -> Any:
     """A copy of plain data with the value at a dotted path replaced. Raises KeyError."""
     value_at(document, path)
 
-    def put(here: Any, keys: list[str | int]) -> Any:
+    def put(here: Any, keys: list[str]) -> Any:
         if not keys:
             return value
+        key, *rest = keys
         copy: Any = dict(here) if isinstance(here, dict) else list(here)
-        copy[keys[0]] = put(here[keys[0]], keys[1:])
+        at: Any = key if isinstance(here, dict) else place_of(here, key)
+        copy[at] = put(here[at], rest)
         return copy
 
     return put(document, parts_of(path))

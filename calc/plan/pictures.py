@@ -1,14 +1,14 @@
-"""Small pictures beside the facts: ranges as bars, curves over diameter, an insert's outline."""
+"""What a stop draws beside the section: ranges as bars, curves over diameter, an insert's outline, grip against
+speed.
+"""
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
-from calc.quantities import Figure, Sentence
+from calc.quantities import Sentence
 
 Points = tuple[tuple[float, float], ...]
-STEPS = 60
 
 
 @dataclass(frozen=True)
@@ -69,36 +69,37 @@ class Outline:
     group: str = ""
 
 
-def speed_curves(name: str, group: str, outer_mm: float, inner_mm: float, speed_m_min: float, cap_rpm: float) -> Curves:
-    """How rpm and surface speed go on the way across, at constant surface speed up to the cap."""
-    cap = 1000 * speed_m_min / (math.pi * cap_rpm)
-    places = sorted(
-        {
-            outer_mm,
-            inner_mm,
-            *(inner_mm + (outer_mm - inner_mm) * i / STEPS for i in range(STEPS + 1)),
-            *((cap,) if inner_mm < cap < outer_mm else ()),
-        }
-    )
-    rpm = [(d, min(cap_rpm, 1000 * speed_m_min / (math.pi * d)) if d > 0 else cap_rpm) for d in places]
-    tops = cap > inner_mm
-    words = Sentence(
-        "From Ø{a} inwards the spindle stays at {n} and the surface speed falls to {v} at Ø{b}."
-        if tops
-        else "The spindle holds {v0} all the way; it reaches {n} at Ø{b}.",
-        a=Figure(min(cap, outer_mm), "mm", places=(1, 3)),
-        b=Figure(inner_mm, "mm", places=(1, 3)),
-        n=Figure(rpm[0][1], "rpm", "down"),
-        v=Figure(math.pi * inner_mm * rpm[0][1] / 1000, "m/min"),
-        v0=Figure(speed_m_min, "m/min"),
-    )
-    return Curves(
-        name,
-        "Speed against diameter",
-        Curve("spindle", tuple(rpm)),
-        Curve("surface", tuple((d, math.pi * d * n / 1000) for d, n in rpm)),
-        min(cap, outer_mm) if tops else None,
-        Sentence("tops out at Ø{d}", d=Figure(min(cap, outer_mm), "mm", places=(1, 3))),
-        words,
-        group,
-    )
+@dataclass(frozen=True)
+class GripCurve:
+    """A line of the chart: (rpm, N) points."""
+
+    name: str
+    label: str
+    points: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True)
+class ForceChart:
+    """Everything the chart draws; speeds in rpm, forces in N as sums over all jaws; `over`: the program is over the
+    cap.
+    """
+
+    rpm_most: float
+    force_most_n: float
+    curves: tuple[GripCurve, ...]
+    demand: tuple[tuple[float, float], ...]
+    demand_corner: tuple[tuple[float, float], ...]
+    demand_n: float
+    allowable_n: float
+    cap_rpm: float
+    cap_n: float
+    top_rpm: float
+    over: bool
+    wall_n: float | None
+    pressures: tuple[
+        tuple[float, float], ...
+    ]  # (bar, grip standing still [N]), rising: straight lines between are exact
+    pressure_bar: float
+    pressure_path: str | None = None  # the facts that dragging changes
+    speed_path: str | None = None
+    speed_is_clamp: bool = True

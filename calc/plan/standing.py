@@ -2,22 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from calc.plan.all_stops import ALL_STOPS
 from calc.plan.compute import PlanResult, stops_of, verdict_of
 from calc.plan.document import Document
-from calc.plan.solve import Figures, solve_all
-from calc.plan.stops import State, Stop
-from calc.quantities import Figure, Rounding, System
+from calc.plan.outcome import Figures, State
+from calc.plan.solve import solve_all
+from calc.plan.stop import Stop
+from calc.plan.stop_kind import Headline
+from calc.quantities import Figure, System
 from calc.shelf.taken import Shelf
 
-# Headline figures: name -> (what it is called, core unit, safe side).
-HEADLINES: dict[str, tuple[str, str, Rounding]] = {
-    "cap": ("cap", "rpm", "down"),
-    "bore": ("bore", "mm", "near"),
-    "depth": ("deep", "mm", "near"),
-}
+
+def headlines() -> dict[str, Headline]:
+    """The headline figures that the stops tell, by name."""
+    return {h.name: h for kind in ALL_STOPS for h in kind.headlines}
+
+
 ATTENTION: dict[State, int] = {"stopped": 0, "open": 1, "settled": 2}
 
 
@@ -46,19 +50,22 @@ class Standing:
 
 def headlines_of(solved: tuple[Figures, ...]) -> dict[str, float | None]:
     """The headline figures of a solved plan: of its last side, where the part is finished."""
-    figures = solved[-1]
-    force, hold = figures.force.value, figures.hold.value
-    return {
-        "cap": force.limit.speed_cap_rpm if force else None,
-        "bore": hold.pocket.bore_diameter_mm if hold else None,
-        "depth": hold.pocket.bore_depth_mm if hold else None,
-    }
+    return {name: h.value(solved[-1]) for name, h in headlines().items()}
 
 
 def headline_text(name: str, value: float | None, system: System) -> str:
     """A headline figure as it reads, such as "2 480 rpm"."""
-    _, unit, rounding = HEADLINES[name]
-    return "not known" if value is None else Figure(value, unit, rounding).text(system)
+    told = headlines()[name]
+    return "not known" if value is None else Figure(value, told.unit, told.rounding).text(system)
+
+
+def moved_words(pairs: Mapping[str, Sequence[float | None]], system: System) -> list[str]:
+    """Headline figures that moved, each as "cap 2 350 rpm → 2 480 rpm"; what is told no more is left out."""
+    return [
+        f"{h.label} {headline_text(name, pairs[name][0], system)} → {headline_text(name, pairs[name][1], system)}"
+        for name, h in headlines().items()
+        if name in pairs
+    ]
 
 
 def standing(document: Document, shelf: Shelf) -> Standing:

@@ -84,7 +84,7 @@ def _length_problems(outside: Sequence[Span], a: Sequence[TurnedStep], b: Sequen
             if step.length_mm is None:
                 problems.append(
                     FieldError(
-                        f"{name}.{i}.length_mm",
+                        f"{name}.{step.id or i}.length_mm",
                         Sentence("Only the last step of a bore goes through: give this one a length."),
                     )
                 )
@@ -94,7 +94,7 @@ def _length_problems(outside: Sequence[Span], a: Sequence[TurnedStep], b: Sequen
                 "The bore is longer than the part, {x}: shorten it, or let it go through.",
                 x=Figure(whole, "mm", exact=True),
             )
-            problems.append(FieldError(f"{name}.{len(steps) - 1}.length_mm", words))
+            problems.append(FieldError(f"{name}.{steps[-1].id or len(steps) - 1}.length_mm", words))
     both = sum(s.length_mm or 0.0 for s in (*a, *b))
     if not problems and a and b and both > whole * (1 + CLOSE):
         words = Sentence(
@@ -102,11 +102,11 @@ def _length_problems(outside: Sequence[Span], a: Sequence[TurnedStep], b: Sequen
             x=Figure(both, "mm", exact=True),
             l=Figure(whole, "mm", exact=True),
         )
-        problems.append(FieldError(f"inside_b.{len(b) - 1}.length_mm", words))
+        problems.append(FieldError(f"inside_b.{b[-1].id or len(b) - 1}.length_mm", words))
     if a and b and a[-1].length_mm is None and b[-1].length_mm is None:
         problems.append(
             FieldError(
-                f"inside_b.{len(b) - 1}.length_mm",
+                f"inside_b.{b[-1].id or len(b) - 1}.length_mm",
                 Sentence("One of the two bores goes through: give this one a length."),
             )
         )
@@ -183,8 +183,8 @@ def _has_walls(body: Body) -> None:
             )
             raise CalcError(
                 [
-                    FieldError(f"{field}.{bore.index}.diameter_mm", words),
-                    FieldError(f"outside.{thin.index}.diameter_mm", back),
+                    FieldError(f"{field}.{bore.name}.diameter_mm", words),
+                    FieldError(f"outside.{thin.name}.diameter_mm", back),
                 ]
             )
 

@@ -43,6 +43,11 @@ class Span:
     step: TurnedStep
     index: int
 
+    @property
+    def name(self) -> str:
+        """What its step is called in a path: its id, or its place where it has none."""
+        return self.step.id or str(self.index)
+
 
 def spans(steps: Sequence[TurnedStep], whole: float | None = None) -> tuple[Span, ...]:
     """Where each step lies from its own end inward; a last step without a length goes on to `whole`."""
@@ -94,7 +99,7 @@ def contour(
     Returns
         vertices from the first step to the last; a bore that ends inside has no bottom here
     Raises
-        FieldProblem at "INDEX.field": edges and corners that have no room
+        FieldProblem at "ID.field": edges and corners that have no room
     """
     found = spans(steps, whole)
     vertices: list[Vertex] = []
@@ -112,7 +117,7 @@ def contour(
         if start.z + end.z > room * (1 + CLOSE) + CLOSE:
             name = "chamfer_mm" if step.chamfer_mm else "round_mm" if step.round_mm else "corner_mm"
             raise FieldProblem(
-                f"{i}.{name}",
+                f"{span.name}.{name}",
                 Sentence(
                     "Edges and corners do not fit on the {x} of {name}.",
                     name=step.name,
@@ -164,7 +169,7 @@ def _faces_have_room(found: Sequence[Span], vertices: Sequence[Vertex], proud: f
             owner = low if low.step.corner_mm else high
             words = "The shoulder between {a} and {b} is {x} high: edge and corner do not fit on it."
             raise FieldProblem(
-                f"{owner.index}.{field}",
+                f"{owner.name}.{field}",
                 Sentence(words, a=one.step.name, b=two.step.name, x=Figure(abs(r1 - r2), "mm", exact=True)),
             )
 

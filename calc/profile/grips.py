@@ -30,7 +30,7 @@ class Grip:
     """A round face of the part, as jaws would take hold of it from one end.
 
     `offset_mm` is how far from the held end it begins, `plain_mm` how far from the held end it goes;
-    sizes in mm. `key` names it in a plan: "stock", "outside:Spigot", "inside:Bore".
+    sizes in mm. `key` is its name in a plan, by the id of its step: "stock", "outside:k3f9a2b"; `step` is that id.
     """
 
     key: str
@@ -48,6 +48,7 @@ class Grip:
     fit: bool
     score: float
     reasons: tuple[Reason, ...]
+    step: str = ""
 
     @property
     def length_mm(self) -> float:
@@ -156,7 +157,8 @@ def _one(body: Body, steps: Sequence[Span], at: int, outside: bool, held: End) -
     smallest, largest = limits or (step.diameter_mm, step.diameter_mm)
     finish = Sentence("finished to limits") if limits else Sentence("finished, without limits")
     return Grip(
-        key=f"{'outside' if outside else 'inside'}:{step.name}",
+        key=f"{'outside' if outside else 'inside'}:{span.name}",
+        step=span.name,
         name=step.name,
         side="od" if outside else "id",
         diameter_mm=step.diameter_mm,

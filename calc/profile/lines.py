@@ -198,13 +198,9 @@ def read_lines(text: str, system: System) -> tuple[LineAnswer, ...]:
     if len(lines) > LINES_MOST:
         raise FieldProblem("lines", f"A profile takes {LINES_MOST} lines at most.")
     answers: list[LineAnswer] = []
-    names: set[str] = set()
     for number, line in lines:
         try:
             step = read_line(line, system, f"Step {len(answers) + 1}")
-            if step.name.casefold() in names:
-                raise FieldProblem("name", f"There is a step “{step.name}” above already; take another name.")
-            names.add(step.name.casefold())
             answers.append(LineAnswer(number, line.strip(), step, None))
         except CalcError as error:
             answers.append(LineAnswer(number, line.strip(), None, error.errors[0]))

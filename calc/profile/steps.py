@@ -9,8 +9,9 @@ from typing import Annotated
 
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Flag, Quantity, Text
+from calc.identity import Identity
 from calc.profile.limits import class_limits
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure, Sentence, about
 
 DIAMETER_MOST = 1000.0
 LENGTH_MOST = 2000.0
@@ -60,6 +61,7 @@ class TurnedStep(Checked):
         float | None, Quantity("Thread length", "mm", "Empty: the whole step", above=0, high=LENGTH_MOST)
     ] = None
     groove: Annotated[bool, Flag("Groove", "Made with a grooving tool")] = False
+    id: Identity = ""
 
     def contradictions(self) -> Iterator[FieldError]:
         yield from self._limits()
@@ -74,8 +76,8 @@ class TurnedStep(Checked):
     def _limits(self) -> Iterator[FieldError]:
         hi, lo = self.upper_mm, self.lower_mm
         if hi is not None and lo is not None and lo > hi:
-            yield FieldError("lower_mm", _said("The lower limit cannot be above the upper one, {x}.", hi))
-            yield FieldError("upper_mm", _said("The upper limit cannot be below the lower one, {x}.", lo))
+            yield FieldError("lower_mm", about("The lower limit cannot be above the upper one, {x}.", hi))
+            yield FieldError("upper_mm", about("The upper limit cannot be below the lower one, {x}.", lo))
         if self.fit and (hi is not None or lo is not None):
             yield FieldError("fit", Sentence("Give the limits as a class or as figures, not both."))
         elif self.fit and self.diameter_mm is not None:
@@ -124,7 +126,3 @@ class TurnedStep(Checked):
     def last_diameter_mm(self) -> float | None:
         """Diameter at its far end."""
         return self.diameter_mm if self.end_diameter_mm is None else self.end_diameter_mm
-
-
-def _said(words: str, x: float) -> Sentence:
-    return Sentence(words, x=Figure(x, "mm", exact=True))

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 from calc.chuck.speed import Side
-from calc.quantities import System, from_core, shown_as
+from calc.quantities import Sentence, System, from_core, shown_as
 
 AWAY_MM = 50.0  # Z of approach and retreat, in front of ring and jaws
 CLEAR_MM = 2.0  # Z before the jaws' face
@@ -59,14 +59,16 @@ class Boring:
 
 
 class Move(NamedTuple):
-    """One move, a tuple since there are hundreds: rapid or at feed, to X (a diameter) and Z [mm]; `note` stands beside
-    it.
+    """One move, a tuple since there are hundreds: rapid or at feed, to X (a diameter) and Z [mm].
+
+    `note` stands beside it; `finishes`: with it the finishing of a pocket begins.
     """
 
     kind: Literal["rapid", "feed"]
     x_mm: float
     z_mm: float
     note: str = ""
+    finishes: bool = False
 
 
 def _rough(b: Boring, pocket: Pocket, top: float) -> Iterator[Move]:
@@ -94,7 +96,7 @@ def _finish(b: Boring, pocket: Pocket, top: float) -> Iterator[Move]:
         return pocket.diameter_mm + b.sign * pocket.taper_mm * (top - z) / pocket.depth_mm
 
     bottom = wall(floor) + b.sign * 2 * pocket.groove_depth_mm
-    yield Move("rapid", pocket.diameter_mm, top + CLEAR_MM, "finish")
+    yield Move("rapid", pocket.diameter_mm, top + CLEAR_MM, "finish", finishes=True)
     yield Move("feed", pocket.diameter_mm, top)
     yield Move("feed", wall(at_groove), at_groove, "wall")
     # Into the groove at 45 degrees, so that an ordinary boring edge can follow.
@@ -111,7 +113,7 @@ def moves_of(b: Boring) -> tuple[Move, ...]:
     for number, pocket in enumerate(b.pockets, 1):
         cut = [*_rough(b, pocket, top), *_finish(b, pocket, top)]
         name = f"pocket {number}, " if len(b.pockets) > 1 else ""
-        moves += [Move(m.kind, m.x_mm, m.z_mm, name + m.note if m.note else "") for m in cut]
+        moves += [m._replace(note=name + m.note) if m.note else m for m in cut]
         moves.append(Move("rapid", b.start_mm, CLEAR_MM))
         top -= pocket.depth_mm
     return (*moves, Move("rapid", b.start_mm, AWAY_MM, "retreat"))
@@ -187,3 +189,16 @@ def program_text(b: Boring, dialect: Dialect, header: Sequence[str], system: Sys
         lines.append(line + (f" {_comment(m.note)}" if m.note else ""))
     lines += ["M05", dialect.end_word]
     return "\n".join(lines) + "\n"
+
+
+@dataclass(frozen=True)
+class JawProgram:
+    """What would be cut, None where the jaws have no figures; `reasons` keep it from being written."""
+
+    boring: Boring | None
+    reasons: tuple[Sentence, ...]
+
+    @property
+    def ready(self) -> bool:
+        """It can be written."""
+        return self.boring is not None and not self.reasons

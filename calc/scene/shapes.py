@@ -94,6 +94,28 @@ class Scene:
     labels: tuple[Label, ...] = ()
 
 
+@dataclass(frozen=True)
+class Standing:
+    """Where the part stands along the spindle [mm]: its held end, the stock that is still on it, where drawing
+    begins.
+    """
+
+    start: float = 0.0
+    raw: float = 0.0
+    left: float = 0.0
+    in_jaws: bool = False
+
+
+@dataclass(frozen=True)
+class Layer:
+    """What a stop brings to the section. Of two layers the one that is `above` is drawn over the other."""
+
+    above: int
+    shapes: tuple[Shape, ...] = ()
+    dimensions: tuple[Dimension, ...] = ()
+    words: tuple[Sentence, ...] = ()
+
+
 def rectangle(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
     """The four corners of an upright rectangle."""
     return ((x0, y0), (x1, y0), (x1, y1), (x0, y1))

@@ -8,16 +8,20 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from calc.chuck.demand import CutLoad, GripDemandInput
-from calc.cuts.timing import RUN_IN_MM, THREAD_RUN_IN
-from calc.cuts.tool_life import DEPTH_EXPONENT, FEED_EXPONENT, REFERENCE_MIN
-from calc.plan.about_cut import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_factor
-from calc.plan.cuts import CutFigures
-from calc.plan.operations import CHISEL_TIMES, ROOT_WIDTH, THREAD_EXTERNAL, THREAD_INTERNAL
-from calc.plan.part import PartFigures
+from calc.chuck.demand import CutLoad, GripDemandInput, Pushes, beside, terms_of
+from calc.cuts.chip import Engaged, Forces, Metal, chip_of, forces_of
+from calc.cuts.drilling import Drilled, drill_forces
+from calc.cuts.spindle import Turning, motor_power, spindle_has, spindle_torque, turns
+from calc.cuts.tool_life import Worn, edge_life, reference_here
+from calc.many import MANY, Array
+from calc.plan.cuts.about import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_window
+from calc.plan.cuts.operations import in_solid, torque_across
+from calc.plan.cuts.solve import CutFigures
+from calc.plan.part.solve import PartFigures
+from calc.route.time import Path, minutes_of
 from calc.rules import Rules
-from calc.settle.vector import Array, forces, required
-from calc.shelf.tools import Drill, GrooveInsert, Holder, Insert
+from calc.threads.chip import thread_chip
+from calc.tools.records import Drill, GrooveInsert, Holder, Insert
 from calc.tools.turning_columns import usable
 
 Mask = NDArray[np.bool_]
@@ -70,7 +74,7 @@ def _feeds(cut: CutFigures, grid: Grid) -> Array:
     planned, edge = cut.planned, cut.tool.edge if cut.tool else None
     if planned.kind == "thread" or planned.pin_feed:
         return np.array([planned.feed_mm_rev or 0.1])
-    if planned.kind in ("turn", "face", "bore"):
+    if planned.by_depth:
         r = planned.corner_radius_mm
         high = max(0.05, 2 * r / 3 if r > 0 else 0.3)
         if isinstance(edge, Insert):
@@ -89,18 +93,16 @@ def _speeds(cut: CutFigures, part: PartFigures, grid: Grid) -> Array:
         )
     if planned.pin_speed and planned.speed_m_min is not None:
         return np.array([planned.speed_m_min])
-    factor = speed_factor(cut.tool, part.material)
-    factor *= THREAD_SPEED if planned.kind == "thread" else 1.0
-    return _stepped(
-        0.4 * part.material.speed_low_m_min * factor, part.material.speed_high_m_min * factor, grid.speeds, SPEED_STEP
-    )
+    low, high = speed_window(planned.kind, cut.tool, part.material)
+    share = THREAD_SPEED if planned.kind == "thread" else 1.0
+    return _stepped(0.4 * low * share, high * share, grid.speeds, SPEED_STEP)
 
 
 def _passes(cut: CutFigures, stock: float, grid: Grid) -> NDArray[np.int64]:
     planned = cut.planned
     if planned.kind == "thread":
         return np.array([planned.passes]) if planned.pin_depth else np.arange(4, 21)
-    if planned.kind not in ("turn", "face", "bore"):
+    if not planned.by_depth:
         return np.array([1])
     if planned.pin_depth and planned.depth_mm:
         return np.array([max(1, math.ceil(stock / planned.depth_mm - 1e-9))])
@@ -110,167 +112,161 @@ def _passes(cut: CutFigures, stock: float, grid: Grid) -> NDArray[np.int64]:
     return np.unique(np.round(np.geomspace(least, most, grid.passes)).astype(np.int64))
 
 
-def _minutes(cut: CutFigures, passes: NDArray[np.int64], depth: Array, feed: Array, speed: Array, cap: float) -> Array:
-    """Time in cut [min] of every candidate: the vector form of `minutes_of`."""
-    planned, length = cut.planned, cut.length_mm
-    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
-    outer, inner = max(a, b), min(a, b)
-    fixed = planned.rpm
+@dataclass(frozen=True, eq=False)
+class _Grid:
+    """The candidates of an operation: passes, depth [mm], feed [mm/rev] and surface speed [m/min] of each."""
 
-    def turns(d: Array | float) -> Array:
-        if fixed is not None:
-            return np.full_like(speed, min(cap, fixed))
-        return np.minimum(cap, 1000 * speed / (np.pi * np.maximum(d, 1e-6)))
-
-    def across(top: float, low: float, f: Array) -> Array:
-        if fixed is not None:
-            return (top - low) / 2 / (f * min(fixed, cap))
-        turn = np.clip(1000 * speed / (np.pi * cap), low, top)
-        return np.pi * (top**2 - turn**2) / (4000 * speed * f) + (turn - low) / (2 * f * cap)
-
-    match planned.kind:
-        case "face":
-            return passes * across(outer, inner, feed)
-        case "part" | "groove":
-            slow = planned.slow_feed_mm_rev
-            if planned.kind == "part" and slow is not None and inner < planned.slow_below_mm < outer:
-                edge = planned.slow_below_mm
-                share = slow / (planned.feed_mm_rev or slow)
-                return across(outer, edge, feed) + across(edge, inner, feed * share)
-            plunges = (
-                math.ceil(length / planned.width_mm - 1e-9) if planned.kind == "groove" and planned.width_mm else 1
-            )
-            return plunges * across(outer, inner, feed)
-        case "thread":
-            return passes * (length + THREAD_RUN_IN * feed) / (feed * turns(outer))
-        case "drill":
-            tip = (b - a) / 2 / math.tan(math.radians(planned.point_deg / 2)) if planned.point_deg < 180 else 0.0
-            return (length + tip) / (feed * turns(b))
-    total = np.zeros_like(feed)
-    sign = -1.0 if b > a else 1.0
-    each = abs(a - b) / 2 / passes
-    for i in range(1, int(passes.max()) + 1):
-        d = np.maximum(a - 2 * sign * each * i, 1e-6)
-        total += np.where(i <= passes, (length + RUN_IN_MM) / (feed * turns(d)), 0.0)
-    return total
+    passes: NDArray[np.int64]
+    depth: Array
+    feed: Array
+    speed: Array
 
 
-def _forces(
-    cut: CutFigures, part: PartFigures, rules: Rules, passes: NDArray[np.int64], depth: Array, feed: Array
-) -> tuple[Array, Array, Array, Array]:
-    """(tangential at the edge for power, axial, radial, passive for bars) [N]: the vector form of `operation`."""
+def _path(cut: CutFigures, tried: _Grid) -> Path[Array]:
+    planned = cut.planned
+    slow = None
+    if planned.slow_feed_mm_rev is not None:  # it goes with the feed, as it is planned
+        slow = tried.feed * (planned.slow_feed_mm_rev / (planned.feed_mm_rev or planned.slow_feed_mm_rev))
+    return Path(
+        planned.kind,
+        planned.from_diameter_mm or 0.0,
+        planned.to_diameter_mm or 0.0,
+        cut.length_mm,
+        tried.passes.astype(np.float64),
+        tried.feed,
+        slow,
+        planned.slow_below_mm,
+        planned.width_mm,
+        planned.point_deg,
+    )
+
+
+@dataclass(frozen=True, eq=False)
+class _Pushed:
+    """Forces of the candidates [N]: tangential at the edge, along and across the axis, passive on a bar."""
+
+    tangential: Array
+    axial: Array
+    radial: Array
+    passive: Array
+
+
+def _forces(cut: CutFigures, part: PartFigures, rules: Rules, tried: _Grid) -> _Pushed:
+    """What `operation` says of one cut, of every candidate."""
     planned, m = cut.planned, part.material
-    rest = (planned.rake_deg, m.rake_reference_deg, m.kc11, m.mc, rules.worn)
-    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
+    metal = Metal(m.kc11, m.mc, planned.rake_deg, m.rake_reference_deg, rules.worn)
+    a, b, feed = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0, tried.feed
+    nothing = np.zeros_like(feed)
+
+    def chip(engaged: Engaged[Array]) -> Forces[Array]:
+        return forces_of(MANY, engaged, chip_of(MANY, engaged), metal)
+
     if planned.kind == "drill":
-        one = forces(feed / 2, np.full_like(feed, (b - a) / 2), 0.0, planned.point_deg / 2, *rest)
-        both = 2 * one.tangential
-        torque = both * (b + a) / 4000
-        thrust = both / 2 * math.sin(math.radians(planned.point_deg / 2)) * (CHISEL_TIMES if a <= 0 else 1.0)
-        return 2000 * torque / b, thrust, np.zeros_like(feed), np.zeros_like(feed)
+        one = chip(Engaged(feed / 2, np.full_like(feed, (b - a) / 2), 0.0, planned.point_deg / 2))
+        torque, thrust = drill_forces(MANY, one.tangential, Drilled(b, a, planned.point_deg))
+        return _Pushed(torque_across(MANY, torque, b), in_solid(MANY, thrust, a), nothing, nothing)
     if planned.kind == "thread":
-        deep = (THREAD_INTERNAL if b > a else THREAD_EXTERNAL) * feed
-        area = (deep**2 * math.tan(math.radians(30)) + ROOT_WIDTH * feed * deep) / passes
-        edge = 2 * deep / math.cos(math.radians(30)) + ROOT_WIDTH * feed
-        one = forces(area / edge, edge, 0.0, 90.0, *rest)
-        return one.tangential, one.passive, one.feed, one.passive
+        thin = thread_chip(MANY, feed, tried.passes.astype(np.float64), internal=b > a)
+        one = chip(Engaged(thin.thickness, thin.edge))
+        return _Pushed(one.tangential, one.passive, one.feed, one.passive)
     if planned.kind in ("groove", "part"):
-        one = forces(feed, np.full_like(feed, planned.width_mm or 1.0), 0.0, 90.0, *rest)
-        return one.tangential, one.passive, one.feed, one.passive
-    one = forces(feed, depth, planned.corner_radius_mm, planned.approach_deg, *rest)
+        one = chip(Engaged(feed, np.full_like(feed, planned.width_mm or 1.0)))
+        return _Pushed(one.tangential, one.passive, one.feed, one.passive)
+    one = chip(Engaged(feed, tried.depth, planned.corner_radius_mm, planned.approach_deg))
     if planned.kind == "face":
-        return one.tangential, one.passive, one.feed, one.passive
-    return one.tangential, one.feed, one.passive, one.passive
+        return _Pushed(one.tangential, one.passive, one.feed, one.passive)
+    return _Pushed(one.tangential, one.feed, one.passive, one.passive)
 
 
-def candidates(
-    cut: CutFigures,
-    part: PartFigures,
-    rules: Rules,
-    asked: GripDemandInput,
-    load: CutLoad,
-    cap_rpm: float,
-    grid: Grid = FINE,
-) -> Candidates:
-    """Every candidate of an operation with its limits, the grip's left to who asks.
-
-    `load` is the operation's load as planned: its lever and seat count; `cap_rpm` [rpm] what the spindle may turn.
-    """
-    planned, machine, material = cut.planned, part.machine, part.material
-    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
-    outer, inner = max(a, b), min(a, b)
-    stock = part.face_stock_mm if planned.kind == "face" else abs(a - b) / 2
-    stock = stock or planned.depth_mm or 0.5
-    p1, f1, v1 = _passes(cut, stock, grid), _feeds(cut, grid), _speeds(cut, part, grid)
-    p3, f3, v3 = np.meshgrid(p1, f1, v1, indexing="ij")
-    passes, feed, speed = p3.ravel(), f3.ravel(), v3.ravel()
-    by_passes = planned.kind in ("turn", "face", "bore")
-    depth = stock / passes if by_passes else np.full_like(feed, planned.width_mm or max(0.05, (outer - inner) / 2))
-    if planned.pin_depth and planned.depth_mm and by_passes:
-        depth = np.full_like(feed, planned.depth_mm)
-    depth = np.ceil(depth * 1000 - 1e-6) / 1000 if by_passes else depth
-    tangential, axial, radial, passive = _forces(cut, part, rules, passes, depth, feed)
-    fixed = planned.rpm
-    cuts_at = b if planned.kind == "drill" else outer
-    rpm = (
-        np.full_like(speed, fixed)
-        if fixed is not None
-        else np.minimum(cap_rpm, 1000 * speed / (np.pi * max(cuts_at, 1e-6)))
-    )
-    smallest = outer if planned.kind == "thread" else b if planned.kind == "drill" else inner
-    top = (
-        rpm
-        if fixed is not None
-        else np.full_like(speed, cap_rpm)
-        if smallest <= 0
-        else np.minimum(cap_rpm, 1000 * speed / (np.pi * smallest))
-    )
-    real = np.pi * cuts_at * rpm / 1000
-    power, torque = tangential * real / 60000 / 0.8, tangential * cuts_at / 2000
-    has_power = np.minimum(machine.power_kw, machine.torque_nm * 2 * np.pi * rpm / 60000)
-    has_torque = np.minimum(machine.torque_nm, 60000 * machine.power_kw / (2 * np.pi * rpm))
-    minutes = _minutes(cut, passes, depth, feed, speed, cap_rpm)
-    factor = rules.interrupted if planned.interrupted else 1.0
-    needed = required(
-        asked,
-        factor * tangential,
-        axial,
-        radial,
-        axial if load.unseated_axial_n > 0 else np.zeros_like(axial),
+def _needed(asked: GripDemandInput, load: CutLoad, forces: _Pushed, factor: float, top: Array) -> Array:
+    """Grip [N] that each candidate needs at its top speed, safety included."""
+    unseated = forces.axial if load.unseated_axial_n > 0 else np.zeros_like(forces.axial)
+    push = Pushes(
+        factor * forces.tangential,
+        forces.axial,
+        forces.radial,
+        unseated,
         load.cut_diameter_mm,
         load.overhang_mm,
-        top,
-        torque_only=load.torque_only,
+        load.torque_only,
     )
-    n = exponent_of(cut.tool)
-    v15 = (
-        reference_speed(cut.tool, material)
-        * (REFERENCE_FEED / feed) ** FEED_EXPONENT
-        * (REFERENCE_DEPTH / np.maximum(depth, 1e-3)) ** DEPTH_EXPONENT
-    )
-    life = REFERENCE_MIN * (v15 / real) ** (1 / n)
-    every = np.ones_like(feed, dtype=bool)
+    weighs = beside(MANY, asked, top) if asked.part_mass_kg > 0 else None
+    return terms_of(MANY, "", push, asked, weighs).required
+
+
+def _tried(cut: CutFigures, part: PartFigures, grid: Grid) -> _Grid:
+    """Every combination of passes, feed and speed."""
+    planned = cut.planned
+    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
+    stock = (part.face_stock_mm if planned.kind == "face" else abs(a - b) / 2) or planned.depth_mm or 0.5
+    p3, f3, v3 = np.meshgrid(_passes(cut, stock, grid), _feeds(cut, grid), _speeds(cut, part, grid), indexing="ij")
+    passes, feed, speed = p3.ravel(), f3.ravel(), v3.ravel()
+    depth = np.full_like(feed, planned.width_mm or max(0.05, abs(a - b) / 2))
+    if planned.by_depth:
+        depth = np.full_like(feed, planned.depth_mm) if planned.pin_depth and planned.depth_mm else stock / passes
+        depth = np.ceil(depth * 1000 - 1e-6) / 1000
+    return _Grid(passes, depth, feed, speed)
+
+
+@dataclass(frozen=True, eq=False)
+class Settling:
+    """What the candidates of an operation are tried in: the plan's figures, the rules, what the grip is asked.
+
+    `load` is the operation's load as planned: its lever and seat count.
+    """
+
+    cut: CutFigures
+    part: PartFigures
+    rules: Rules
+    asked: GripDemandInput
+    load: CutLoad
+
+
+def candidates(given: Settling, cap_rpm: float, grid: Grid = FINE) -> Candidates:
+    """Every candidate of an operation with its limits, the grip's left to who asks.
+
+    `cap_rpm` [rpm] is what the spindle may turn.
+    """
+    cut, part, rules = given.cut, given.part, given.rules
+    planned, machine, material = cut.planned, part.machine, part.material
+    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
+    outer, inner, fixed = max(a, b), min(a, b), planned.rpm
+    tried = _tried(cut, part, grid)
+    feed, every = tried.feed, np.ones_like(tried.feed, dtype=bool)
+    forces, drive = _forces(cut, part, rules, tried), Turning(tried.speed, fixed, cap_rpm)
+    cuts_at = b if planned.kind == "drill" else outer
+    rpm = np.full_like(feed, fixed) if fixed is not None else turns(MANY, drive, cuts_at)
+    smallest = outer if planned.kind == "thread" else b if planned.kind == "drill" else inner
+    top = rpm if fixed is not None else turns(MANY, drive, smallest) if smallest > 0 else np.full_like(feed, cap_rpm)
+    real = np.pi * cuts_at * rpm / 1000
+    power = motor_power(MANY, forces.tangential, real)
+    torque = spindle_torque(MANY, forces.tangential, cuts_at)
+    has_power, has_torque = spindle_has(MANY, machine.power_kw, machine.torque_nm, rpm)
+    minutes = np.broadcast_to(minutes_of(MANY, _path(cut, tried), drive), feed.shape)
+    needed = _needed(given.asked, given.load, forces, rules.interrupted if planned.interrupted else 1.0, top)
+    worn = Worn(feed, np.maximum(tried.depth, 1e-3), REFERENCE_FEED, REFERENCE_DEPTH)
+    v15 = reference_here(MANY, reference_speed(cut.tool, material), worn)
+    life = edge_life(MANY, v15, real, exponent_of(cut.tool))
     limits: dict[str, Mask] = {
         "the spindle's power": power <= has_power * (1 + 1e-9),
         "the spindle's torque": torque <= has_torque * (1 + 1e-9),
         "the edge's life": (life >= np.maximum(rules.least_life_min, minutes)) | every * (planned.kind == "thread"),
     }
     if planned.kind == "thread":
-        deep = (THREAD_INTERNAL if b > a else THREAD_EXTERNAL) * feed
-        limits["the first pass of the thread"] = deep / np.sqrt(passes) <= FIRST_PASS_MM
+        deep = thread_chip(MANY, feed, tried.passes.astype(np.float64), internal=b > a).depth
+        limits["the first pass of the thread"] = deep / np.sqrt(tried.passes) <= FIRST_PASS_MM
     if fixed is not None:
         limits["the machine's speed"] = every & (fixed <= cap_rpm)
-    soft = _add_edge_limits(limits, cut, planned.corner_radius_mm, feed, depth, every)
-    _add_stiffness(limits, cut, part, passive, every)
-    return Candidates(cut, passes, depth, feed, speed, minutes, top, needed, life, limits, soft)
+    soft = _add_edge_limits(limits, cut, tried)
+    _add_stiffness(limits, cut, forces.passive, every)
+    return Candidates(cut, tried.passes, tried.depth, feed, tried.speed, minutes, top, needed, life, limits, soft)
 
 
-def _add_edge_limits(
-    limits: dict[str, Mask], cut: CutFigures, r: float, feed: Array, depth: Array, every: Mask
-) -> tuple[str, ...]:
+def _add_edge_limits(limits: dict[str, Mask], cut: CutFigures, tried: _Grid) -> tuple[str, ...]:
     """Limits of corner, finish, breaker and edge; gives the names of those that are given up where they clash."""
-    planned, tool, window = cut.planned, cut.tool, cut.about.window
-    if planned.kind not in ("turn", "face", "bore"):
+    planned, tool, window, feed, depth = cut.planned, cut.tool, cut.about.window, tried.feed, tried.depth
+    r = planned.corner_radius_mm
+    if not planned.by_depth:
         return ()
     soft: list[str] = []
     if window is not None and r > 0:
@@ -295,16 +291,13 @@ def _add_edge_limits(
     return tuple(soft)
 
 
-def _add_stiffness(limits: dict[str, Mask], cut: CutFigures, part: PartFigures, passive: Array, every: Mask) -> None:
+def _add_stiffness(limits: dict[str, Mask], cut: CutFigures, passive: Array, every: Mask) -> None:
     """The bar bends no more than its tolerance stands, where there is one."""
     bar, tool = cut.about.bar, cut.tool
     if bar is None or tool is None or not isinstance(tool.carrier, Holder):
         return
-    allowed = next((s.value for s in bar.working if s.symbol == "δ_a"), None)
-    if allowed is None:
+    if bar.allowed_mm is None:
         return
-    force = next((s.values["F"] for s in bar.working if s.symbol == "δ"), 0.0)
-    if force > 0:
-        limits["the bar's bend"] = bar.deflection_mm / force * passive <= allowed * (1 + 1e-9)
-    else:
-        limits["the bar's bend"] = every
+    force = cut.result.passive_n
+    bends = bar.deflection_mm / force * passive if force > 0 else np.zeros_like(passive)
+    limits["the bar's bend"] = every & (bends <= bar.allowed_mm * (1 + 1e-9))

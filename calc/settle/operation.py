@@ -7,16 +7,20 @@ from typing import Any
 
 import numpy as np
 
-from calc.chuck.demand import CutLoad, GripDemandInput
 from calc.errors import CalcError, FieldProblem
-from calc.plan.cuts import CutFigures, load_of
-from calc.plan.document import Document
-from calc.plan.force import ForceFigures
-from calc.plan.part import PartFigures
-from calc.plan.planned_cut import PlannedCut
-from calc.plan.solve import Figures, setup_path, solve
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.solve import CUTS, CutFigures
+from calc.plan.document import Document, setup_path
+from calc.plan.force.demand import DEMAND
+from calc.plan.force.load import load_of
+from calc.plan.force.solve import FORCE, ForceFigures
+from calc.plan.hold.solve import HOLD
+from calc.plan.outcome import Figures
+from calc.plan.part.solve import PART
+from calc.plan.paths import place_of
+from calc.plan.solve import solve
 from calc.quantities import Figure, Sentence
-from calc.settle.candidates import FINE, Candidates, Grid, Mask, candidates
+from calc.settle.candidates import FINE, Candidates, Grid, Mask, Settling, candidates
 from calc.shelf.taken import Shelf
 
 TRIED = 60  # how many of the fastest are put to the whole plan before it is given up
@@ -34,9 +38,11 @@ class Binding:
 
 @dataclass(frozen=True)
 class Settled:
-    """What an operation was settled at. `gives_up`: limits that clash and are not kept, each told."""
+    """What an operation was settled at. `gives_up`: limits that clash and are not kept, each told; `figures` alone,
+    and in `words` with
+    what holds them back."""
 
-    index: int
+    id: str
     name: str
     planned: PlannedCut
     minutes_before: float
@@ -47,6 +53,7 @@ class Settled:
     gives_up: tuple[str, ...]
     tried: int
     words: Sentence
+    figures: Sentence
 
 
 @dataclass(frozen=True, eq=False)
@@ -62,7 +69,7 @@ class Room:
 
 def cap_of(figures: Figures, document: Document, index: int) -> float:
     """The most the spindle may turn [rpm]: machine, chuck, own limit and clamp."""
-    part, hold = figures.part.value, figures.hold.value
+    part, hold = figures[PART], figures[HOLD]
     assert part is not None and hold is not None
     setup = document.setups[index]
     return min(
@@ -72,14 +79,13 @@ def cap_of(figures: Figures, document: Document, index: int) -> float:
     )
 
 
-def room_of(figures: Figures, document: Document, index: int, cut: int) -> Room:
-    """What is left to one cut while the others stay."""
-    force, cuts, demand = figures.force.value, figures.cuts.value, figures.demand.value
-    assert force is not None and cuts is not None and demand is not None
-    hold = figures.hold.value
-    assert hold is not None
-    others = [c for i, c in enumerate(cuts.cuts) if i != cut]
-    needed = [d.required_n for i, d in enumerate(demand.nominal.cuts) if i != cut]
+def room_of(figures: Figures, document: Document, index: int, cut: str) -> Room:
+    """What is left to one cut, by its id, while the others stay."""
+    force, cuts, demand, hold = figures[FORCE], figures[CUTS], figures[DEMAND], figures[HOLD]
+    assert force is not None and cuts is not None and demand is not None and hold is not None
+    others = [c for c in cuts.cuts if c.id != cut]
+    mine = next(i for i, c in enumerate(cuts.cuts) if c.id == cut)
+    needed = [d.required_n for i, d in enumerate(demand.nominal.cuts) if i != mine]
     return Room(
         force.grip.grip_n,
         loss_of(force, hold.side),
@@ -140,21 +146,12 @@ def _binding(
     return Binding(best[1], best[0])
 
 
-def _uncapped(
-    one: CutFigures,
-    part: PartFigures,
-    document: Document,
-    asked: GripDemandInput,
-    load: CutLoad,
-    room: Room,
-    gone: tuple[str, ...],
-    grid: Grid,
-) -> float | None:
+def _uncapped(given: Settling, room: Room, gone: tuple[str, ...], grid: Grid) -> float | None:
     """The least time [min] were clamp, chuck and machine to let the spindle turn twice as fast, the grip still
     counting.
     """
     cap = 2 * room.cap_rpm
-    found = candidates(one, part, document.in_force, asked, load, cap, grid)
+    found = candidates(given, cap, grid)
     return _best(found, {**found.limits, GRIP: _grip_mask(found, replace(room, cap_rpm=cap))}, gone)
 
 
@@ -181,7 +178,7 @@ def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, Any]:
     changed: dict[str, Any] = {}
     if planned.kind != "thread":
         changed["feed_mm_rev"] = feed
-        if planned.kind in ("turn", "face", "bore"):
+        if planned.by_depth:
             changed["depth_mm"] = round(float(found.depth[row]), 6)
         if planned.slow_feed_mm_rev is not None and planned.feed_mm_rev:
             changed["slow_feed_mm_rev"] = round(feed * planned.slow_feed_mm_rev / planned.feed_mm_rev, 6)
@@ -192,29 +189,50 @@ def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, Any]:
     return changed
 
 
-def with_cut(document: Document, index: int, cut: int, changed: dict[str, Any]) -> Document:
-    """The document with a cut's figures changed. Raises CalcError."""
+def with_cut(document: Document, index: int, cut: str, changed: dict[str, Any]) -> Document:
+    """The document with the figures of a cut changed, by its id. Raises CalcError."""
     setup = document.setups[index]
-    cuts = tuple(replace(c, **changed) if i == cut else c for i, c in enumerate(setup.cuts))
+    cuts = tuple(replace(c, **changed) if c.id == cut else c for c in setup.cuts)
     return replace(
         document, setups=tuple(replace(s, cuts=cuts) if i == index else s for i, s in enumerate(document.setups))
     )
 
 
-def keeps_all(figures: Figures, cut: int | None = None) -> bool:
+def keeps_all(figures: Figures, cut: str | None = None) -> bool:
     """The whole plan's own word: nothing of the side's cuts, jaws' force or spindle is stopped."""
-    force, cuts = figures.force.value, figures.cuts.value
+    force, cuts = figures[FORCE], figures[CUTS]
     if force is None or cuts is None or force.stopped:
         return False
-    notes = cuts.notes if cut is None else cuts.cuts[cut].notes
+    notes = cuts.notes if cut is None else next(c for c in cuts.cuts if c.id == cut).notes
     return not any(n.level == "stop" for n in notes)
 
 
-def settle_operation(document: Document, shelf: Shelf, index: int, cut: int, grid: Grid = FINE) -> Settled:
+@dataclass(frozen=True, eq=False)
+class Trial:
+    """A plan in which a cut is settled: the document, the shelf, the set-up and the cut's id."""
+
+    document: Document
+    shelf: Shelf
+    index: int
+    cut: str
+
+    def accepted(self, found: Candidates, row: int) -> PlannedCut | None:
+        """The cut with a candidate's figures, where the whole plan takes it."""
+        try:
+            changed = with_cut(self.document, self.index, self.cut, figures_of(found.cut, found, row))
+        except CalcError:
+            return None
+        if not keeps_all(solve(changed, self.shelf, self.index), self.cut):
+            return None
+        cuts = changed.setups[self.index].cuts
+        return cuts[place_of(cuts, self.cut)]
+
+
+def settle_operation(document: Document, shelf: Shelf, index: int, cut: str, grid: Grid = FINE) -> Settled:
     """The fastest figures of one cut that every limit allows, the other cuts and the pressure as they are.
 
     Parameters
-        document, shelf: the plan; index: the set-up; cut: the operation's place in it
+        document, shelf: the plan; index: the set-up; cut: the operation's id
     Returns
         the cut with its figures, the time before and after [min], the limit that binds and the next one
     Raises
@@ -225,42 +243,49 @@ def settle_operation(document: Document, shelf: Shelf, index: int, cut: int, gri
     Reference
         docs/method.md, “Settling”
     """
-    at = f"{setup_path(index)}.cuts.{cut}"
+    at = f"{setup_path(document, index)}.cuts.{cut}"
+    if all(c.id != cut for c in document.setups[index].cuts):
+        raise FieldProblem(at, "There is no such cut in this plan any more.")
     figures = solve(document, shelf, index)
-    part, cuts, demand, hold = figures.part.value, figures.cuts.value, figures.demand.value, figures.hold.value
-    if cuts is None or part is None or not 0 <= cut < len(cuts.cuts):
-        raise FieldProblem(at, Sentence("{why}: settle it when its figures are there.", why=figures.cuts.line))
-    if figures.force.value is None or demand is None or hold is None:
-        raise FieldProblem(at, Sentence("Settling needs the grip: {why}.", why=figures.force.line))
-    one = cuts.cuts[cut]
+    part, cuts, demand, hold = figures[PART], figures[CUTS], figures[DEMAND], figures[HOLD]
+    one = next((c for c in cuts.cuts if c.id == cut), None) if cuts else None
+    if one is None or part is None:
+        why = figures.outcome(CUTS).line
+        raise FieldProblem(at, Sentence("{why}: settle it when its figures are there.", why=why))
+    if figures[FORCE] is None or demand is None or hold is None:
+        raise FieldProblem(at, Sentence("Settling needs the grip: {why}.", why=figures.outcome(FORCE).line))
     room = room_of(figures, document, index, cut)
-    load = load_of(one, part, hold, document.setups[index].hold.seat)
-    found = candidates(one, part, document.in_force, demand.asked, load, room.cap_rpm, grid)
+    load = load_of(one, hold, document.setups[index].hold.seat)
+    given = Settling(one, part, document.in_force, demand.asked, load)
+    found = candidates(given, room.cap_rpm, grid)
     limits = {**found.limits, GRIP: _grip_mask(found, room)}
     gone = given_up(found, limits)
-    order = _order(found, kept_by(limits, gone))
-    for row in order[:TRIED]:
-        settled = _accepted(document, shelf, index, cut, found, int(row))
+    trial = Trial(document, shelf, index, cut)
+    for row in _order(found, kept_by(limits, gone))[:TRIED]:
+        settled = trial.accepted(found, int(row))
         if settled is not None:
-            minutes = float(found.minutes[row])
-            faster = _uncapped(one, part, document, demand.asked, load, room, gone, grid)
-            binds = _binding(found, limits, minutes, gone, faster)
-            then = _binding(found, limits, binds.minutes or minutes, (*gone, binds.name), faster) if binds else None
-            words = _told(one, settled, int(found.passes[row]), binds, then)
-            return Settled(
-                cut,
-                one.name,
-                settled,
-                one.minutes,
-                minutes,
-                int(found.passes[row]),
-                binds,
-                then,
-                gone,
-                len(found.feed),
-                words,
-            )
+            faster = _uncapped(given, room, gone, grid)
+            return _settled(found, int(row), settled, limits, (gone, faster))
     raise FieldProblem(at, _forbidden(one.name, limits, gone, room))
+
+
+def _settled(
+    found: Candidates,
+    row: int,
+    planned: PlannedCut,
+    limits: dict[str, Mask],
+    held: tuple[tuple[str, ...], float | None],
+) -> Settled:
+    """What was found, and what holds it back. `held`: the limits given up, and the time with the cap lifted."""
+    (gone, faster), one = held, found.cut
+    minutes, passes = float(found.minutes[row]), int(found.passes[row])
+    binds = _binding(found, limits, minutes, gone, faster)
+    then = _binding(found, limits, binds.minutes or minutes, (*gone, binds.name), faster) if binds else None
+    figures, held_back = _told(planned, passes), _holds_back(binds, then)
+    words = Sentence("{s}; {b}.", s=figures, b=held_back)
+    return Settled(
+        one.id, one.name, planned, one.minutes, minutes, passes, binds, then, gone, len(found.feed), words, figures
+    )
 
 
 def _forbidden(name: str, limits: dict[str, Mask], gone: tuple[str, ...], room: Room) -> Sentence:
@@ -275,33 +300,20 @@ def _forbidden(name: str, limits: dict[str, Mask], gone: tuple[str, ...], room: 
     return Sentence("{cut}: no feed, depth and speed keep every limit; {why} forbids them all.", cut=name, why=why)
 
 
-def _accepted(document: Document, shelf: Shelf, index: int, cut: int, found: Candidates, row: int) -> PlannedCut | None:
-    """The cut with a candidate's figures, where the whole plan takes it."""
-    try:
-        changed = with_cut(document, index, cut, figures_of(found.cut, found, row))
-    except CalcError:
-        return None
-    return changed.setups[index].cuts[cut] if keeps_all(solve(changed, shelf, index), cut) else None
+def _told(planned: PlannedCut, passes: int) -> Sentence:
+    """The figures that a cut is settled at."""
+    feed = Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True)
+    speed = Figure(planned.speed_m_min or 0, "m/min")
+    if not planned.by_depth:
+        return Sentence("{f}, {v}", f=feed, v=speed)
+    depth = Figure(planned.depth_mm or planned.width_mm or 0, "mm")
+    count = f"{passes} passes" if passes > 1 else "1 pass"
+    return Sentence("{f}, {p} of {a}, {v}", f=feed, p=count, a=depth, v=speed)
 
 
-def _told(cut: CutFigures, planned: PlannedCut, passes: int, binds: Binding | None, then: Binding | None) -> Sentence:
-    said = (
-        Sentence(
-            "{f}, {p} of {a}, {v}",
-            f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True),
-            p=f"{passes} passes" if passes > 1 else "1 pass",
-            a=Figure(planned.depth_mm or planned.width_mm or 0, "mm"),
-            v=Figure(planned.speed_m_min or 0, "m/min"),
-        )
-        if planned.kind in ("turn", "face", "bore")
-        else Sentence(
-            "{f}, {v}",
-            f=Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True),
-            v=Figure(planned.speed_m_min or 0, "m/min"),
-        )
-    )
+def _holds_back(binds: Binding | None, then: Binding | None) -> Sentence:
     if binds is None:
-        return Sentence("{s}; nothing holds it back within what is tried.", s=said)
+        return Sentence("nothing holds it back within what is tried")
     if then is None:
-        return Sentence("{s}; {b} holds it back.", s=said, b=binds.name)
-    return Sentence("{s}; {b} holds it back, then {t}.", s=said, b=binds.name, t=then.name)
+        return Sentence("{b} holds it back", b=binds.name)
+    return Sentence("{b} holds it back, then {t}", b=binds.name, t=then.name)

@@ -7,12 +7,18 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from calc.errors import CalcError, FieldProblem
-from calc.plan.cuts import load_of
-from calc.plan.document import Document
+from calc.plan.cuts.solve import CUTS
+from calc.plan.document import Document, setup_path
+from calc.plan.force.demand import DEMAND
+from calc.plan.force.load import load_of
+from calc.plan.force.solve import FORCE
+from calc.plan.hold.solve import HOLD
+from calc.plan.outcome import Figures
+from calc.plan.part.solve import PART
 from calc.plan.paths import replaced
-from calc.plan.solve import Figures, setup_path, solve
+from calc.plan.solve import solve
 from calc.quantities import Figure, Sentence
-from calc.settle.candidates import COARSE, Candidates, candidates
+from calc.settle.candidates import COARSE, Candidates, Settling, candidates
 from calc.settle.operation import Settled, figures_of, given_up, keeps_all, kept_by, loss_of, settle_operation, with_cut
 from calc.shelf.taken import Shelf
 
@@ -65,7 +71,7 @@ def _frontier(found: Candidates, *, strict: bool) -> _Frontier | None:
 
 def _pressures(document: Document, shelf: Shelf, index: int, figures: Figures) -> list[tuple[float, Figures]]:
     """Pressures that wall, guides and cylinder allow, each with the plan's figures at it."""
-    setup, hold = document.setups[index], figures.hold.value
+    setup, hold = document.setups[index], figures[HOLD]
     assert hold is not None
     now = setup.force.pressure_bar
     chart = hold.chuck.force.chart
@@ -81,8 +87,8 @@ def _pressures(document: Document, shelf: Shelf, index: int, figures: Figures) -
         wanted = sorted({*wanted, now})
     found = []
     for pressure in wanted:
-        tried = solve(replaced(document, f"{setup_path(index)}.force.pressure_bar", pressure), shelf, index)
-        force = tried.force.value
+        tried = solve(replaced(document, f"{setup_path(document, index)}.force.pressure_bar", pressure), shelf, index)
+        force = tried[FORCE]
         if (
             force is not None
             and not force.grip.overloaded
@@ -109,21 +115,16 @@ def settle_setup(document: Document, shelf: Shelf, index: int) -> SetupSettled:
     Reference
         docs/method.md, “Settling”
     """
-    at, setup = setup_path(index), document.setups[index]
+    at, setup = setup_path(document, index), document.setups[index]
     figures = solve(document, shelf, index)
-    part, cuts, demand, hold, force = (
-        figures.part.value,
-        figures.cuts.value,
-        figures.demand.value,
-        figures.hold.value,
-        figures.force.value,
-    )
+    part, cuts, demand, hold, force = (figures[PART], figures[CUTS], figures[DEMAND], figures[HOLD], figures[FORCE])
     if cuts is None or part is None or not cuts.cuts:
         raise FieldProblem(
-            f"{at}.cuts", Sentence("{why}: settle the set-up when its figures are there.", why=figures.cuts.line)
+            f"{at}.cuts",
+            Sentence("{why}: settle the set-up when its figures are there.", why=figures.outcome(CUTS).line),
         )
     if force is None or demand is None or hold is None:
-        raise FieldProblem(f"{at}.cuts", Sentence("Settling needs the grip: {why}.", why=figures.force.line))
+        raise FieldProblem(f"{at}.cuts", Sentence("Settling needs the grip: {why}.", why=figures.outcome(FORCE).line))
     most = min(v for v in (part.machine.max_rpm, hold.chuck.max_rpm, setup.force.user_max_rpm) if v is not None)
     steps = np.unique(np.floor(np.geomspace(most / 12, most, CLAMPS) / CLAMP_STEP_RPM) * CLAMP_STEP_RPM)
     clamps = [float(c) for c in steps if c > 0]
@@ -133,7 +134,7 @@ def settle_setup(document: Document, shelf: Shelf, index: int) -> SetupSettled:
             f"{at}.force.pressure_bar", "No pressure is allowed by wall, guides and cylinder: see Force."
         )
     every = [
-        candidates(c, part, document.in_force, demand.asked, load_of(c, part, hold, setup.hold.seat), clamp, COARSE)
+        candidates(Settling(c, part, document.in_force, demand.asked, load_of(c, hold, setup.hold.seat)), clamp, COARSE)
         for clamp in clamps
         for c in cuts.cuts
     ]
@@ -166,7 +167,7 @@ def _plans(
         if len(fronts) < len(cuts):
             continue
         for pressure, tried in pressures:
-            held = tried.force.value
+            held = tried[FORCE]
             assert held is not None
             grip = held.grip.grip_n - loss_of(held, side) * clamp**2
             best = [f.best(grip) for f in fronts]
@@ -179,11 +180,11 @@ def _plans(
 def _made(
     document: Document, index: int, pressure: float, clamp: float, rows: list[tuple[_Frontier, int]]
 ) -> Document | None:
-    at = setup_path(index)
+    at = setup_path(document, index)
     try:
         made = replaced(replaced(document, f"{at}.force.pressure_bar", pressure), f"{at}.clamp_rpm", clamp)
-        for i, (front, row) in enumerate(rows):
-            made = with_cut(made, index, i, figures_of(front.found.cut, front.found, row))
+        for front, row in rows:
+            made = with_cut(made, index, front.found.cut.id, figures_of(front.found.cut, front.found, row))
     except CalcError:
         return None
     return made
@@ -192,19 +193,20 @@ def _made(
 def _refined(before: Document, made: Document, shelf: Shelf, index: int, minutes_before: float) -> SetupSettled:
     """Each cut settled finely at this pressure and clamp, one after the other."""
     settled: list[Settled] = []
-    was = solve(before, shelf, index).cuts.value
-    for i in range(len(made.setups[index].cuts)):
-        one = settle_operation(made, shelf, index, i)
+    was = solve(before, shelf, index)[CUTS]
+    before_by_id = {c.id: c.minutes for c in was.cuts} if was else {}
+    for cut in [c.id for c in made.setups[index].cuts]:
+        one = settle_operation(made, shelf, index, cut)
         made = with_cut(
             made,
             index,
-            i,
+            cut,
             {
                 n: getattr(one.planned, n)
                 for n in ("feed_mm_rev", "depth_mm", "speed_m_min", "passes", "slow_feed_mm_rev")
             },
         )
-        settled.append(replace(one, minutes_before=was.cuts[i].minutes) if was else one)
+        settled.append(replace(one, minutes_before=before_by_id.get(cut, one.minutes_before)))
     setup = made.setups[index]
     pressure, clamp = setup.force.pressure_bar or 0.0, setup.clamp_rpm or 0.0
     after = sum(s.minutes for s in settled)

@@ -16,8 +16,8 @@ from calc.fields import FieldSpec, Flag, fields_of
 from calc.reading import read
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
-from calc.shelf.tools import TOOL_KINDS
 from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
+from calc.tools.records import TOOL_KINDS
 
 KINDS: dict[str, type[Any]] = {
     "machine": Machine,

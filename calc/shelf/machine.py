@@ -9,8 +9,8 @@ from typing import Annotated
 
 from calc.errors import FieldError
 from calc.fields import Quantity, Text
+from calc.item import Item
 from calc.quantities import Sentence
-from calc.shelf.item import Item
 
 PLATE = "Rating plate, or “spindle” in the machine's data sheet"
 CONTROL = "The control's programming manual"

@@ -8,8 +8,8 @@ from typing import Annotated, Literal
 
 from calc.errors import FieldError
 from calc.fields import Choice, Flag, Quantity
+from calc.item import Item
 from calc.quantities import Figure, Sentence
-from calc.shelf.item import Item
 
 
 @dataclass(frozen=True)

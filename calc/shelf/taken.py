@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Annotated
 
 from calc.chuck.calibration import Calibration
+from calc.fields import Flag, Group, Text
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
 from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
 from calc.tools.library import EMPTY, Library
+
+MOST = 2000  # of a kind
 
 
 @dataclass(frozen=True)
@@ -19,24 +23,28 @@ class SetupShelf:
     the run's machine.
     """
 
-    chuck: Chuck | None = None
-    blank: JawBlank | None = None
-    blanks: tuple[JawBlank, ...] = ()
-    on_machine: bool = True
-    rings: tuple[Ring, ...] = ()
-    plugs: tuple[Plug, ...] = ()
-    jaw_set: JawSet | None = None
-    jaw_sets: tuple[JawSet, ...] = ()
-    calibration: Calibration | None = None  # the chuck's latest gauge run, preferably with this jaw set
-    greased_on: str | None = None  # ISO date of the greasing log's last entry
+    chuck: Annotated[Chuck | None, Group("Chuck")] = None
+    blank: Annotated[JawBlank | None, Group("Jaw blank")] = None
+    blanks: Annotated[tuple[JawBlank, ...], Group("Jaw blanks", "All that the chuck could carry", most=MOST)] = ()
+    on_machine: Annotated[bool, Flag("On the machine", "The chuck is on the run's machine")] = True
+    rings: Annotated[tuple[Ring, ...], Group("Boring rings", most=MOST)] = ()
+    plugs: Annotated[tuple[Plug, ...], Group("Boring plugs", most=MOST)] = ()
+    jaw_set: Annotated[JawSet | None, Group("Jaw set")] = None
+    jaw_sets: Annotated[tuple[JawSet, ...], Group("Jaw sets", "All that were bored on the chuck", most=MOST)] = ()
+    calibration: Annotated[
+        Calibration | None, Group("Gauge run", "The chuck's latest, preferably with this jaw set")
+    ] = None
+    greased_on: Annotated[str | None, Text("Greased on", "ISO date of the greasing log's last entry", most=10)] = None
 
 
 @dataclass(frozen=True)
 class Shelf:
     """What a plan takes from the shelf."""
 
-    machine: Machine | None = None
-    material: Material | None = None
-    setups: tuple[SetupShelf, ...] = field(default=(SetupShelf(),))
-    tools: Library = EMPTY
-    today: str = ""  # ISO date; what was measured or greased counts for some days
+    machine: Annotated[Machine | None, Group("Machine")] = None
+    material: Annotated[Material | None, Group("Material")] = None
+    setups: Annotated[tuple[SetupShelf, ...], Group("Set-ups", least=1, most=2)] = field(default=(SetupShelf(),))
+    tools: Annotated[Library, Group("Tools")] = EMPTY
+    today: Annotated[
+        str, Text("Day that counts", "ISO date; what was measured or greased counts for some days", most=10)
+    ] = ""

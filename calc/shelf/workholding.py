@@ -9,8 +9,8 @@ from typing import Annotated, Literal
 from calc.chuck.grip import ChuckForce
 from calc.errors import FieldError
 from calc.fields import Choice, Group, Quantity, Text
+from calc.item import Item
 from calc.quantities import Figure, Sentence
-from calc.shelf.item import Item
 
 CHUCK_TABLE = "The chuck's table of technical data"
 CHUCK_DRAWING = "The chuck's dimension drawing"

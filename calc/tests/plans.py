@@ -7,9 +7,13 @@ from typing import Any
 
 from calc.chuck.grip import ChartPoint, ChuckForce
 from calc.plan.compute import PlanResult, compute
-from calc.plan.document import Document, Force, Hold, Part, Profile, Setup, Sides, Stock
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.document import Document, Setup
+from calc.plan.force.inputs import Force
+from calc.plan.hold.inputs import Hold
+from calc.plan.part.inputs import Part, Profile, Stock
 from calc.plan.paths import replaced
-from calc.plan.planned_cut import PlannedCut
+from calc.plan.sides.inputs import Sides
 from calc.profile.lines import read_line
 from calc.profile.steps import TurnedStep
 from calc.shelf.machine import Machine
@@ -39,7 +43,7 @@ DOCUMENT = Document(
     setups=(
         Setup(
             "Side 2",
-            hold=Hold(grip="outside:Spigot", depth_mm=20.0),
+            hold=Hold(grip="outside:o1", depth_mm=20.0),
             force=Force(pressure_bar=32.0, condition="today"),
             clamp_rpm=1000.0,
             cuts=(
@@ -83,17 +87,17 @@ IN_TOOTH_0 = replace(STEEL, face_radius_mm=20.0)
 PIE = JawBlank("pie", "pie", "aluminium", None, 60, 50, 2.7, 20, 20, "pie", 118.0)
 
 
-def steps(*lines: str) -> tuple[TurnedStep, ...]:
-    """Steps as a setter writes them."""
-    return tuple(read_line(line, "metric", f"Step {i}") for i, line in enumerate(lines, 1))
+def steps(*lines: str, stem: str = "o") -> tuple[TurnedStep, ...]:
+    """Steps as a setter writes them, with ids such as "o1"."""
+    return tuple(replace(read_line(line, "metric", f"Step {i}"), id=f"{stem}{i}") for i, line in enumerate(lines, 1))
 
 
 def ring_inputs(blank: JawBlank | None, pressure: float = 3.0, **facts: Any) -> tuple[Document, Shelf]:
     """A thin ring gripped inside while its rim is finished; without a blank, in regular jaws."""
-    part = Part(Profile(steps("Rim: 168 h8 x 32"), steps("Bore: 148 H7 through")), quantity=10)
+    part = Part(Profile(steps("Rim: 168 h8 x 32"), steps("Bore: 148 H7 through", stem="i")), quantity=10)
     cut = PlannedCut("Rim", "turn", 169.0, 168.0, speed_m_min=200.0, feed_mm_rev=0.1, depth_mm=0.5)
     setup = Setup(
-        "Two", Hold(grip="inside:Bore", depth_mm=12.0), force=Force(pressure, "today"), clamp_rpm=400.0, cuts=(cut,)
+        "Two", Hold(grip="inside:i1", depth_mm=12.0), force=Force(pressure, "today"), clamp_rpm=400.0, cuts=(cut,)
     )
     document = Document(part, (setup,), Sides("b"))
     for path, value in facts.items():

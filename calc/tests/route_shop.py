@@ -3,10 +3,16 @@
 from dataclasses import replace
 
 from calc.chuck.grip import ChartPoint, ChuckForce
-from calc.plan.document import Document, Force, Hold, Part, Profile, Setup, Sides, Stock
+from calc.plan.document import Document, Setup
+from calc.plan.force.inputs import Force
+from calc.plan.hold.inputs import Hold
+from calc.plan.part.inputs import Part, Profile, Stock
+from calc.plan.part.solve import PART
+from calc.plan.sides.inputs import Sides
+from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
-from calc.route.propose import propose, side_of
+from calc.propose.operations import propose, side_of
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
 from calc.shelf.taken import SetupShelf, Shelf
@@ -74,7 +80,7 @@ def plan(outside=None, inside=(), stock=90.0, **more):
 def proposed(document, taken, index=0):
     """The document with its operations as proposed."""
     figures = solve(document, taken, index)
-    cuts = propose(side_of(document, figures.part.value, figures.sides.value.first, index, taken.tools))
+    cuts = propose(side_of(document, figures[PART], figures[SIDES].first, index, taken.tools))
     return replace(
         document, setups=tuple(replace(s, cuts=cuts) if i == index else s for i, s in enumerate(document.setups))
     )

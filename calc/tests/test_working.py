@@ -11,17 +11,17 @@ from calc.working import FUNCTIONS, Note, Source, Working
 
 PLANS = {
     "as it is": {},
-    "shoulder on the face": {"setups__0__hold__seat": "face", "setups__0__hold__depth_mm": None},
-    "live centre, interrupted": {"setups__0__hold__live_centre": True, "setups__0__cuts__1__interrupted": True},
-    "fixed rpm, sharp corner": {"setups__0__cuts__1__rpm": 400.0, "setups__0__cuts__1__corner_radius_mm": 0.0},
-    "within the corner": {"setups__0__cuts__1__depth_mm": 0.4},
-    "held to the clamp": {"setups__0__clamp_rpm": 250.0},
-    "unseated, pulled away": {"setups__0__hold__seat": "none", "setups__0__cuts__1__feeds": "away"},
-    "depth left to the rule": {"setups__0__hold__depth_mm": None},
+    "shoulder on the face": {"setups__s1__hold__seat": "face", "setups__s1__hold__depth_mm": None},
+    "live centre, interrupted": {"setups__s1__hold__live_centre": True, "setups__s1__cuts__c2__interrupted": True},
+    "fixed rpm, sharp corner": {"setups__s1__cuts__c2__rpm": 400.0, "setups__s1__cuts__c2__corner_radius_mm": 0.0},
+    "within the corner": {"setups__s1__cuts__c2__depth_mm": 0.4},
+    "held to the clamp": {"setups__s1__clamp_rpm": 250.0},
+    "unseated, pulled away": {"setups__s1__hold__seat": "none", "setups__s1__cuts__c2__feeds": "away"},
+    "depth left to the rule": {"setups__s1__hold__depth_mm": None},
     "measured": {
-        "setups__0__force__condition_measured": 0.9,
-        "setups__0__force__condition_date": "2026-11-20",
-        "setups__0__force__condition": "measured",
+        "setups__s1__force__condition_measured": 0.9,
+        "setups__s1__force__condition_date": "2026-11-20",
+        "setups__s1__force__condition": "measured",
     },
 }
 

@@ -40,11 +40,12 @@ class BoringBarInput(Checked):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BoringBarResult(Explained):
-    """How the bar bends. `ok`: it fits, is not out too far, and bends no more than the tolerance stands."""
+    """How the bar bends, and how far the tolerance stands it. `ok`: it fits, is not out too far, and bends no more."""
 
     deflection_mm: float
     overhang_ratio: float
     ok: bool
+    allowed_mm: float | None
     stable_width_mm: float | None
 
 
@@ -66,6 +67,7 @@ def boring_bar(given: BoringBarInput) -> BoringBarResult:
         kc_n_mm2 [N/mm²] for the width that stays free of chatter
     Returns
         deflection_mm [mm] on radius (it shows twice on diameter); overhang_ratio; ok;
+        allowed_mm [mm]: the bend that the tolerance stands, None without one;
         stable_width_mm [mm]: information only, None without a specific force
     Raises
         CalcError for values outside these ranges
@@ -98,7 +100,7 @@ def boring_bar(given: BoringBarInput) -> BoringBarResult:
     )
     limit = overhang_limit(given.modulus_gpa)
     fits, near = given.bar_mm <= room * (1 + 1e-9), ratio <= limit * (1 + 1e-9)
-    stiff = True
+    stiff, allowed = True, None
     if given.tolerance_mm is not None:
         allowed = w.step(
             "δ_a",
@@ -168,6 +170,7 @@ def boring_bar(given: BoringBarInput) -> BoringBarResult:
     return BoringBarResult(
         deflection_mm=bend,
         overhang_ratio=ratio,
+        allowed_mm=allowed,
         ok=fits and near and stiff,
         stable_width_mm=width,
         working=tuple(w.steps),

@@ -5,12 +5,15 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Annotated
 
-from calc.shelf.tools import Blade, Drill, GrooveInsert, Holder, Insert, ThreadInsert
+from calc.fields import Group
+from calc.tools.records import Blade, Drill, GrooveInsert, Holder, Insert, ThreadInsert
 
 Cutting = Insert | GrooveInsert | ThreadInsert | Drill
 Carrying = Holder | Blade
 JOINT = "/"
+MOST = 50_000  # tools of a kind
 
 
 @dataclass(frozen=True)
@@ -35,12 +38,12 @@ class Tool:
 class Library:
     """The tools of a shelf by kind."""
 
-    inserts: tuple[Insert, ...] = ()
-    groove_inserts: tuple[GrooveInsert, ...] = ()
-    thread_inserts: tuple[ThreadInsert, ...] = ()
-    holders: tuple[Holder, ...] = ()
-    drills: tuple[Drill, ...] = ()
-    blades: tuple[Blade, ...] = ()
+    inserts: Annotated[tuple[Insert, ...], Group("Inserts", most=MOST)] = ()
+    groove_inserts: Annotated[tuple[GrooveInsert, ...], Group("Grooving inserts", most=MOST)] = ()
+    thread_inserts: Annotated[tuple[ThreadInsert, ...], Group("Threading inserts", most=MOST)] = ()
+    holders: Annotated[tuple[Holder, ...], Group("Holders and bars", most=MOST)] = ()
+    drills: Annotated[tuple[Drill, ...], Group("Drills", most=MOST)] = ()
+    blades: Annotated[tuple[Blade, ...], Group("Blades", most=MOST)] = ()
 
     @cached_property
     def edges(self) -> dict[str, Cutting]:

@@ -1,4 +1,4 @@
-"""What speaks for and against drills, groovers, threading tools and blades (handbook §5; weights typical)."""
+"""What speaks for and against drills, groovers, threading tools and blades; weights typical."""
 
 from __future__ import annotations
 
@@ -7,12 +7,15 @@ from typing import cast
 
 import numpy as np
 
+from calc.cuts.chip import Engaged, Metal, chip_of, forces_of
+from calc.cuts.drilling import Drilled, drill_forces
 from calc.cuts.part_off import REACH_SPARE_MM, width_for
+from calc.many import MANY
 from calc.quantities import Figure, Sentence
-from calc.shelf.tools import Blade, Drill, GrooveInsert, Holder, ThreadInsert
 from calc.tools import turning_rules as turning
 from calc.tools.choose import Array, Book, Columns, Job, Preference, Rule
 from calc.tools.library import Tool
+from calc.tools.records import Blade, Drill, GrooveInsert, Holder, ThreadInsert
 from calc.tools.turning_columns import coolant, none, points, stock, tough
 
 BY_CODE = {r.code: r for r in turning.RULES}
@@ -52,10 +55,10 @@ def least_feed(t: Tool) -> float:
 
 
 def _torque(d: Array, f: Array, j: Job) -> Array:
-    """Torque [N·m] in solid at the least feed; h of a drill of 140°."""
-    h = f / 2 * math.sin(math.radians(70))
-    found: Array = j.kc11 * h**-j.mc * f * d**2 / 8000
-    return found
+    """Torque [N·m] in solid at the least feed, of a drill of 140°."""
+    one = Engaged(f / 2, d / 2, 0.0, 70.0)
+    edge = forces_of(MANY, one, chip_of(MANY, one), Metal(j.kc11, j.mc))
+    return drill_forces(MANY, edge.tangential, Drilled(d, 0.0, 140.0))[0]
 
 
 DRILLING = Book(

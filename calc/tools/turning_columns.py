@@ -7,11 +7,11 @@ from typing import Any, cast
 
 import numpy as np
 
-from calc.shelf.tools import Holder, Insert
 from calc.tools.boring_bar import CHIP_ROOM_SHARE, overhang_limit
 from calc.tools.choose import Array, Columns, Job
 from calc.tools.designation import SHAPES
 from calc.tools.library import Tool
+from calc.tools.records import Holder, Insert
 
 # Share of the edge that may cut, by shape; others as the weakest that is like them.
 USABLE = {

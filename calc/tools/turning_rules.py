@@ -1,4 +1,4 @@
-"""What speaks for and against a turning insert in its holder (handbook §5.2; weights and limits typical)."""
+"""What speaks for and against a turning insert in its holder (weights and limits typical)."""
 
 from __future__ import annotations
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
@@ -49,9 +50,21 @@ api.add_router("", runs)
 api.add_router("", shelf)
 
 
+def _units(request: HttpRequest) -> System:
+    """The units that a request speaks in: asked for in its address, or said in its body."""
+    said: Any = request.GET.get("units")
+    if said is None and request.body:
+        try:
+            body = json.loads(request.body)
+        except ValueError:
+            body = None
+        said = body.get("units") if isinstance(body, dict) else None
+    return "inch" if said == "inch" else "metric"
+
+
 @api.exception_handler(CalcError)
 def _bad_value(request: HttpRequest, error: CalcError) -> HttpResponse:
-    system: System = "inch" if request.headers.get("X-Units") == "inch" else "metric"
+    system = _units(request)
     fields = [{"field": e.field, "message": e.sentence.text(system)} for e in error.errors]
     return problem(422, "A value needs another look", errors=fields)
 

@@ -8,8 +8,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from calc.cuts.drilling import DrillInput, drill, pecks
-from calc.cuts.part_off import PartOffInput, cross_minutes, part_off
+from calc.cuts.part_off import PartOffInput, Stretch, cross_minutes, part_off
+from calc.cuts.spindle import Turning
 from calc.errors import CalcError
+from calc.working import Working
+
+
+def minutes(outer, inner, speed, feed, cap):
+    return cross_minutes(Working(), Stretch(outer, inner, feed), Turning(speed, None, cap))
 
 
 def test_the_handbooks_drills():
@@ -56,12 +62,12 @@ def test_a_pilot_as_large_as_the_drill_is_refused():
 
 
 def test_facing_to_the_centre_is_the_handbooks():
-    assert cross_minutes(80, 0, 200, 0.2, 3000) == pytest.approx(0.1345, abs=5e-5)
+    assert minutes(80, 0, 200, 0.2, 3000) == pytest.approx(0.1345, abs=5e-5)
 
 
 def test_a_plunge_that_never_tops_out_is_the_integral():
     # 36 -> 20 at 120 m/min, 0.1: pi (36^2 - 20^2) / (4000 * 120 * 0.1)
-    assert cross_minutes(36, 20, 120, 0.1, 6000) == pytest.approx(math.pi * 896 / 48000)
+    assert minutes(36, 20, 120, 0.1, 6000) == pytest.approx(math.pi * 896 / 48000)
 
 
 @given(st.floats(10, 200), st.floats(0, 9), st.floats(20, 400), st.floats(0.02, 0.4), st.floats(300, 6000))
@@ -69,7 +75,7 @@ def test_the_time_is_what_small_steps_add_up_to(outer, inner, v, f, most):
     steps = 4000
     width = (outer - inner) / 2 / steps
     total = sum(width / (f * min(most, 1000 * v / (math.pi * (inner + (2 * i + 1) * width)))) for i in range(steps))
-    assert cross_minutes(outer, inner, v, f, most) == pytest.approx(total, rel=1e-3)
+    assert minutes(outer, inner, v, f, most) == pytest.approx(total, rel=1e-3)
 
 
 def test_slow_near_the_centre_takes_longer_and_tells_its_stretches():

@@ -6,7 +6,21 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from calc.cuts.timing import RUN_IN_MM, across_minutes, along_minutes, thread_minutes
+from calc.cuts.spindle import Turning
+from calc.route.time import RUN_IN_MM, Path, minutes_of
+from calc.working import Working
+
+
+def along_minutes(length, diameter, depth, passes, speed, rpm, feed, cap):
+    """Passes along the axis, each `depth` deep; a bore's depth is negative: it grows."""
+    kind = "turn" if depth >= 0 else "bore"
+    path = Path(kind, diameter, diameter - 2 * depth * passes, length, float(passes), feed)
+    return minutes_of(Working(), path, Turning(speed, rpm, cap))
+
+
+def across_minutes(outer, inner, passes, speed, rpm, feed, cap):
+    return minutes_of(Working(), Path("face", outer, inner, 0.0, float(passes), feed), Turning(speed, rpm, cap))
+
 
 SPEEDS, FEEDS = st.floats(30, 400), st.floats(0.05, 0.6)
 
@@ -57,4 +71,6 @@ def test_across_at_a_fixed_speed_by_hand():
 
 def test_a_thread_runs_in_three_pitches_every_pass():
     # 6 (20 + 4.5) / (1.5 * 1000)
-    assert thread_minutes(20, 1.5, 6, 1000) == pytest.approx(0.098)
+    assert minutes_of(
+        Working(), Path("thread", 24.0, 22.0, 20.0, 6.0, 1.5), Turning(None, 1000, 4000)
+    ) == pytest.approx(0.098)

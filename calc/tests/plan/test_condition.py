@@ -5,11 +5,12 @@ from dataclasses import replace
 import pytest
 
 from calc.chuck.calibration import Calibration
+from calc.plan.force.solve import FORCE
 from calc.tests.plan.test_rules import facts, force
 from calc.tests.plans import SHELF, plan
 
 RUN = Calibration(0.9, 0.8, "2026-11-01")
-AUTO = {"setups__0__force__condition": "auto"}
+AUTO = {"setups__s1__force__condition": "auto"}
 
 
 def on_day(today, calibration=RUN, greased=None, **more):
@@ -62,11 +63,7 @@ def test_transmission_counts_only_with_the_jaws_it_was_measured_with():
     jaw_set = JawSet("set-1", "Set 1", "od", 84.0, 20.0, 4.0, tooth=0, numbers="1-1", chuck_key="c")
     setup = replace(SHELF.setups[0], calibration=own)
     other = force(plan(replace(SHELF, setups=(setup,), today="2026-11-02"), **AUTO))
-    mine = (
-        plan(replace(SHELF, setups=(replace(setup, jaw_set=jaw_set),), today="2026-11-02"), **AUTO)
-        .figures[0]
-        .force.value
-    )
+    mine = plan(replace(SHELF, setups=(replace(setup, jaw_set=jaw_set),), today="2026-11-02"), **AUTO).figures[0][FORCE]
     assert other.transmission == 1
     assert mine is None or mine.transmission == 0.8
     if mine is not None:

@@ -7,27 +7,29 @@ from dataclasses import replace
 
 import pytest
 
-from calc.plan.contact_table import contact_table
+from calc.plan.compute import views_of
+from calc.plan.force.real_contact import contact_table
+from calc.plan.force.solve import FORCE
 from calc.tests.plans import PIE, STEEL, codes, ring_inputs, ring_plan
 
 
 def test_inside_grip_gains_with_speed_and_the_gain_is_not_credited():
-    force = ring_plan(PIE).figures[0].force.value
+    force = ring_plan(PIE).figures[0][FORCE]
     assert force.at_top.grip_n > force.grip.grip_n
     assert force.held == pytest.approx(force.grip.grip_n / (force.demand.required_grip_n / 2))
     assert force.wall.given.total_grip_n == force.at_top.grip_n  # the wall is held against the highest grip
-    chart = ring_plan(PIE).sides[0].chart.curves[0].points
+    chart = ring_plan(PIE).stop("force").chart.curves[0].points
     assert chart[-1][1] > chart[0][1]
 
 
 def test_inside_the_cap_is_where_the_gain_reaches_what_the_wall_stands():
-    force = ring_plan(PIE).figures[0].force.value
+    force = ring_plan(PIE).figures[0][FORCE]
     limit, moment = force.wall.limit_n, sum(p.mass_kg * p.radius_mm for p in force.stack) / 1000
     by_hand = 60 / (2 * math.pi) * math.sqrt((limit - force.grip.grip_n) / (3 * moment))
     assert (force.limit.capped_by, force.limit.speed_cap_rpm) == ("wall", pytest.approx(by_hand))
-    faster = ring_plan(PIE, setups__0__clamp_rpm=2000.0, setups__0__cuts__0__rpm=by_hand + 1)
+    faster = ring_plan(PIE, setups__s1__clamp_rpm=2000.0, setups__s1__cuts__c1__rpm=by_hand + 1)
     assert "over-cap" in codes(faster, "force")
-    solid = ring_plan(PIE, setups__0__cuts__0__to_diameter_mm=168.5).figures[0].force.value
+    solid = ring_plan(PIE, setups__s1__cuts__c1__to_diameter_mm=168.5).figures[0][FORCE]
     assert solid.limit.capped_by != "wall"  # nothing is finished here
 
 
@@ -41,19 +43,19 @@ def test_regular_jaws_stop_at_the_wall_where_pie_jaws_do_not():
 
 
 def test_the_wall_stands_exactly_what_is_allowed():
-    wall = ring_plan(None).figures[0].force.value.wall
+    wall = ring_plan(None).figures[0][FORCE].wall
     # h8 of 168: 0.063 wide, a third is 0.021.
     assert wall.allowed_mm == pytest.approx(0.021)
     share = wall.limit_n / wall.given.total_grip_n
     assert wall.lobing.out_of_round_mm * share == pytest.approx(0.021)
-    rounder = ring_plan(None, part__roundness_mm=0.03).figures[0].force.value.wall
+    rounder = ring_plan(None, part__roundness_mm=0.03).figures[0][FORCE].wall
     assert rounder.allowed_mm == pytest.approx(0.01)
 
 
 def test_a_wall_that_is_not_finished_here_has_no_limit():
-    roughed = ring_plan(None, setups__0__cuts__0__to_diameter_mm=168.5)
+    roughed = ring_plan(None, setups__s1__cuts__c1__to_diameter_mm=168.5)
     assert "wall-limit" not in codes(roughed, "force")
-    assert roughed.figures[0].force.value.wall.allowed_mm is None
+    assert roughed.figures[0][FORCE].wall.allowed_mm is None
 
 
 def test_the_guides_moment_is_checked_at_the_highest_speed():
@@ -62,7 +64,7 @@ def test_the_guides_moment_is_checked_at_the_highest_speed():
 
 
 def test_the_real_contact_is_a_table_of_both_kinds_of_jaw():
-    table = contact_table(*ring_inputs(PIE, 6.0), 0)
+    table = contact_table(views_of(*ring_inputs(PIE, 6.0))[0])
     assert [r.label for r in table.rows] == ["pie", STEEL.name]
     assert len(table.head) == 7
     pie = [c.value for c in table.rows[0].cells]

@@ -8,6 +8,8 @@ import pytest
 
 from calc.jaws.keep import SetState, Wanted, keep_or_recut
 from calc.plan.compute import compute
+from calc.plan.hold.solve import HOLD
+from calc.plan.jaws.solve import JAWS
 from calc.plan.paths import replaced
 from calc.shelf.workholding import JawSet, Plug, Ring
 from calc.tests.plans import DOCUMENT, IN_TOOTH_0, SHELF, TOOTHED, codes, plan, shelf_with
@@ -20,9 +22,9 @@ def toothed(**more):
 
 
 def test_the_tooth_is_chosen_or_taken_and_rules_the_face():
-    assert toothed().figures[0].hold.value.face_radius_mm == 35.0
-    taken = toothed(setups__0__jaws__tooth=8)
-    assert taken.figures[0].hold.value.face_radius_mm == 32.0
+    assert toothed().figures[0][HOLD].face_radius_mm == 35.0
+    taken = toothed(setups__s1__jaws__tooth=8)
+    assert taken.figures[0][HOLD].face_radius_mm == 32.0
     assert "teeth-unknown" in codes(plan(), "jaws", "caution")
     with_table = next(t for t in toothed().stop("jaws").tables if t.name == "teeth")
     assert [r.label for r in with_table.rows if r.chosen] == ["10"]
@@ -33,7 +35,7 @@ def test_rings_and_plug_of_the_shelf_are_asked_in_order():
 
     def backing(**tools):
         shelf = replace(SHELF, setups=(replace(chosen, **tools),))
-        return compute(DOCUMENT, shelf).figures[0].jaws.value.backing
+        return compute(DOCUMENT, shelf).figures[0][JAWS].backing
 
     assert backing(rings=(RING,)).ring == "Ring B"
     small = Ring("s", "Small", 80, 120, 6, 800)
@@ -48,8 +50,8 @@ def test_taper_is_estimated_until_the_feeler_and_the_blue_correct_it():
     def taper(**facts):
         document = DOCUMENT
         for path, value in facts.items():
-            document = replaced(document, f"setups.0.jaws.{path}", value)
-        return compute(document, shelf).figures[0].jaws.value.taper_mm
+            document = replaced(document, f"setups.s1.jaws.{path}", value)
+        return compute(document, shelf).figures[0][JAWS].taper_mm
 
     # ΔF of one jaw (32 − 6 bar)·2 500/3 at h = 55 − 15 = 40: well below 0.02 a side for steel 68 thick.
     assert taper() == 0.0
@@ -96,7 +98,7 @@ def test_a_jaw_set_in_the_plan_tells_its_verdict_and_the_reading_moves_it():
     chosen = SHELF.setups[0]
     used = JawSet("set", "Set 1", "od", 84.0, 22.0, 4.0, tooth=0, numbers="1-1", chuck_key="c", damage_mm=0.1)
     shelf = replace(SHELF, setups=(replace(chosen, jaw_set=used, jaw_sets=(used,)),))
-    jaws = compute(replaced(DOCUMENT, "setups.0.jaws.reading_mm", 83.62), shelf).figures[0].jaws.value
+    jaws = compute(replaced(DOCUMENT, "setups.s1.jaws.reading_mm", 83.62), shelf).figures[0][JAWS]
     assert (jaws.keep.verdict, jaws.recut.verdict) == ("recut", "cut")
     assert jaws.recut.removal_mm == pytest.approx(0.11)
     spent = replace(used, wall_left_mm=0.05)

@@ -11,13 +11,27 @@ from hypothesis import strategies as st
 from calc.errors import CalcError
 from calc.plan import solve as kept
 from calc.plan.compute import PlanResult, compute
-from calc.plan.document import Document, Force, Hold, Setup, Sides
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.solve import CUTS
+from calc.plan.document import Document, Setup
+from calc.plan.force.inputs import Force
+from calc.plan.force.solve import FORCE
+from calc.plan.hold.inputs import Hold
+from calc.plan.hold.solve import HOLD
+from calc.plan.part.solve import PART
 from calc.plan.paths import replaced
-from calc.plan.planned_cut import PlannedCut
+from calc.plan.sides.inputs import Sides
+from calc.plan.sides.solve import SIDES
 from calc.results import as_plain
 from calc.shelf.taken import SetupShelf, Shelf
 from calc.shelf.workholding import JawSet, Plug, Ring
 from calc.tests.plans import ALUMINIUM, DOCUMENT, MACHINE, MATERIAL, STEEL, TALL, TOOTHED
+
+
+def plain_cuts() -> tuple[PlannedCut, ...]:
+    """The cuts of the plan for tests, with ids still to be given."""
+    return tuple(replace(c, id="") for c in DOCUMENT.setups[0].cuts)
+
 
 FIRST = Setup(
     "One",
@@ -25,12 +39,10 @@ FIRST = Setup(
     force=Force(pressure_bar=20.0, condition="today"),
     clamp_rpm=500.0,
     cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),),
+    id="s1",
 )
-TWO = replace(
-    DOCUMENT,
-    setups=(FIRST, replace(DOCUMENT.setups[0], hold=Hold(grip="outside:Spigot", depth_mm=20.0))),
-    sides=Sides("a"),
-)
+SECOND = replace(DOCUMENT.setups[0], hold=Hold(grip="outside:o1", depth_mm=20.0), cuts=plain_cuts(), id="s2")
+TWO = replace(DOCUMENT, setups=(FIRST, SECOND), sides=Sides("a"))
 BLANKS = (STEEL, ALUMINIUM, replace(TALL, face_radius_mm=20.0))
 SET = JawSet("set", "Set 1", "od", 84.0, 22.0, 4.0, tooth=0, numbers="1-1", chuck_key="c", damage_mm=0.1)
 ON = SetupShelf(
@@ -46,38 +58,37 @@ EDITS = {
     "part.roundness_mm": [None, 0.02],
     "part.stock.diameter_mm": [None, 119.0, 122.0],
     "part.stock.smallest_mm": [None, 121.0],
-    "part.profile.outside.0.diameter_mm": [None, 80.0, 84.0],
-    "part.profile.outside.0.length_mm": [None, 10.0, 40.0],
-    "part.profile.inside.0.diameter_mm": [52.0, 70.0],
+    "part.profile.outside.o1.diameter_mm": [None, 80.0, 84.0],
+    "part.profile.outside.o1.length_mm": [None, 10.0, 40.0],
+    "part.profile.inside.i1.diameter_mm": [52.0, 70.0],
     "sides.first_end": ["a", "b", "proposed"],
     "sides.two_step": [True, False],
-    "setups.0.hold.depth_mm": [None, 12.0, 60.0],
-    "setups.0.hold.jaw_height_mm": [None, 45.0],
-    "setups.0.jaws.tooth": [None, 3],
-    "setups.0.jaws.position": [0.0, 0.5],
-    "setups.0.force.pressure_bar": [None, 4.0, 20.0, 39.0],
-    "setups.0.force.condition": ["today", "unknown", "measured"],
-    "setups.1.hold.grip": ["", "outside:Spigot", "outside:Gone"],
-    "setups.1.hold.seat": ["floor", "none"],
-    "setups.1.hold.live_centre": [True, False],
-    "setups.1.hold.friction": ["auto", "ground"],
-    "setups.1.jaws.feeler_mm": [None, 0.03],
-    "setups.1.jaws.blue": ["none", "tip"],
-    "setups.1.jaws.reading_mm": [None, 83.62],
-    "setups.1.force.condition_measured": [None, 0.7],
-    "setups.1.force.condition_date": [None, "2026-11-20"],
+    "setups.s1.hold.depth_mm": [None, 12.0, 60.0],
+    "setups.s1.hold.jaw_height_mm": [None, 45.0],
+    "setups.s1.jaws.tooth": [None, 3],
+    "setups.s1.jaws.position": [0.0, 0.5],
+    "setups.s1.force.pressure_bar": [None, 4.0, 20.0, 39.0],
+    "setups.s1.force.condition": ["today", "unknown", "measured"],
+    "setups.s2.hold.grip": ["", "outside:o1", "outside:gone"],
+    "setups.s2.hold.seat": ["floor", "none"],
+    "setups.s2.hold.live_centre": [True, False],
+    "setups.s2.hold.friction": ["auto", "ground"],
+    "setups.s2.jaws.feeler_mm": [None, 0.03],
+    "setups.s2.jaws.blue": ["none", "tip"],
+    "setups.s2.jaws.reading_mm": [None, 83.62],
+    "setups.s2.force.condition_measured": [None, 0.7],
+    "setups.s2.force.condition_date": [None, "2026-11-20"],
     "rules.safety": [1.5, 2.5],
-    "setups.1.force.user_max_rpm": [None, 300.0],
-    "setups.1.clamp_rpm": [None, 400.0],
-    "setups.1.cuts.0.feed_mm_rev": [None, 0.1, 0.6],
-    "setups.1.cuts.0.rpm": [None, 900.0],
+    "setups.s2.force.user_max_rpm": [None, 300.0],
+    "setups.s2.clamp_rpm": [None, 400.0],
+    "setups.s2.cuts.c2.feed_mm_rev": [None, 0.1, 0.6],
+    "setups.s2.cuts.c2.rpm": [None, 900.0],
 }
 EDIT = st.sampled_from([(path, value) for path, values in EDITS.items() for value in values])
 
 
 def forgotten() -> None:
     kept._kept.cache_clear()
-    kept._pockets.cache_clear()
 
 
 def shown(result: PlanResult) -> object:
@@ -125,27 +136,26 @@ def test_an_item_changed_on_the_shelf_is_another_item_though_its_key_stays(chang
 def test_another_machine_or_material_moves_what_rests_on_it() -> None:
     base = compute(TWO, SHELF)
     slow = compute(TWO, replace(SHELF, machine=replace(MACHINE, max_rpm=800)))
-    assert slow.figures[0].force.value.limit.speed_cap_rpm == 800 != base.figures[0].force.value.limit.speed_cap_rpm
+    assert slow.figures[0][FORCE].limit.speed_cap_rpm == 800 != base.figures[0][FORCE].limit.speed_cap_rpm
     tough = compute(TWO, replace(SHELF, material=replace(MATERIAL, kc11=2 * MATERIAL.kc11)))
     # Kienzle: force goes with k_c1.1.
-    forces = [r.figures[1].cuts.value.cuts[0].result.tangential_n for r in (base, tough)]
+    forces = [r.figures[1][CUTS].cuts[0].result.tangential_n for r in (base, tough)]
     assert forces[1] == pytest.approx(2 * forces[0])
 
 
 def test_what_the_two_sides_share_is_solved_once() -> None:
     forgotten()
     one, two = compute(TWO, SHELF).figures
-    assert one.part is two.part and one.sides is two.sides
+    assert one.outcome(PART) is two.outcome(PART) and one.outcome(SIDES) is two.outcome(SIDES)
     asked = kept._kept.cache_info()
     again = compute(TWO, SHELF)
     assert kept._kept.cache_info().misses == asked.misses
-    assert again.figures[0].force is one.force
+    assert again.figures[0].outcome(FORCE) is one.outcome(FORCE)
 
 
 def test_both_pockets_are_from_one_boring() -> None:
     forgotten()
     shared = compute(replace(TWO, sides=Sides("a", True)), SHELF)
     assert shared.verdict == "settled"
-    outer, inner = (f.hold.value for f in shared.figures)
+    outer, inner = (f[HOLD] for f in shared.figures)
     assert outer.other is inner.pocket and inner.other is outer.pocket
-    assert kept._pockets.cache_info().misses <= 1 + 2 * len(BLANKS)  # itself, and each comparison

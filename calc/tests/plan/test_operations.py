@@ -6,8 +6,11 @@ from dataclasses import replace
 import pytest
 
 from calc.errors import CalcError
-from calc.plan.operations import operation
-from calc.plan.planned_cut import PlannedCut
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.operations import operation
+from calc.plan.cuts.solve import CUTS
+from calc.plan.force.solve import FORCE
+from calc.plan.scenes import scenes_of
 from calc.rules import Rules
 from calc.tests.plans import DOCUMENT, MATERIAL, plan
 
@@ -61,25 +64,25 @@ def test_a_thread_by_hand():
 
 
 def with_cut(cut, **more):
-    return plan(setups__0__cuts=(*DOCUMENT.setups[0].cuts, cut), **more)
+    return plan(setups__s1__cuts=(*DOCUMENT.setups[0].cuts, cut), **more)
 
 
 @pytest.mark.parametrize("cut", [DRILL, PART, THREAD, replace(PART, name="Groove", kind="groove", to_diameter_mm=50.0)])
 def test_each_is_a_load_beside_the_others_and_drawn(cut):
     result = with_cut(cut)
-    force = result.figures[0].force.value
+    force = result.figures[0][FORCE]
     assert force.demand.cuts[-1].name == cut.name
     assert force.demand.cuts[-1].required_n > 0
-    labels = {f.label for f in result.stop("cuts").facts if f.group == cut.name}
+    labels = {f.label for f in result.stop("cuts").facts if f.group == "c3"}
     assert "Depth per side" not in labels
-    section = next(s for s in result.sides[0].scenes if s.name == "section")
-    region = next(s for s in section.shapes if s.name == "cut-2")
+    section = next(s for s in scenes_of(result, 0) if s.name == "section")
+    region = next(s for s in section.shapes if s.name == "cut-c3")
     assert len(set(region.points)) == 4  # metal is taken somewhere
 
 
 def test_a_drill_that_nothing_seats_asks_more_and_pushes_nowhere_across():
-    seated = with_cut(DRILL).figures[0].force.value.demand.cuts[-1]
-    loose = with_cut(DRILL, setups__0__hold__seat="none").figures[0].force.value.demand.cuts[-1]
+    seated = with_cut(DRILL).figures[0][FORCE].demand.cuts[-1]
+    loose = with_cut(DRILL, setups__s1__hold__seat="none").figures[0][FORCE].demand.cuts[-1]
     assert loose.slip_n > 2 * seated.slip_n
 
 
@@ -92,9 +95,9 @@ def test_a_drill_beyond_the_spindle_is_helped_by_feed_alone():
 
 
 def test_what_is_missing_is_asked_for_by_its_own_name():
-    blade = with_cut(replace(PART, width_mm=None)).figures[0].cuts
+    blade = with_cut(replace(PART, width_mm=None)).figures[0].outcome(CUTS)
     assert [label for _, label in blade.missing] == ["Part off blade width"]
-    pitch = with_cut(replace(THREAD, feed_mm_rev=None)).figures[0].cuts
+    pitch = with_cut(replace(THREAD, feed_mm_rev=None)).figures[0].outcome(CUTS)
     assert [label for _, label in pitch.missing] == ["Thread pitch"]
     with pytest.raises(CalcError, match="ends larger"):
         replace(DRILL, from_diameter_mm=20.0)

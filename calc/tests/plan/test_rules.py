@@ -1,17 +1,21 @@
 """House rules: each of them moves what it should, a plan may depart from one with its reason, and keeps its own."""
 
 from dataclasses import replace
+from uuid import UUID
 
 import pytest
 
 from calc.errors import CalcError
 from calc.fields import fields_of
-from calc.plan.document import Departure, Document
-from calc.plan.lists import with_item
-from calc.plan.upgrade import upgraded
-from calc.reading import read, write
+from calc.identity import Identities
+from calc.plan.cuts.solve import CUTS
+from calc.plan.document import Departure
+from calc.plan.force.solve import FORCE
+from calc.plan.hold.solve import HOLD
+from calc.plan.jaws.solve import JAWS
+from calc.plan.lists import NewItem, new_item
 from calc.rules import PLAN_RULES, Rules
-from calc.tests.plans import DOCUMENT, plan
+from calc.tests.plans import plan
 
 
 def facts(result, stop):
@@ -19,7 +23,7 @@ def facts(result, stop):
 
 
 def force(result):
-    return result.figures[0].force.value
+    return result.figures[0][FORCE]
 
 
 def test_safety_scales_the_demand_and_nothing_else():
@@ -30,12 +34,12 @@ def test_safety_scales_the_demand_and_nothing_else():
 
 def test_a_heavier_worn_edge_asks_more_of_grip_and_spindle():
     base, worn = plan(), plan(rules__worn=1.95)
-    for i, cut in enumerate(base.figures[0].cuts.value.cuts):
-        assert worn.figures[0].cuts.value.cuts[i].tangential_n == pytest.approx(1.5 * cut.tangential_n)
+    for i, cut in enumerate(base.figures[0][CUTS].cuts):
+        assert worn.figures[0][CUTS].cuts[i].tangential_n == pytest.approx(1.5 * cut.tangential_n)
 
 
 def test_friction_conditions_and_the_corner_are_rules():
-    assert plan(rules__friction_turned=0.12).figures[0].hold.value.friction == pytest.approx(0.12)
+    assert plan(rules__friction_turned=0.12).figures[0][HOLD].friction == pytest.approx(0.12)
     half = force(plan(rules__condition_today=0.5))
     assert half.grip.grip_n == pytest.approx(force(plan()).grip.grip_n / 2)
     none = {f"rules__corner_{n}_pct": 0.0 for n in ("friction", "condition", "force")}
@@ -47,14 +51,14 @@ def test_friction_conditions_and_the_corner_are_rules():
 def test_the_pocket_for_raw_stock_follows_its_school(rule, bored):
     made = plan(
         rules__raw_stock=rule,
-        setups__0__hold__grip="stock",
-        setups__0__hold__depth_mm=12.0,
+        setups__s1__hold__grip="stock",
+        setups__s1__hold__depth_mm=12.0,
         sides__first_end="a",
         part__stock__diameter_mm=122.0,
         part__stock__smallest_mm=121.4,
         part__stock__largest_mm=123.0,
     )
-    assert made.figures[0].hold.value.grip.diameter_mm == pytest.approx(bored)
+    assert made.figures[0][HOLD].grip.diameter_mm == pytest.approx(bored)
 
 
 def test_a_departure_counts_in_this_plan_and_is_told_with_its_reason():
@@ -62,7 +66,7 @@ def test_a_departure_counts_in_this_plan_and_is_told_with_its_reason():
     result = plan(departures=(mine,))
     assert force(result).safety == 1.6
     assert "thin flange" in str(facts(result, "force")["safety"].source)
-    assert facts(result, "force")["departure_0"].value == 1.6
+    assert facts(result, "force")["departure_d1"].value == 1.6
     table = result.stop("force").tables[0]
     assert [r.label for r in table.rows if r.chosen] == ["Safety on the grip"]
     assert len(table.rows) == len(fields_of(Rules)) - 1
@@ -79,10 +83,11 @@ def test_a_departure_needs_a_reason_and_stays_in_the_rules_own_range():
 
 def test_a_new_departure_starts_at_the_house_rule():
     document = {"departures": [], "rules": {"number": 4, "safety": 2.5}}
-    made = with_item(document, "departures", "proven before", "safety")
-    assert made == [{"name": "proven before", "rule": "safety", "value": 2.5}]
+    ids = Identities(UUID(int=1), ())
+    made = new_item(document, "departures", NewItem("proven before", "safety"), ids)
+    assert {n: made[n] for n in ("name", "rule", "value")} == {"name": "proven before", "rule": "safety", "value": 2.5}
     with pytest.raises(CalcError, match="Write the reason"):
-        with_item(document, "departures", "x", "safety")
+        new_item(document, "departures", NewItem("x", "safety"), ids)
 
 
 def test_every_rule_a_plan_may_depart_from_is_a_number_with_its_reason():
@@ -90,30 +95,6 @@ def test_every_rule_a_plan_may_depart_from_is_a_number_with_its_reason():
     for name in PLAN_RULES:
         assert known[name].help
         assert known[name].low is not None
-
-
-def test_a_safety_from_before_there_were_rules_becomes_a_departure(old_document):
-    own = replace_safety(old_document, 2.4)
-    assert upgraded(own)["departures"][0]["value"] == 2.4
-    assert upgraded(replace_safety(old_document, 2.0))["departures"] == []
-    assert read(Document, upgraded(own)).in_force.safety == 2.4
-
-
-def replace_safety(old, safety):
-    return {**old, "setups": [{**s, "force": {**s["force"], "safety": safety}} for s in old["setups"]]}
-
-
-@pytest.fixture
-def old_document():
-    now = write(DOCUMENT)
-    step = {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "stock_diameter_mm": 122.0}
-    setup = {k: v for k, v in now["setups"][0].items() if k != "jaws"}
-    hold = {k: v for k, v in setup["hold"].items() if k != "grip"}
-    return {
-        "version": 1,
-        "part": {"profile": {"outside": [step], "inside": []}},
-        "setups": [{**setup, "hold": hold, "cuts": []}],
-    }
 
 
 def test_the_jaws_are_bored_on_a_plug_where_the_house_rule_says_so():
@@ -126,6 +107,6 @@ def test_the_jaws_are_bored_on_a_plug_where_the_house_rule_says_so():
             replace(SHELF.setups[0], rings=(Ring("b", "Ring B", 95, 140, 6, 750),), plugs=(Plug("p", "Plug", 60),)),
         ),
     )
-    ring, plug = (plan(shelf, rules__jaw_boring=school).figures[0].jaws.value.backing for school in ("ring", "plug"))
+    ring, plug = (plan(shelf, rules__jaw_boring=school).figures[0][JAWS].backing for school in ("ring", "plug"))
     assert (ring.choice, ring.bore_pressure_bar) == ("ring", 6)
     assert (plug.choice, plug.bore_pressure_bar) == ("plug", 32)

@@ -7,9 +7,16 @@ from dataclasses import replace
 import pytest
 
 from calc.plan.compute import compute
-from calc.plan.document import Force, Hold, Setup, Sides, Stock
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.document import Setup
+from calc.plan.force.inputs import Force
+from calc.plan.hold.inputs import Hold
+from calc.plan.hold.solve import HOLD
+from calc.plan.jaws.solve import JAWS
+from calc.plan.part.inputs import Stock
 from calc.plan.paths import replaced
-from calc.plan.planned_cut import PlannedCut
+from calc.plan.sides.inputs import Sides
+from calc.plan.sides.solve import SIDES
 from calc.profile.body import body_of
 from calc.profile.grips import finished_grips
 from calc.shelf.taken import SetupShelf, Shelf
@@ -18,7 +25,7 @@ from calc.tests.plans import DOCUMENT, MACHINE, MATERIAL, SHELF, TALL, TOOTHED, 
 
 
 def grips(outside, inside=(), held="a"):
-    body = body_of(steps(*outside), steps(*inside), (), 0.0)
+    body = body_of(steps(*outside), steps(*inside, stem="i"), (), 0.0)
     return {g.key: g for g in finished_grips(body, held)}
 
 
@@ -27,43 +34,43 @@ def test_each_diameter_says_why_it_is_fit_or_not():
         ["Hub: 84 h7 x 40 r1", "Flange: 118 x 14", "M24: M24x1.5 x 20", "Neck: groove 20 x 4", "Cone: 30>20 x 6"],
         ["Bore: 52 x 30"],
     )
-    assert found["outside:Hub"].fit
-    assert (found["outside:Hub"].offset_mm, found["outside:Hub"].plain_mm) == (
+    assert found["outside:o1"].fit
+    assert (found["outside:o1"].offset_mm, found["outside:o1"].plain_mm) == (
         0.0,
         39.0,
     )  # the corner radius is kept clear
-    assert "threaded" in str(found["outside:M24"].why_not)
-    assert "groove" in str(found["outside:Neck"].why_not)
-    assert "tapered" in str(found["outside:Cone"].why_not)
-    assert found["inside:Bore"].fit and found["inside:Bore"].side == "id"
+    assert "threaded" in str(found["outside:o3"].why_not)
+    assert "groove" in str(found["outside:o4"].why_not)
+    assert "tapered" in str(found["outside:o5"].why_not)
+    assert found["inside:i1"].fit and found["inside:i1"].side == "id"
 
 
 def test_a_larger_step_before_it_keeps_the_jaws_away():
     from_b = grips(["Spigot: 84 x 40", "Flange: 118 x 14"], held="b")
-    assert from_b["outside:Flange"].fit
-    assert "Flange, Ø118, is larger" in str(from_b["outside:Spigot"].why_not)
+    assert from_b["outside:o2"].fit
+    assert "Flange, Ø118, is larger" in str(from_b["outside:o1"].why_not)
     from_a = grips(["Nose: 40 x 10", "Spigot: 84 x 40", "Flange: 118 x 14"])
-    assert from_a["outside:Spigot"].fit and from_a["outside:Spigot"].offset_mm == 10.0
+    assert from_a["outside:o2"].fit and from_a["outside:o2"].offset_mm == 10.0
 
 
 def test_the_wall_is_the_rings_own_whatever_its_edges():
     ring = grips(["Rim: 168 x 32 c0.5"], ["Bore: 148 through c0.5"])
-    assert ring["outside:Rim"].wall_mm == pytest.approx(10.0)
-    assert ring["inside:Bore"].wall_mm == pytest.approx(10.0)
-    assert grips(["Bar: 40 x 60 c1"])["outside:Bar"].solid
+    assert ring["outside:o1"].wall_mm == pytest.approx(10.0)
+    assert ring["inside:i1"].wall_mm == pytest.approx(10.0)
+    assert grips(["Bar: 40 x 60 c1"])["outside:o1"].solid
 
 
 def test_a_threads_plain_rest_can_be_gripped():
-    assert grips(["Stud: M24x1.5 x 60 on 20"])["outside:Stud"].fit
-    assert not grips(["Stud: M24x1.5 x 22 on 20"])["outside:Stud"].fit
+    assert grips(["Stud: M24x1.5 x 60 on 20"])["outside:o1"].fit
+    assert not grips(["Stud: M24x1.5 x 22 on 20"])["outside:o1"].fit
 
 
 def test_the_order_that_leaves_more_to_hold_is_proposed_and_the_setter_decides():
-    sides = plan(sides__first_end="proposed").figures[0].sides.value
+    sides = plan(sides__first_end="proposed").figures[0][SIDES]
     # Spigot first: the second side is held on 40 mm finished to limits; flange first: on 14 mm without limits.
     assert sides.proposed == "a" and sides.orders["a"].score > sides.orders["b"].score
-    assert sides.orders["a"].best(1).key == "outside:Spigot"
-    assert sides.orders["b"].best(1).key == "outside:Flange"
+    assert sides.orders["a"].best(1).key == "outside:o1"
+    assert sides.orders["b"].best(1).key == "outside:o2"
     decided = plan(sides__first_end="b").stop("sides")
     assert "order-other" in {n.code for n in decided.notes}
     table = next(t for t in decided.tables if t.name == "orders")
@@ -72,7 +79,7 @@ def test_the_order_that_leaves_more_to_hold_is_proposed_and_the_setter_decides()
 
 def test_without_the_stock_the_first_side_asks_for_it():
     two = replaced(DOCUMENT, "part.stock", Stock())
-    result = compute(replaced(two, "setups.0.hold.grip", "stock"), SHELF)
+    result = compute(replaced(two, "setups.s1.hold.grip", "stock"), SHELF)
     assert "stock diameter missing" in str(result.stop("hold").line)
 
 
@@ -83,8 +90,10 @@ def two_sided(**more):
         force=Force(pressure_bar=20.0, condition="today"),
         clamp_rpm=500.0,
         cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),),
+        id="s1",
     )
-    second = replace(DOCUMENT.setups[0], hold=Hold(grip="outside:Spigot", depth_mm=20.0))
+    cuts = tuple(replace(c, id="") for c in DOCUMENT.setups[0].cuts)
+    second = replace(DOCUMENT.setups[0], hold=Hold(grip="outside:o1", depth_mm=20.0), cuts=cuts, id="s2")
     document = replace(DOCUMENT, setups=(first, second), sides=Sides("a", True))
     for path, value in more.items():
         document = replaced(document, path.replace("__", "."), value)
@@ -95,20 +104,20 @@ def two_sided(**more):
 
 def test_two_pockets_share_the_tooth_of_the_smaller_and_stand_one_below_the_other():
     result = two_sided()
-    outer, inner = (f.hold.value for f in result.figures)
+    outer, inner = (f[HOLD] for f in result.figures)
     assert (outer.mount.tooth, inner.mount.tooth) == (10, 10)  # of Ø84: 35 = 20 + 10·1.5
     assert (outer.mouth_mm, inner.mouth_mm) == (0.0, 12.0)
     # Middle of the grip above the guide: 15 + 70 − 12/2 and 15 + 70 − 12 − 20/2.
     assert (outer.grip_height_mm, inner.grip_height_mm) == (79.0, 63.0)
     assert inner.pocket.floor_mm == pytest.approx(70 - 20 - 12 - 20)
     assert outer.other.bore_diameter_mm == 84.0 and inner.other.bore_diameter_mm == 122.0
-    masses = {f.jaws.value.mass.mass_kg for f in result.figures}
+    masses = {f[JAWS].mass.mass_kg for f in result.figures}
     assert len(masses) == 1  # one and the same jaw
     assert result.verdict == "settled"
 
 
 def test_the_flange_must_go_into_the_outer_pocket_or_stand_before_it():
-    inside = two_sided(setups__0__hold__depth_mm=14.0, setups__1__hold__depth_mm=30.0)
+    inside = two_sided(setups__s1__hold__depth_mm=14.0, setups__s2__hold__depth_mm=30.0)
     assert "inside-outer-pocket" in {n.code for n in inside.stop("hold", 1).notes}  # 14 + 30 > 40
     assert "inside-outer-pocket" not in {n.code for n in two_sided().stop("hold", 1).notes}
 
@@ -120,5 +129,5 @@ def test_one_set_for_both_sides_is_proposed_where_it_suits():
 
 
 def test_two_pockets_need_two_outside_diameters():
-    same = two_sided(setups__0__hold__grip="outside:Flange", part__profile__outside__1__diameter_mm=85.0)
+    same = two_sided(setups__s1__hold__grip="outside:o2", part__profile__outside__o2__diameter_mm=85.0)
     assert any("about the same diameter" in str(s.line) for s in same.stops)

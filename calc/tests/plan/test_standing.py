@@ -1,12 +1,17 @@
 """How a plan stands in little, what facts are called, and the lists of a plan."""
 
+from uuid import UUID
+
 import pytest
 
 from calc.errors import CalcError
 from calc.fields import Choice, Flag, Quantity, Text
+from calc.identity import Identities, ids_in
+from calc.plan import edits
 from calc.plan.document import Document, new_document
 from calc.plan.labels import label_of, value_text
-from calc.plan.lists import LISTS, as_lines, line_value, lines_value, with_item, without_item
+from calc.plan.lists import NewItem, as_lines, line_value, lines_value, list_at, new_item, refuse_taking_out
+from calc.plan.paths import value_at
 from calc.plan.standing import headline_text, moved, standing, standing_of
 from calc.reading import read, write
 from calc.shelf.items import KINDS, item_fields, read_item
@@ -15,13 +20,13 @@ from calc.tests.plans import CHUCK, DOCUMENT, MACHINE, MATERIAL, SHELF, STEEL, p
 from calc.typed import typed_value
 
 PLAIN = write(DOCUMENT)
-CUTS, STEPS = "setups.0.cuts", "part.profile.outside"
+CUTS, STEPS = "setups.s1.cuts", "part.profile.outside"
 
 VARIANTS = [
     {},
-    {"setups__0__force__pressure_bar": None},
-    {"setups__0__force__user_max_rpm": 300.0},
-    {"setups__0__hold__depth_mm": 39.0},
+    {"setups__s1__force__pressure_bar": None},
+    {"setups__s1__force__user_max_rpm": 300.0},
+    {"setups__s1__hold__depth_mm": 39.0},
     {"part__quantity": None},
 ]
 
@@ -39,7 +44,7 @@ def test_in_little_it_stands_as_the_whole_plan_does(facts):
 
 def test_what_is_needed_next_is_the_stopped_stop_before_the_open_one():
     assert standing(DOCUMENT, SHELF).needs is None
-    stopped = standing(with_facts(setups__0__force__user_max_rpm=300.0), SHELF)
+    stopped = standing(with_facts(setups__s1__force__user_max_rpm=300.0), SHELF)
     assert stopped.needs.name == "force"
 
 
@@ -67,15 +72,15 @@ def test_headlines_that_moved():
     ("path", "called"),
     [
         ("part.quantity", "Quantity"),
-        ("part.profile.outside.0.diameter_mm", "Spigot diameter"),
-        ("part.profile.outside.1.name", "Name of Flange"),
-        ("part.profile.inside.0.diameter_mm", "Bore diameter"),
-        ("setups.0.force.pressure_bar", "Gauge pressure"),
-        ("setups.0.cuts.1.feed_mm_rev", "Turn: feed"),
-        ("setups.0.cuts.9.feed_mm_rev", "Feed"),
-        ("setups.0.cuts", "Cuts"),
+        ("part.profile.outside.o1.diameter_mm", "Spigot diameter"),
+        ("part.profile.outside.o2.name", "Name of Flange"),
+        ("part.profile.inside.i1.diameter_mm", "Bore diameter"),
+        ("setups.s1.force.pressure_bar", "Gauge pressure"),
+        ("setups.s1.cuts.c2.feed_mm_rev", "Turn: feed"),
+        ("setups.s1.cuts.c10.feed_mm_rev", "Feed"),
+        ("setups.s1.cuts", "Cuts"),
         ("part.profile.outside", "Outside steps"),
-        ("part.profile.outside.1", "Flange"),
+        ("part.profile.outside.o2", "Flange"),
         ("nothing.here", "nothing.here"),
     ],
 )
@@ -103,33 +108,53 @@ def test_how_values_read(spec, value, reads):
     assert value_text(spec, value, "metric") == reads
 
 
-def test_an_item_goes_in_at_the_end_and_comes_out_by_its_place():
+def given(said, kind=None):
+    return NewItem(said, kind)
+
+
+def ids():
+    return Identities(UUID(int=5), ids_in(PLAIN))
+
+
+def with_item(document, path, said, kind=None):
+    """The document with one more item at the end of a list."""
+    made = new_item(document, path, given(said, kind), ids())
+    return edits.with_change(document, f"{path}.{made['id']}", edits.put(made, edits.last_of(document, path)))
+
+
+def test_an_item_goes_in_at_the_end_and_comes_out_by_its_id():
     longer = with_item(PLAIN, CUTS, "  Skim   cut ", "turn")
-    assert [c["name"] for c in longer] == ["Face", "Turn", "Skim cut"]
-    assert longer[:2] == PLAIN["setups"][0]["cuts"]
-    again = {**PLAIN, "setups": [{**PLAIN["setups"][0], "cuts": longer}]}
-    read(Document, again)  # the core takes it
-    assert without_item(again, CUTS, 2) == PLAIN["setups"][0]["cuts"]
-    assert [s["name"] for s in without_item(PLAIN, STEPS, 1)] == ["Spigot"]
+    items = value_at(longer, CUTS)
+    assert [c["name"] for c in items] == ["Face", "Turn", "Skim cut"]
+    assert items[:2] == PLAIN["setups"][0]["cuts"]
+    read(Document, longer)  # the core takes it
+    path = f"{CUTS}.{items[2]['id']}"
+    assert edits.with_change(longer, path, None) == PLAIN
+    back = edits.state_at(longer, path, None)
+    assert edits.with_change(PLAIN, path, back) == longer
+
+
+def test_two_items_may_have_the_same_name():
+    twice = with_item(PLAIN, CUTS, "face", "face")
+    assert [c["name"] for c in value_at(twice, CUTS)] == ["Face", "Turn", "face"]
+    assert len(set(ids_in(read(Document, twice) and twice))) == len(list(ids_in(twice)))
 
 
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        (lambda: with_item(PLAIN, CUTS, "face", "turn"), "already"),
-        (lambda: with_item(PLAIN, CUTS, " ", "turn"), "a name"),
-        (lambda: with_item(PLAIN, CUTS, "a\x00", "turn"), "a name"),
-        (lambda: with_item(PLAIN, CUTS, "Skim", None), "turning"),
-        (lambda: with_item(PLAIN, "part", "Skim", None), "no such list"),
-        (lambda: without_item(PLAIN, CUTS, 2), "no such cut"),
-        (lambda: without_item(PLAIN, CUTS, -1), "no such cut"),
-        (lambda: without_item(PLAIN, "setups", 0), "stays"),
-        (lambda: with_item(PLAIN, STEPS, "spigot: 90 x 3", None), "already"),
-        (lambda: with_item(PLAIN, STEPS, "90 q7 x 3", None), "tolerance class"),
-        (lambda: line_value(PLAIN, STEPS + ".0", "84,5 x 3", "metric"), "two ways"),
-        (lambda: line_value(PLAIN, STEPS + ".9", "84 x 3", "metric"), "no such step"),
-        (lambda: lines_value(STEPS, "84 x 3\nfoo", "metric"), "Line 2"),
-        (lambda: lines_value(STEPS, "", "metric"), "1 to 30 lines"),
+        (lambda: new_item(PLAIN, CUTS, given(" ", "turn"), ids()), "a name"),
+        (lambda: new_item(PLAIN, CUTS, given("a\x00", "turn"), ids()), "a name"),
+        (lambda: new_item(PLAIN, CUTS, given("Skim"), ids()), "turning"),
+        (lambda: new_item(PLAIN, "part", given("Skim"), ids()), "no such list"),
+        (lambda: refuse_taking_out(PLAIN, CUTS + ".c3"), "no such cut"),
+        (lambda: refuse_taking_out(PLAIN, CUTS), "no such list"),
+        (lambda: refuse_taking_out(PLAIN, "setups.s1"), "stays"),
+        (lambda: new_item(PLAIN, STEPS, given("90 q7 x 3"), ids()), "tolerance class"),
+        (lambda: line_value(PLAIN, STEPS + ".o1", "84,5 x 3", "metric"), "two ways"),
+        (lambda: line_value(PLAIN, STEPS + ".o9", "84 x 3", "metric"), "no such step"),
+        (lambda: lines_value(PLAIN, STEPS, "84 x 3\nfoo", "metric", ids()), "Line 2"),
+        (lambda: lines_value(PLAIN, STEPS, "", "metric", ids()), "1 to 30 lines"),
     ],
 )
 def test_what_a_list_refuses(change, says):
@@ -139,21 +164,22 @@ def test_what_a_list_refuses(change, says):
 
 
 def test_a_line_makes_the_step_and_the_list_reads_back():
-    line = line_value(PLAIN, STEPS + ".0", "84 h7 x 40 Ra 1.6", "metric")
-    assert (line["name"], line["fit"], line["length_mm"]) == ("Spigot", "h7", 40.0)  # its name stays
-    assert line_value(PLAIN, STEPS + ".0", "Hub: 84 x 40", "metric")["name"] == "Hub"
+    line = line_value(PLAIN, STEPS + ".o1", "84 h7 x 40 Ra 1.6", "metric")
+    assert (line["name"], line["fit"], line["length_mm"], line["id"]) == ("Spigot", "h7", 40.0, "o1")  # its name stays
+    assert line_value(PLAIN, STEPS + ".o1", "Hub: 84 x 40", "metric")["name"] == "Hub"
     steps = PLAIN["part"]["profile"]["outside"]
-    assert lines_value(STEPS, as_lines(steps, "metric"), "metric") == steps
-    assert with_item(PLAIN, STEPS, "90 x 3", None)[2]["name"] == "Step 3"
-    assert [s["name"] for s in with_item(PLAIN, "setups", "The other", None)] == ["Side 2", "The other"]
+    assert lines_value(PLAIN, STEPS, as_lines(steps, "metric"), "metric", ids()) == steps
+    assert value_at(with_item(PLAIN, STEPS, "90 x 3"), STEPS)[2]["name"] == "Step 3"
+    assert [s["name"] for s in with_item(PLAIN, "setups", "The other")["setups"]] == ["Side 2", "The other"]
 
 
 def test_a_list_has_an_end():
     full = PLAIN
-    for i in range(LISTS[STEPS].most - 2):
-        full = {"part": {"profile": {"outside": with_item(full, STEPS, f"Ring {i}: 90 x 1", None)}}}
+    for i in range(list_at(STEPS).most - 2):
+        made = new_item(full, STEPS, given(f"Ring {i}: 90 x 1"), Identities(UUID(int=100 + i), ids_in(full)))
+        full = edits.with_change(full, f"{STEPS}.{made['id']}", edits.put(made, edits.last_of(full, STEPS)))
     with pytest.raises(CalcError) as caught:
-        with_item(full, STEPS, "90 x 1", None)
+        new_item(full, STEPS, given("90 x 1"), ids())
     assert "30" in caught.value.errors[0].message
 
 
@@ -200,7 +226,7 @@ def test_what_is_given_for_a_field_is_read_by_its_declaration():
 
 def test_a_stop_that_is_stopped_says_why_in_its_line():
     # The blank is 50 high with bolt heads to 20: a pocket of 29 leaves 1 mm where 6 are wanted.
-    thin = standing(with_facts(setups__0__hold__depth_mm=29.0), SHELF)
+    thin = standing(with_facts(setups__s1__hold__depth_mm=29.0), SHELF)
     jaws = next(s for s in thin.stops if s.name == "jaws")
     assert jaws.state == "stopped"
     assert str(jaws.line) == next(n.text for n in jaws.notes if n.level == "stop")

@@ -10,11 +10,16 @@ from calc.tests.plans import ALUMINIUM, DOCUMENT, STEEL, plan, shelf_with, with_
 @pytest.mark.parametrize(
     ("facts", "stop", "says", "waiting"),
     [
-        ({"setups__0__force__pressure_bar": None}, "force", "gauge pressure missing", []),
-        ({"part__profile__outside__0__diameter_mm": None}, "part", "spigot diameter missing", ["hold", "jaws", "cuts"]),
-        ({"setups__0__cuts__0__feed_mm_rev": None}, "cuts", "face feed missing", ["force"]),
-        ({"setups__0__cuts": ()}, "cuts", "a cut missing", ["force"]),
-        ({"setups__0__force__condition": "measured"}, "force", "measured factor, measured on missing", []),
+        ({"setups__s1__force__pressure_bar": None}, "force", "gauge pressure missing", []),
+        (
+            {"part__profile__outside__o1__diameter_mm": None},
+            "part",
+            "spigot diameter missing",
+            ["hold", "jaws", "cuts"],
+        ),
+        ({"setups__s1__cuts__c1__feed_mm_rev": None}, "cuts", "face feed missing", ["force"]),
+        ({"setups__s1__cuts": ()}, "cuts", "a cut missing", ["force"]),
+        ({"setups__s1__force__condition": "measured"}, "force", "measured factor, measured on missing", []),
     ],
 )
 def test_what_is_missing_is_named_and_what_needs_it_waits(facts, stop, says, waiting):
@@ -34,14 +39,14 @@ def test_an_open_shelf_is_told():
 @pytest.mark.parametrize(
     ("facts", "path"),
     [
-        ({"part__profile__inside__0__diameter_mm": 84.0}, "part.profile.inside.0.diameter_mm"),
-        ({"setups__0__hold__depth_mm": 40.5, "setups__0__hold__jaw_height_mm": 50.0}, "setups.0.hold.depth_mm"),
-        ({"setups__0__hold__jaw_height_mm": 50.5}, "setups.0.hold.jaw_height_mm"),
-        ({"setups__0__hold__jaw_height_mm": 20.0}, "setups.0.hold.jaw_height_mm"),
-        ({"setups__0__force__pressure_bar": 40.5}, "setups.0.force.pressure_bar"),
-        ({"setups__0__force__pressure_bar": 4.0}, "setups.0.force.pressure_bar"),
-        ({"setups__0__clamp_rpm": 4000.5}, "setups.0.clamp_rpm"),
-        ({"setups__0__cuts__0__rpm": 4000.5}, "setups.0.cuts.0.rpm"),
+        ({"part__profile__inside__i1__diameter_mm": 84.0}, "part.profile.inside.i1.diameter_mm"),
+        ({"setups__s1__hold__depth_mm": 40.5, "setups__s1__hold__jaw_height_mm": 50.0}, "setups.s1.hold.depth_mm"),
+        ({"setups__s1__hold__jaw_height_mm": 50.5}, "setups.s1.hold.jaw_height_mm"),
+        ({"setups__s1__hold__jaw_height_mm": 20.0}, "setups.s1.hold.jaw_height_mm"),
+        ({"setups__s1__force__pressure_bar": 40.5}, "setups.s1.force.pressure_bar"),
+        ({"setups__s1__force__pressure_bar": 4.0}, "setups.s1.force.pressure_bar"),
+        ({"setups__s1__clamp_rpm": 4000.5}, "setups.s1.clamp_rpm"),
+        ({"setups__s1__cuts__c1__rpm": 4000.5}, "setups.s1.cuts.c1.rpm"),
     ],
 )
 def test_a_contradiction_is_told_at_its_path(facts, path):
@@ -53,12 +58,12 @@ def test_a_contradiction_is_told_at_its_path(facts, path):
 @pytest.mark.parametrize(
     ("path", "value"),
     [
-        ("part.profile.outside.0.lower_mm", 0.001),
+        ("part.profile.outside.o1.lower_mm", 0.001),
         ("part.stock.bore_mm", 122.0),
-        ("part.profile.outside.0.fit", "h7"),
-        ("setups.0.cuts.0.to_diameter_mm", 122.0),
+        ("part.profile.outside.o1.fit", "h7"),
+        ("setups.s1.cuts.c1.to_diameter_mm", 122.0),
         ("rules.safety", 1.49),
-        ("setups.0.force.condition_date", "yesterday"),
+        ("setups.s1.force.condition_date", "yesterday"),
         ("part.quantity", 0),
     ],
 )
@@ -74,7 +79,10 @@ def test_a_chuck_or_blank_that_does_not_belong_is_told():
 
 def test_paths_that_are_not_there_are_told():
     with pytest.raises(KeyError):
-        with_value({"a": [1]}, "a.3", 0)
-    assert with_value({"a": [1, 2]}, "a.1", 5) == {"a": [1, 5]}
+        with_value({"a": [{"id": "x1", "n": 1}]}, "a.x2.n", 0)
+    with pytest.raises(KeyError):
+        with_value({"a": [{"id": "x1", "n": 1}]}, "a.0.n", 0)  # a place is no id
+    two = {"a": [{"id": "x1", "n": 1}, {"id": "x2", "n": 2}]}
+    assert with_value(two, "a.x2.n", 5) == {"a": [{"id": "x1", "n": 1}, {"id": "x2", "n": 5}]}
     assert DOCUMENT.setups[0].hold.depth_mm == 20
     assert STEEL.height_mm == 50

@@ -4,12 +4,14 @@ from dataclasses import replace
 
 import pytest
 
-from calc.plan.about_cut import Ask, edges_of, exponent_of, minutes_of, reference_speed, speed_factor
+from calc.cuts.kinds import KIND
 from calc.plan.compute import compute
-from calc.plan.operations import LEAVES_OUT
-from calc.plan.planned_cut import KIND, PlannedCut
+from calc.plan.cuts.about import Ask, edges_of, exponent_of, minutes_in_cut, reference_speed, speed_factor
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.operations import LEAVES_OUT
+from calc.plan.cuts.tooling import brought, fitted, job_of, length_of, step_of
+from calc.plan.part.solve import PART
 from calc.plan.solve import solve
-from calc.plan.tooling import brought, fitted, is_inside, job_of, length_of, step_of
 from calc.profile.steps import TurnedStep
 from calc.rules import Rules
 from calc.shelf.material import Material
@@ -23,7 +25,7 @@ FINISH = PlannedCut("Finish", "turn", 51.0, 50.0, 250.0, feed_mm_rev=0.12, depth
 
 
 def part_of(document=None):
-    return solve(document or plan(), shelf()).part.value
+    return solve(document or plan(), shelf())[PART]
 
 
 def test_a_tool_brings_its_corner_and_angles():
@@ -69,7 +71,7 @@ def test_a_drill_no_larger_than_its_pilot_is_not_put_in():
     ],
 )
 def test_where_a_cut_works(kind, a, b, inside):
-    assert is_inside(PlannedCut("c", kind, float(a), float(b))) is inside
+    assert PlannedCut("c", kind, float(a), float(b)).inside is inside
 
 
 def test_roughing_and_finishing_find_the_step_they_make():
@@ -102,7 +104,7 @@ def test_a_bore_asks_for_a_bar_that_reaches_with_a_millimetre_to_spare():
 @pytest.mark.parametrize(("kw", "weak"), [(11.9, True), (12.0, False)])
 def test_a_weak_machine_is_one_under_twelve_kilowatts(kw, weak):
     taken = shelf(machine=replace(shelf().machine, power_kw=kw))
-    part = solve(plan(), taken).part.value
+    part = solve(plan(), taken)[PART]
     assert job_of(TURN, part, "a", Rules(), 0.0, None).weak is weak
 
 
@@ -128,17 +130,18 @@ def test_speed_and_exponent_by_what_the_edge_is():
 def test_a_parting_cut_takes_longer_where_its_feed_slows():
     one = PlannedCut("Part", "part", 36.0, 0.0, 120.0, feed_mm_rev=0.1, width_mm=3.0)
     slow = replace(one, slow_feed_mm_rev=0.04)
-    assert minutes_of(slow, 1, 3.0, 3000) - minutes_of(one, 1, 3.0, 3000) == pytest.approx(2.5 / 120 - 2.5 / 300)
+    longer = minutes_in_cut(slow, 1, 3.0, 3000) - minutes_in_cut(one, 1, 3.0, 3000)
+    assert longer == pytest.approx(2.5 / 120 - 2.5 / 300)
 
 
 def test_a_wide_groove_takes_a_plunge_for_every_width():
     one = PlannedCut("Groove", "groove", 40.0, 36.0, 120.0, feed_mm_rev=0.1, width_mm=3.0)
-    assert minutes_of(one, 1, 6.1, 3000) == pytest.approx(3 * minutes_of(one, 1, 3.0, 3000))
+    assert minutes_in_cut(one, 1, 6.1, 3000) == pytest.approx(3 * minutes_in_cut(one, 1, 3.0, 3000))
 
 
 def test_a_cut_without_its_figures_takes_no_time():
-    assert minutes_of(replace(TURN, feed_mm_rev=None), 1, 30.0, 3000) == 0.0
-    assert minutes_of(replace(TURN, speed_m_min=None), 1, 30.0, 3000) == 0.0
+    assert minutes_in_cut(replace(TURN, feed_mm_rev=None), 1, 30.0, 3000) == 0.0
+    assert minutes_in_cut(replace(TURN, speed_m_min=None), 1, 30.0, 3000) == 0.0
 
 
 @pytest.mark.parametrize("kind", KIND.options)
@@ -166,7 +169,7 @@ def test_the_stop_tools_offers_three_and_tells_the_one_in_force():
     found = stop(proposed(plan(), taken), "tools", taken)
     assert [len(t.rows) for t in found.tables] == [3, 3, 3]
     assert all(t.rows[0].chosen for t in found.tables)
-    assert {p.name for p in found.pictures} == {"insert_0", "insert_1", "insert_2"}
+    assert {p.name for p in found.pictures} == {"insert_c1", "insert_c2", "insert_c3"}
     assert str(found.line) == "3 tools for 3 cuts"
     assert found.answers[0].figure.value == 3
 
@@ -202,19 +205,19 @@ def test_a_depth_beyond_the_edge_is_stopped_at_cuts():
 def test_figures_that_settling_may_leave_have_a_pin():
     taken = shelf()
     facts = {f.name: f for f in stop(proposed(plan(), taken), "cuts", taken).facts}
-    assert facts["cut_1_feed_mm_rev"].pin_path == "setups.0.cuts.1.pin_feed"
-    assert facts["cut_1_speed_m_min"].pin_path == "setups.0.cuts.1.pin_speed"
-    assert facts["cut_1_to_diameter_mm"].pin_path is None
-    assert facts["cut_1_corner_radius_mm"].path is None  # the tool's
+    assert facts["cut_c2_feed_mm_rev"].pin_path == "setups.s1.cuts.c2.pin_feed"
+    assert facts["cut_c2_speed_m_min"].pin_path == "setups.s1.cuts.c2.pin_speed"
+    assert facts["cut_c2_to_diameter_mm"].pin_path is None
+    assert facts["cut_c2_corner_radius_mm"].path is None  # the tool's
 
 
 def test_pictures_show_the_feed_window_and_the_way_across():
     taken = shelf()
     found = stop(proposed(plan(), taken), "cuts", taken).pictures
-    bars = next(p for p in found if p.name == "window_2")
+    bars = next(p for p in found if p.name == "window_c3")
     assert [r.label for r in bars.ranges] == ["corner radius", "finish", "chip breaker"]
     assert bars.shared.high == min(r.high for r in bars.ranges)
-    across = next(p for p in found if p.name == "across_0")
+    across = next(p for p in found if p.name == "across_c1")
     top = max(n for _, n in across.rpm.points)
     assert top == 2500.0  # the clamp
     assert across.mark == pytest.approx(1000 * 250 / (3.141592653589793 * 2500), rel=0.3)

@@ -3,14 +3,14 @@
 import pytest
 
 from calc.fields import Quantity
+from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.lists import line_of
-from calc.plan.planned_cut import PlannedCut
-from calc.plan.stops import field_at
+from calc.plan.stop import field_at
 from calc.profile.steps import TurnedStep
 from calc.tests.plans import ALUMINIUM, plan, shelf_with
 
 STOPS = ["part", "sides", "hold", "jaws", "force", "tools", "cuts"]
-SHELF_PATHS = ("machine", "material", "setups.0.chuck", "setups.0.jaw_blank", "setups.0.jaw_set")
+SHELF_PATHS = ("machine", "material", "setups.s1.chuck", "setups.s1.jaw_blank", "setups.s1.jaw_set")
 
 
 def facts(result, stop):
@@ -67,14 +67,14 @@ def test_lines_are_a_summary_of_the_plan():
 
 
 def test_limits_follow_the_nominal_and_show_their_last_digit():
-    moved = plan(part__profile__outside__0__diameter_mm=80.0)
-    assert "79.965 to 80.000" in str(facts(moved, "part")["outside_0"].source)
-    classed = plan(part__profile__outside__0=TurnedStep("Spigot", 84.0, 40.0, fit="h7"))
-    assert "83.965 to 84.000" in str(facts(classed, "part")["outside_0"].source)
+    moved = plan(part__profile__outside__o1__diameter_mm=80.0)
+    assert "79.965 to 80.000" in str(facts(moved, "part")["step_o1"].source)
+    classed = plan(part__profile__outside__o1=TurnedStep("Spigot", 84.0, 40.0, fit="h7"))
+    assert "83.965 to 84.000" in str(facts(classed, "part")["step_o1"].source)
 
 
 def test_a_tight_tolerance_shows_one_place_more():
-    tight = plan(part__profile__outside__0__lower_mm=-0.02)
+    tight = plan(part__profile__outside__o1__lower_mm=-0.02)
     assert answers(tight, "jaws")["bore_diameter"].figure.text() == "84.000\xa0mm"
     assert answers(tight, "jaws")["bore_diameter"].figure.text("inch") == "3.3071\xa0in"
     assert answers(plan(), "jaws")["bore_diameter"].figure.text() == "84.00\xa0mm"
@@ -82,16 +82,16 @@ def test_a_tight_tolerance_shows_one_place_more():
 
 def test_depth_per_side_has_the_amount_on_diameter_beside_it():
     shown = facts(plan(), "cuts")
-    assert str(shown["cut_1_depth_mm"].source) == "3.00\xa0mm on diameter"
-    assert "diameter" not in str(shown["cut_0_depth_mm"].source)  # facing goes along the axis
+    assert str(shown["cut_c2_depth_mm"].source) == "3.00\xa0mm on diameter"
+    assert "diameter" not in str(shown["cut_c1_depth_mm"].source)  # facing goes along the axis
 
 
 def test_a_fixed_rpm_rules_and_the_surface_speed_follows():
-    shown = facts(plan(setups__0__cuts__1__rpm=500.0), "cuts")
-    speed = shown["cut_1_speed_m_min"]
+    shown = facts(plan(setups__s1__cuts__c2__rpm=500.0), "cuts")
+    speed = shown["cut_c2_speed_m_min"]
     assert speed.path is None
     assert speed.value == pytest.approx(3.14159265 * 122 * 0.5)
-    assert facts(plan(), "cuts")["cut_1_speed_m_min"].path == "setups.0.cuts.1.speed_m_min"
+    assert facts(plan(), "cuts")["cut_c2_speed_m_min"].path == "setups.s1.cuts.c2.speed_m_min"
 
 
 def test_one_jaw_stands_beside_all_of_them_and_psi_beside_bar():
@@ -112,9 +112,9 @@ def test_typical_values_are_told_as_such_until_measured():
     assert facts(plan(), "force")["condition"].basis == "typical"
     assert "condition_measured" not in facts(plan(), "force")
     measured = plan(
-        setups__0__force__condition_measured=0.9,
-        setups__0__force__condition_date="2026-11-20",
-        setups__0__force__condition="measured",
+        setups__s1__force__condition_measured=0.9,
+        setups__s1__force__condition_date="2026-11-20",
+        setups__s1__force__condition="measured",
     )
     assert facts(measured, "force")["condition"].basis == "measured"
     assert facts(measured, "force")["condition_measured"].value == 0.9
@@ -123,14 +123,14 @@ def test_typical_values_are_told_as_such_until_measured():
 def test_what_is_needed_is_rounded_up_and_what_there_is_down():
     shown = facts(plan(), "force")
     assert {shown[n].rounding for n in ("static_grip", "per_jaw", "allowable")} == {"down"}
-    assert {shown[n].rounding for n in ("demand_0", "demand_1", "centrifugal", "top_rpm")} == {"up"}
+    assert {shown[n].rounding for n in ("demand_c1", "demand_c2", "centrifugal", "top_rpm")} == {"up"}
     assert answers(plan(), "force")["cap"].figure.rounding == "down"
     assert answers(plan(), "force")["held"].figure.rounding == "down"
 
 
 def test_bars_stay_within_their_track():
     for pressure in (8.0, 20.0, 39.0):
-        for stop in plan(setups__0__force__pressure_bar=pressure).stops:
+        for stop in plan(setups__s1__force__pressure_bar=pressure).stops:
             for answer in stop.answers:
                 if answer.bar:
                     assert 0 <= answer.bar.share <= 1
@@ -142,9 +142,9 @@ def test_cautions_stand_where_they_belong():
     assert {"mounting", "deburr"} <= said["jaws"]
     assert "never-exceed" in said["force"]
     assert "chips" in said["cuts"]
-    assert "not-seated" in {n.code for n in plan(setups__0__hold__seat="none").stop("hold").notes}
+    assert "not-seated" in {n.code for n in plan(setups__s1__hold__seat="none").stop("hold").notes}
     bored = PlannedCut("Bore", "bore", 77.0, 78.0, speed_m_min=120.0, feed_mm_rev=0.1, depth_mm=0.5)
-    thin = plan(part__profile__inside__0=TurnedStep("Bore", 78.0, fit="H7"), setups__0__cuts=(bored,))
+    thin = plan(part__profile__inside__i1=TurnedStep("Bore", 78.0, fit="H7"), setups__s1__cuts=(bored,))
     assert "wall-limit" in {n.code for n in thin.stop("force").notes}
 
 
@@ -153,4 +153,4 @@ def test_quantities_carry_label_and_unit_from_their_declaration():
     assert isinstance(depth.spec, Quantity)
     assert (depth.label, depth.spec.unit) == ("Depth of grip", "mm")
     with pytest.raises(KeyError):
-        field_at("setups.0.hold.colour")
+        field_at("setups.s1.hold.colour")

@@ -191,10 +191,10 @@ def test_any_pocket_is_cut_to_size_and_left_by_the_way_it_was_entered(diameter, 
 
 
 def test_the_plan_asks_for_what_it_does_not_know_and_refuses_while_stopped():
-    words = plan().sides[0].program
+    words = plan().stop("jaws").program
     assert not words.ready and words.boring is not None
     said = " ".join(str(r) for r in words.reasons)
     assert "feed per turn" in said and "program number" in said and "spindle turns" in said and "close on" in said
-    stopped = plan(setups__0__hold__depth_mm=39.0).sides[0].program
+    stopped = plan(setups__s1__hold__depth_mm=39.0).stop("jaws").program
     assert any("stopped" in str(r) for r in stopped.reasons)
-    assert plan(shelf_with(blank=None)).sides[0].program.boring is None
+    assert plan(shelf_with(blank=None)).stop("jaws").program.boring is None

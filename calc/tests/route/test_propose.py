@@ -9,12 +9,16 @@ from hypothesis import strategies as st
 
 from calc.notebook.proven import Proven
 from calc.plan.compute import compute
-from calc.plan.document import Hold, Setup, Stock
-from calc.plan.planned_cut import PlannedCut
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.document import Setup
+from calc.plan.hold.inputs import Hold
+from calc.plan.part.inputs import Stock
+from calc.plan.part.solve import PART
+from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
-from calc.route.propose import propose, side_of
-from calc.route.sequence import sequence_notes
+from calc.propose.operations import propose, side_of
+from calc.route.order import sequence_notes
 from calc.rules import Rules
 from calc.tests.route_shop import STEEL, plan, proposed, shelf
 
@@ -123,7 +127,7 @@ def test_a_proven_cut_gives_the_first_figures_where_the_shop_wants_it():
         machine="Lathe",
         insert="CNMG 120412",
     )
-    side = side_of(document, figures.part.value, figures.sides.value.first, 0, taken.tools, (worked,))
+    side = side_of(document, figures[PART], figures[SIDES].first, 0, taken.tools, (worked,))
     rough = propose(side)[1]
     assert (rough.speed_m_min, rough.feed_mm_rev) == (222.0, 0.31)
     window = propose(replace(side, rules=Rules(first_speed="window")))[1]
@@ -132,10 +136,10 @@ def test_a_proven_cut_gives_the_first_figures_where_the_shop_wants_it():
 
 
 def test_the_other_side_makes_the_rest():
-    document = replace(plan(), setups=(plan().setups[0], Setup("Two", hold=Hold(grip="outside:Pin", depth_mm=20.0))))
+    document = replace(plan(), setups=(plan().setups[0], Setup("Two", hold=Hold(grip="outside:o1", depth_mm=20.0))))
     taken = shelf(setups=2)
     figures = solve(document, taken, 1)
-    cuts = propose(side_of(document, figures.part.value, figures.sides.value.first, 1, taken.tools))
+    cuts = propose(side_of(document, figures[PART], figures[SIDES].first, 1, taken.tools))
     assert [(c.kind, c.to_diameter_mm) for c in cuts] == [("face", 0.0), ("turn", 84.0)]
 
 
@@ -170,13 +174,13 @@ FACE, ROUGH, FINISH = (
     cut("Finish", "turn", 51, 50, "finish"),
 )
 DRILL, BORE = cut("Drill", "drill", 0, 20), cut("Bore", "bore", 20, 24)
-THREAD, PART = cut("Thread", "thread", 24, 22), cut("Part off", "part", 90, 0)
+THREAD, OFF = cut("Thread", "thread", 24, 22), cut("Part off", "part", 90, 0)
 
 
 @pytest.mark.parametrize(
     ("order", "code"),
     [
-        ((PART, FACE), "part-off-first"),
+        ((OFF, FACE), "part-off-first"),
         ((FINISH, ROUGH), "finish-before-rough"),
         ((BORE, DRILL), "bore-before-drill"),
         ((FINISH, FACE), "face-late"),
@@ -191,7 +195,7 @@ def test_a_wrong_order_is_told_in_words(order, code):
 
 
 def test_the_right_order_is_not_told():
-    assert sequence_notes((FACE, ROUGH, FINISH, DRILL, BORE, THREAD, PART)) == []
+    assert sequence_notes((FACE, ROUGH, FINISH, DRILL, BORE, THREAD, OFF)) == []
     # A bore finished before the outside is roughed is no fault.
     assert sequence_notes((cut("Bore", "bore", 20, 24, "finish"), ROUGH)) == []
 

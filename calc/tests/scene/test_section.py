@@ -2,15 +2,16 @@
 
 import pytest
 
+from calc.plan.scenes import scenes_of
 from calc.tests.plans import CHUCK, plan, shelf_with
 
 
 def view(result, name="section"):
-    return next(s for s in result.sides[0].scenes if s.name == name)
+    return next(s for s in scenes_of(result, 0) if s.name == name)
 
 
 def dimensions(result):
-    return {d.name: d for scene in result.sides[0].scenes for d in scene.dimensions}
+    return {d.name: d for scene in scenes_of(result, 0) for d in scene.dimensions}
 
 
 def shape(result, name):
@@ -19,20 +20,20 @@ def shape(result, name):
 
 # (fact, new value, dimension that shows it, what it must measure)
 MOVES = [
-    ("part__profile__outside__0__diameter_mm", 80.0, "diameter-0", 80.0),
-    ("part__profile__outside__0__diameter_mm", 80.0, "bore_diameter", 80.0),
-    ("part__profile__outside__0__length_mm", 44.0, "length-0", 44.0),
-    ("part__profile__outside__0__length_mm", 44.0, "length", 58.0),
-    ("part__profile__outside__1__length_mm", 20.0, "length-1", 20.0),
-    ("part__profile__outside__1__diameter_mm", 110.0, "diameter-1", 110.0),
+    ("part__profile__outside__o1__diameter_mm", 80.0, "diameter-o1", 80.0),
+    ("part__profile__outside__o1__diameter_mm", 80.0, "bore_diameter", 80.0),
+    ("part__profile__outside__o1__length_mm", 44.0, "length-o1", 44.0),
+    ("part__profile__outside__o1__length_mm", 44.0, "length", 58.0),
+    ("part__profile__outside__o2__length_mm", 20.0, "length-o2", 20.0),
+    ("part__profile__outside__o2__diameter_mm", 110.0, "diameter-o2", 110.0),
     ("part__stock__diameter_mm", 130.0, "stock", 130.0),
-    ("part__profile__inside__0__diameter_mm", 40.0, "inside-0", 40.0),
-    ("setups__0__hold__depth_mm", 16.0, "depth", 16.0),
-    ("setups__0__hold__depth_mm", 16.0, "floor", 14.0),
-    ("setups__0__hold__depth_mm", 16.0, "grip-height", 57.0),
-    ("setups__0__hold__jaw_height_mm", 46.0, "jaw-height", 46.0),
-    ("setups__0__hold__jaw_height_mm", 46.0, "floor", 6.0),
-    ("setups__0__cuts__0__to_diameter_mm", 60.0, "cut_0_to_diameter_mm", 60.0),
+    ("part__profile__inside__i1__diameter_mm", 40.0, "inside-i1", 40.0),
+    ("setups__s1__hold__depth_mm", 16.0, "depth", 16.0),
+    ("setups__s1__hold__depth_mm", 16.0, "floor", 14.0),
+    ("setups__s1__hold__depth_mm", 16.0, "grip-height", 57.0),
+    ("setups__s1__hold__jaw_height_mm", 46.0, "jaw-height", 46.0),
+    ("setups__s1__hold__jaw_height_mm", 46.0, "floor", 6.0),
+    ("setups__s1__cuts__c1__to_diameter_mm", 60.0, "cut_c1_to_diameter_mm", 60.0),
     ("part__face_stock_mm", 5.0, "overhang", 49.0),
 ]
 
@@ -57,14 +58,14 @@ def test_the_bored_wall_lies_on_the_part():
 
 def test_seated_on_its_shoulder_the_part_stands_off_the_floor():
     result = plan(
-        setups__0__hold__seat="face", part__profile__outside__0__length_mm=20.0, setups__0__hold__depth_mm=None
+        setups__s1__hold__seat="face", part__profile__outside__o1__length_mm=20.0, setups__s1__hold__depth_mm=None
     )
     floor = 80 + 15 + 50 - 21
     assert min(x for x, _ in shape(result, "part").points) == pytest.approx(floor + 1)
 
 
 def test_cut_regions_are_the_metal_that_goes():
-    face, turn = shape(plan(), "cut-0"), shape(plan(), "cut-1")
+    face, turn = shape(plan(), "cut-c1"), shape(plan(), "cut-c2")
     assert {y for _, y in face.points} == {26.0, 61.0}
     assert {y for _, y in turn.points} == {59.5, 61.0}
     width = max(x for x, _ in face.points) - min(x for x, _ in face.points)
@@ -73,11 +74,11 @@ def test_cut_regions_are_the_metal_that_goes():
 
 def test_a_live_centre_is_drawn_when_there_is_one():
     assert "live-centre" not in {s.name for s in view(plan()).shapes}
-    assert "live-centre" in {s.name for s in view(plan(setups__0__hold__live_centre=True)).shapes}
+    assert "live-centre" in {s.name for s in view(plan(setups__s1__hold__live_centre=True)).shapes}
 
 
 def test_what_has_no_figures_is_left_out_and_said():
-    nothing = view(plan(part__profile__outside__0__diameter_mm=None))
+    nothing = view(plan(part__profile__outside__o1__diameter_mm=None))
     assert [s.name for s in nothing.shapes] == ["axis"]
     assert "Part" in str(nothing.words[0])
     no_jaw = view(plan(shelf_with(chuck=None)))

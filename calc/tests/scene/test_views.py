@@ -9,12 +9,15 @@ from itertools import pairwise
 import pytest
 
 from calc.plan.compute import PlanResult
+from calc.plan.force.solve import FORCE
+from calc.plan.hold.solve import HOLD
+from calc.plan.scenes import scenes_of
 from calc.scene.shapes import Point, Scene, Shape
 from calc.tests.plans import IN_TOOTH_0, PIE, TOOTHED, plan, ring_plan, shelf_with
 
 
 def view(result: PlanResult, name: str) -> Scene:
-    return next(s for s in result.sides[0].scenes if s.name == name)
+    return next(s for s in scenes_of(result, 0) if s.name == name)
 
 
 def shapes(scene: Scene, start: str) -> list[Shape]:
@@ -81,14 +84,14 @@ def test_pie_jaws_close_round_the_piece() -> None:
 
 @pytest.mark.parametrize("position", [0.0, 0.3, 0.5, 1.0])
 def test_opening_and_closing_together_are_the_stroke_on_diameter(position: float) -> None:
-    scene = view(plan(setups__0__jaws__position=position), "travel")
+    scene = view(plan(setups__s1__jaws__position=position), "travel")
     spans = {d.name: d.measured_mm / 10 for d in scene.dimensions}  # drawn ten times
     assert spans["opens"] + spans["closes"] == pytest.approx(2 * 5.5)
     assert spans["opens"] == pytest.approx(2 * 5.5 * position)
 
 
 def test_the_spread_of_the_batch_is_drawn_where_it_is() -> None:
-    scene = view(plan(part__profile__outside__0__lower_mm=-0.2), "travel")
+    scene = view(plan(part__profile__outside__o1__lower_mm=-0.2), "travel")
     xs = [x / 10 for x, _ in shapes(scene, "spread")[0].points]
     assert (min(xs), max(xs)) == (pytest.approx(-0.2), pytest.approx(0.0))
 
@@ -98,7 +101,7 @@ def test_the_spread_of_the_batch_is_drawn_where_it_is() -> None:
 
 def test_the_wall_is_drawn_out_of_round_by_its_figure_times_the_factor_told() -> None:
     result = ring_plan(PIE)
-    scene, wall = view(result, "wall"), result.figures[0].force.value.wall
+    scene, wall = view(result, "wall"), result.figures[0][FORCE].wall
     times = next(
         float(str(label.text).split("×")[1].replace("\u202f", "")) for label in scene.labels if "×" in str(label.text)
     )
@@ -122,7 +125,7 @@ def test_arrows_stand_on_the_side_that_is_gripped() -> None:
 
 
 def test_a_piece_of_the_bored_size_touches_all_over_and_others_show_their_gap() -> None:
-    scene = view(plan(part__profile__outside__0__lower_mm=-0.2), "contact")
+    scene = view(plan(part__profile__outside__o1__lower_mm=-0.2), "contact")
     said = [str(label.text) for label in scene.labels]
     assert len(shapes(scene, "piece-")) == 3
     assert any("nominal" in s and "touches all over" in s for s in said)
@@ -138,8 +141,8 @@ def test_a_piece_of_the_bored_size_touches_all_over_and_others_show_their_gap() 
 def test_the_part_is_drawn_to_size_with_every_diameter_and_length() -> None:
     scene = view(plan(), "part")
     measures = {d.name: d.measured_mm for d in scene.dimensions}
-    assert measures["diameter-0"] == 84 and measures["diameter-1"] == 118 and measures["inside-0"] == 52
-    assert measures["length-0"] == 40 and measures["length-1"] == 14 and measures["length"] == 54
+    assert measures["diameter-o1"] == 84 and measures["diameter-o2"] == 118 and measures["inside-i1"] == 52
+    assert measures["length-o1"] == 40 and measures["length-o2"] == 14 and measures["length"] == 54
     half = next(s for s in scene.shapes if s.role == "part")
     # The half-section: 40·(42 − 26) + 14·(59 − 26), less what the edges take.
     assert area(half.points) == pytest.approx(40 * 16 + 14 * 33, abs=1.0)
@@ -156,9 +159,9 @@ def test_every_view_has_room_for_all_that_it_draws(name: str) -> None:
 
 
 def test_a_second_pocket_is_shown_dashed() -> None:
-    hold = plan().figures[0].hold.value
+    hold = plan().figures[0][HOLD]
     other = replace(hold.pocket, bore_diameter_mm=122.0)
-    from calc.scene.front import front
+    from calc.plan.jaws.front import front
 
     dashed = shapes(front(replace(hold, other=other)), "other-pocket")[0]
     assert dashed.role == "hidden" and radii(dashed.points) == pytest.approx([61.0] * len(dashed.points))

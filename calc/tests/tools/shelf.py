@@ -5,8 +5,8 @@ from functools import cache
 
 from calc.data.tools import starting_tools
 from calc.reading import read
-from calc.shelf.tools import TOOL_KINDS
 from calc.tools.library import Library
+from calc.tools.records import TOOL_KINDS
 
 ROWS = {
     "insert": "inserts",

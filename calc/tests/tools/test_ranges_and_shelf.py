@@ -10,10 +10,10 @@ from calc.fields import fields_of
 from calc.reading import read, write
 from calc.shelf.items import GROUPS, KINDS, NOUNS, TITLES, item_fields
 from calc.shelf.properties import CODES, column, field_of
-from calc.shelf.tools import TOOL_KINDS, GrooveInsert, Insert
 from calc.tests.tools.shelf import starting_library
 from calc.tools.library import Library, Tool
 from calc.tools.ranges import read_range
+from calc.tools.records import TOOL_KINDS, GrooveInsert, Insert
 
 LIB = starting_library()
 

@@ -7,7 +7,7 @@ from typing import Any
 INCH = 25.4
 
 SEAL_CARRIER: dict[str, Any] = {
-    "version": 2,
+    "version": 3,
     "part": {
         "quantity": 240,
         "edge_mm": 0.3,
@@ -40,7 +40,7 @@ SEAL_CARRIER: dict[str, Any] = {
         },
         {
             "name": "Side 2, flange end",
-            "hold": {"grip": "outside:Spigot", "depth_mm": 22.0},
+            "hold": {"grip": "outside:o1", "depth_mm": 22.0},
             "jaws": {"program": 2042, "spindle": "M03"},
             "force": {"pressure_bar": 24.0, "condition": "auto"},
             "clamp_rpm": 600.0,
@@ -49,7 +49,7 @@ SEAL_CARRIER: dict[str, Any] = {
 }
 
 WEAR_RING: dict[str, Any] = {
-    "version": 2,
+    "version": 3,
     "part": {
         "quantity": 90,
         "edge_mm": 0.5,
@@ -78,7 +78,7 @@ WEAR_RING: dict[str, Any] = {
         },
         {
             "name": "Side 2, outside",
-            "hold": {"grip": "inside:Bore", "depth_mm": 12.0},
+            "hold": {"grip": "inside:i1", "depth_mm": 12.0},
             "jaws": {"program": 2107},
             "force": {"pressure_bar": 5.0, "condition": "today"},
             "clamp_rpm": 500.0,
@@ -87,7 +87,7 @@ WEAR_RING: dict[str, Any] = {
 }
 
 GUIDE_BUSH: dict[str, Any] = {
-    "version": 2,
+    "version": 3,
     "part": {
         "quantity": 1800,
         "edge_mm": 0.3,
@@ -129,7 +129,7 @@ GUIDE_BUSH: dict[str, Any] = {
 }
 
 VENT_PLUG: dict[str, Any] = {
-    "version": 2,
+    "version": 3,
     "part": {
         "quantity": 600,
         "edge_mm": 0.01 * INCH,
@@ -161,7 +161,7 @@ VENT_PLUG: dict[str, Any] = {
     "setups": [
         {
             "name": "Thread end",
-            "hold": {"grip": "outside:Bar", "depth_mm": 0.625 * INCH, "friction": "ground"},
+            "hold": {"grip": "outside:o1", "depth_mm": 0.625 * INCH, "friction": "ground"},
             "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
             "force": {"pressure_bar": 18.0, "condition": "today"},
             "clamp_rpm": 3000.0,
@@ -211,6 +211,6 @@ RUNS: list[dict[str, Any]] = [
         "units": "inch",
         "document": VENT_PLUG,
         "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38", "jaw_set": "set-21"}],
-        "typed": {"part.profile.outside.0.diameter_mm": "1 1/2 in"},
+        "typed": {"part.profile.outside.o1.diameter_mm": "1 1/2 in"},
     },
 ]

@@ -48,6 +48,7 @@ CHUCKS: list[dict[str, Any]] = [
     {
         "key": "lathe-3-chuck",
         "name": "Lathe 3 chuck, 8-inch class",
+        "jaws": 3,
         "machine": "lathe-3",
         "max_grip_n": 108_000,
         "max_pressure_bar": 32,
@@ -72,6 +73,7 @@ CHUCKS: list[dict[str, Any]] = [
     {
         "key": "lathe-5-chuck",
         "name": "Lathe 5 chuck, 10-inch class",
+        "jaws": 3,
         "machine": "lathe-5",
         "max_grip_n": 150_000,
         "max_pressure_bar": 30,
@@ -100,6 +102,7 @@ CHUCKS: list[dict[str, Any]] = [
     {
         "key": "twin-2-chuck",
         "name": "Twin 2 main chuck, 6-inch class",
+        "jaws": 3,
         "machine": "twin-2",
         "max_grip_n": 57_000,
         "max_pressure_bar": 27,
@@ -376,6 +379,7 @@ STOCK = {
 }
 
 # The grip of Lathe 3's chuck as it was measured: it loses a little every week, and comes back when it is greased.
+MEASURED_CHUCK = "lathe-3-chuck"  # greased and measured as told here
 GREASED_DAYS_AGO = (150, 78, 4)
 _BOOK_24_BAR_N = 80_900.0  # the chuck's chart at 24 bar
 

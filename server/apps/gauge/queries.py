@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 from calc.chuck.calibration import TREND_LEAST, trend_of, usable
 from calc.chuck.fit import GaugePoint, GripFitInput, GripFitResult, grip_fit
+from calc.chuck.speed import StackPart, pull_of
 from calc.errors import CalcError
 from calc.quantities import Figure, System, from_core, shown_as
-from server.apps.gauge.known import today
+from server.apps.gauge.known import measured, today
 from server.apps.gauge.models import GaugeRun, Greasing, Reading
 from server.apps.house import queries as house
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
+
+__all__ = ["chuck_id_of", "chuck_page", "fit_of", "measured", "run_by_id", "run_page", "today"]
 
 SHOWN_MOST = 600  # points of a run that a screen is sent; the fit has them all
 CURVE = 60
@@ -44,8 +46,8 @@ def calculated_k(run: GaugeRun) -> float | None:
         return None
     assert run.jaw_mass_kg is not None and run.jaw_radius_mm is not None
     assert chuck.master_mass_kg is not None and chuck.master_radius_mm is not None
-    moment = run.jaw_mass_kg * run.jaw_radius_mm + chuck.master_mass_kg * chuck.master_radius_mm
-    return chuck.jaws * moment / 1000 * (2 * math.pi / 60) ** 2 or None
+    stack = (StackPart(run.jaw_mass_kg, run.jaw_radius_mm), StackPart(chuck.master_mass_kg, chuck.master_radius_mm))
+    return pull_of(stack, chuck.jaws) or None
 
 
 def fit_of(run: GaugeRun, readings: list[Reading]) -> GripFitResult:

@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 
 from server.apps.notebook import queries
-from server.apps.notebook.actions.keep_cut import figures_to_take, keep_planned, take_out, write_cut
+from server.apps.notebook.actions.keep_cut import Seen, figures_to_take, keep_planned, take_out, write_cut
 from server.apps.notebook.actions.take_file import take_file
 from server.apps.notebook.schemas import (
     LikeOut,
@@ -22,6 +22,7 @@ from server.apps.notebook.schemas import (
     ProvenTake,
 )
 from server.apps.runs.actions import operate
+from server.apps.runs.actions.asked import Asked
 from server.apps.runs.schemas import PlanOut
 from server.foundation.roles import require_sees_drafts
 from server.foundation.schemas import Problem
@@ -30,7 +31,7 @@ router = Router(tags=["notebook"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
 CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}
-CUT = "/runs/{int:run_id}/sides/{int:index}/cuts/{int:cut}"
+CUT = "/runs/{int:run_id}/sides/{setup}/cuts/{cut}"
 
 
 @router.get("/notebook/cuts", response={200: NotebookOut, **LOOKS}, operation_id="notebook")
@@ -69,22 +70,24 @@ def file_in(request: HttpRequest, given: NotebookFileIn) -> dict[str, Any]:
 
 
 @router.get(f"{CUT}/proven", response={200: LikeOut, 403: Problem, 409: Problem, **LOOKS}, operation_id="provenLikeCut")
-def like(request: HttpRequest, run_id: int, index: int, cut: int, asked: Query[NotebookUnits]) -> dict[str, Any]:
+def like(request: HttpRequest, run_id: int, setup: str, cut: str, asked: Query[NotebookUnits]) -> dict[str, Any]:
     """Proven cuts like a planned one, the most like first, each with why."""
     require_sees_drafts(request.user)
-    return queries.like(run_id, index, cut, asked.units)
+    return queries.like(run_id, setup, cut, asked.units)
 
 
 @router.post(f"{CUT}/keep", response={201: ProvenLine, **CHANGES}, operation_id="keepProvenCut")
-def keep(request: HttpRequest, run_id: int, index: int, cut: int, given: ProvenIn) -> Status[dict[str, Any]]:
+def keep(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenIn) -> Status[dict[str, Any]]:
     """Keep a planned cut that worked, with how its chip and finish came out."""
-    row = keep_planned(run_id, index, cut, dict(given.fields), given.units, given.key, request.user)
+    seen = Seen(dict(given.fields), given.units, given.key)
+    row = keep_planned(run_id, setup, cut, seen, request.user)
     return Status(201, queries.line(row, given.units))
 
 
 @router.post(f"{CUT}/proven", response={200: PlanOut, **CHANGES}, operation_id="takeProvenCut")
-def take(request: HttpRequest, run_id: int, index: int, cut: int, given: ProvenTake) -> HttpResponse:
+def take(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenTake) -> HttpResponse:
     """Put a proven cut's figures into a planned one, as one edit."""
-    asked = operate.Asked(request.user, given.units, given.key, given.base_revision)
-    view = operate.take_figures(run_id, index, cut, figures_to_take(given.proven, request.user), asked)
-    return HttpResponse(PlanOut.model_validate(view).model_dump_json(), content_type="application/json")
+    asked = Asked(request.user, given.units, given.key, given.base_revision)
+    path = f"{operate.cuts_path(setup)}.{cut}"
+    view = operate.take_figures(run_id, path, figures_to_take(given.proven, request.user), asked)
+    return HttpResponse(view.model_dump_json(), content_type="application/json")

@@ -12,12 +12,12 @@ from django.db.models import Q, QuerySet
 
 from calc.fields import Choice, Quantity
 from calc.notebook.proven import Proven, Situation, most_like
-from calc.plan.cuts import CutFigures
-from calc.plan.tooling import situation_of
+from calc.plan.cuts.solve import CutFigures
+from calc.plan.cuts.tooling import situation_of
 from calc.quantities import System, shown_as
 from server.apps.notebook import convert
 from server.apps.notebook.models import ProvenCut
-from server.apps.runs import queries as runs
+from server.apps.runs.queries.tools import cut_of
 from server.foundation.problems import NotFound
 
 PAGE = 30
@@ -27,6 +27,8 @@ SEARCHED = ("material", "machine", "insert", "holder", "remarks", "run_name", "k
 
 def _found(find: str, kind: str, group: str) -> QuerySet[ProvenCut]:
     rows = ProvenCut.objects.select_related("by")
+    # PostgreSQL takes no such sign in a text.
+    find, kind, group = (words.replace("\x00", " ") for words in (find, kind, group))
     if kind:
         rows = rows.filter(kind=kind)
     if group:
@@ -88,16 +90,16 @@ def row_by_id(pk: int) -> ProvenCut:
     return row
 
 
-def planned(run_id: int, index: int, cut: int) -> tuple[Any, CutFigures, Situation]:
+def planned(run_id: int, setup: str, cut: str) -> tuple[Any, CutFigures, Situation]:
     """(run, figures, situation) of a planned cut. Raises NotFound or Conflict."""
-    run, figures, part = runs.cut_of(run_id, index, cut)
+    run, figures, part = cut_of(run_id, setup, cut)
     now = situation_of(figures.planned, figures.tool, part)
     return run, figures, now
 
 
-def like(run_id: int, index: int, cut: int, system: System) -> dict[str, Any]:
+def like(run_id: int, setup: str, cut: str, system: System) -> dict[str, Any]:
     """Proven cuts like a planned one, the most like first, each with why."""
-    run, figures, now = planned(run_id, index, cut)
+    run, figures, now = planned(run_id, setup, cut)
     rows = {convert.value(r): r for r in reversed(_found("", now.kind, "")[:LOOKED_AT])}
     return {
         "revision": run.revision,

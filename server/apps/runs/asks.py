@@ -112,45 +112,34 @@ class NewItem(Keyed):
     kind: str | None = Field(default=None, max_length=40)
 
 
-class ItemOut(Keyed):
-    """A step or a cut to take out."""
-
-    path: str = Field(max_length=120)
-    index: int = Field(ge=0, le=1000)
-    base_revision: int = Field(ge=0, le=REVISION_MOST)
-
-
 class BasedKeyed(Keyed):
     """A change of whole operations, with the draft that was looked at."""
 
     base_revision: int = Field(ge=0, le=REVISION_MOST)
 
 
-class MoveIn(BasedKeyed):
-    """An operation to put at another place."""
+class ItemIn(BasedKeyed):
+    """An item of a list: to take out, or to make two of."""
 
     path: str = Field(max_length=120)
-    index: int = Field(ge=0, le=1000)
-    to: int = Field(ge=0, le=1000)
 
 
-class SplitIn(BasedKeyed):
-    """An operation to make roughing and finishing of."""
+class MoveIn(ItemIn):
+    """An operation to put behind another, or first where `behind` is empty."""
 
-    path: str = Field(max_length=120)
-    index: int = Field(ge=0, le=1000)
+    behind: str = Field(max_length=12)
 
 
 class SettleIn(UnitsAsk):
     """Which cut to settle; none: the whole set-up."""
 
-    cut: int | None = Field(None, ge=0, le=1000)
+    cut: str | None = Field(None, max_length=12)
 
 
 class SettleKeep(BasedKeyed):
     """The same, kept."""
 
-    cut: int | None = Field(None, ge=0, le=1000)
+    cut: str | None = Field(None, max_length=12)
 
 
 class ToolsAsk(UnitsAsk):
@@ -159,10 +148,9 @@ class ToolsAsk(UnitsAsk):
     find: str = Field("", max_length=200)
 
 
-class ReleaseIn(Keyed):
+class ReleaseIn(BasedKeyed):
     """What was confirmed, by code, and which draft was looked at."""
 
-    base_revision: int = Field(ge=0, le=REVISION_MOST)
     confirmed: list[str] = Field(max_length=200)
     note: str = Field(default="", max_length=200)
 
@@ -177,15 +165,11 @@ class DrawingIn(Schema):
     units: Units = "metric"
 
 
-class DrawingKeep(DrawingIn):
+class DrawingKeep(DrawingIn, BasedKeyed):
     """A drawing to take into the plan."""
 
-    key: UUID
-    base_revision: int = Field(ge=0, le=REVISION_MOST)
 
-
-class RestoreIn(Keyed):
+class RestoreIn(BasedKeyed):
     """A draft to bring back."""
 
     revision: int = Field(ge=0, le=REVISION_MOST)
-    base_revision: int = Field(ge=0, le=REVISION_MOST)

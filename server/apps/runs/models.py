@@ -22,6 +22,7 @@ class Run(Revised):
     units = models.CharField(max_length=6, choices=[("metric", "metric"), ("inch", "inch")], default="metric")
     document = models.JSONField(help_text="calc.plan.document.Document")
     typed = models.JSONField(default=dict, help_text="Path -> the text that was typed for it")
+    gone = models.JSONField(default=list, help_text="Ids of items that were taken out: never given again")
     put_away = models.BooleanField(default=False)
     released_at = models.DateTimeField(null=True, blank=True, help_text="When it first went to the machine")
     changed_at = models.DateTimeField(auto_now=True)
@@ -39,17 +40,17 @@ class Run(Revised):
 
 
 class RunSetup(models.Model):
-    """What one set-up of the plan takes from the shelf."""
+    """What one set-up of the plan takes from the shelf; kept while the set-up is out of the plan."""
 
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="setups")
-    position = models.PositiveSmallIntegerField()
+    item = models.CharField(max_length=12, help_text="The set-up's id in the document")
     chuck = models.ForeignKey("shelf.Chuck", null=True, blank=True, on_delete=models.PROTECT)
     jaw_blank = models.ForeignKey("shelf.JawBlank", null=True, blank=True, on_delete=models.PROTECT)
     jaw_set = models.ForeignKey("shelf.JawSet", null=True, blank=True, on_delete=models.PROTECT)
 
     class Meta:
-        ordering = ["position"]
-        constraints = [models.UniqueConstraint(fields=["run", "position"], name="run_setup_once")]
+        ordering = ["pk"]
+        constraints = [models.UniqueConstraint(fields=["run", "item"], name="run_setup_once")]
 
 
 class Release(models.Model):
@@ -60,9 +61,11 @@ class Release(models.Model):
     revision = models.PositiveIntegerField(help_text="The draft that it is")
     rules = models.PositiveIntegerField(help_text="Revision of the house rules it was computed under")
     document = models.JSONField(help_text="calc.plan.document.Document")
+    form = models.PositiveSmallIntegerField(default=2, help_text="Of the views; earlier ones are read as today's")
     views = models.JSONField(help_text="Units -> the plan as the screen showed it")
+    lines = models.JSONField(default=dict, help_text="Units -> the stops in one line each, for the bench")
     programs = models.JSONField(
-        default=dict, help_text="Units -> side -> the jaw-boring program's text, where it could be written"
+        default=dict, help_text="Units -> set-up -> the jaw-boring program's text, where it could be written"
     )
     confirmed = models.JSONField(help_text="The cautions that were confirmed: code, text and where")
     note = models.CharField(max_length=200, blank=True)
@@ -76,13 +79,18 @@ class Release(models.Model):
 
 
 class Edit(models.Model):
-    """One change of one fact, or of a part of the plan that its path names: the plan's history. Never altered."""
+    """One change: of what its path names, or of the parts that are kept below it. The plan's history, never altered.
+
+    `form` tells edits from before items had ids, whose paths count places: told in the history, taken back no more.
+    """
 
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="edits")
     revision = models.PositiveIntegerField(help_text="Of the run, after this edit")
     path = models.CharField(max_length=120)
     old = models.JSONField(null=True)
     new = models.JSONField(null=True)
+    parts = models.JSONField(default=list, help_text="[path, old, new] of each fact, where the edit changed several")
+    form = models.PositiveSmallIntegerField(default=2)
     typed = models.CharField(max_length=200, blank=True)
     typed_before = models.CharField(max_length=200, blank=True)
     label = models.CharField(max_length=160, blank=True, help_text="What the fact was called then")

@@ -12,10 +12,11 @@ from uuid import UUID
 
 from pydantic import BaseModel
 
-from server.apps.runs.drawn import ChartOut, SceneOut
-from server.apps.runs.stop_shapes import State, StopOut, TableOut
+from calc.said.plan import SideSaid
+from calc.said.stop import StopSaid, TableSaid
 
 Units = Literal["metric", "inch"]
+State = Literal["settled", "open", "stopped"]
 
 
 class RunOut(BaseModel):
@@ -60,35 +61,6 @@ class BenchOut(BaseModel):
     page_size: int
     planning: int
     away: int
-
-
-class CarryOut(BaseModel):
-    """What a setter carries to the machine."""
-
-    pressure: str | None
-    clamp: str | None
-    bore: str | None
-    depth: str | None
-
-
-class ProgramOut(BaseModel):
-    """Whether the jaw-boring program can be written, and what keeps it from being."""
-
-    ready: bool
-    reasons: list[str]
-
-
-class SideOut(BaseModel):
-    """One set-up as it is drawn and carried."""
-
-    index: int
-    title: str
-    end: str
-    verdict: State
-    carry: CarryOut
-    scenes: list[SceneOut]
-    chart: ChartOut | None
-    program: ProgramOut
 
 
 class PlanRulesOut(BaseModel):
@@ -162,8 +134,8 @@ class PlanOut(BaseModel):
     at: int | None
     rules: PlanRulesOut | None
     release: ReleaseOut | None
-    stops: list[StopOut]
-    sides: list[SideOut]
+    stops: list[StopSaid]
+    sides: list[SideSaid]
 
 
 class DrawingOut(BaseModel):
@@ -179,7 +151,7 @@ class CheckOut(BaseModel):
     """A question solved by itself, of the draft it was asked for; no table where there is nothing to solve."""
 
     revision: int
-    table: TableOut | None
+    table: TableSaid | None
 
 
 class RunMade(BaseModel):
@@ -200,11 +172,12 @@ class HistoryEntry(BaseModel):
 
 
 class HistoryOut(BaseModel):
-    """A page of a run's history, the newest first."""
+    """A page of a run's history, the newest first; drafts before `first` were kept in a form that is shown no more."""
 
     entries: list[HistoryEntry]
     more: bool
     total: int
+    first: int
 
 
 class PulseOut(BaseModel):
@@ -215,24 +188,55 @@ class PulseOut(BaseModel):
 
 
 class HitOut(BaseModel):
-    """Something found."""
+    """Something found: "run", or the kind of a shelf item."""
 
-    kind: Literal[
-        "run",
-        "machine",
-        "chuck",
-        "jaw_blank",
-        "jaw_set",
-        "ring",
-        "plug",
-        "insert",
-        "groove_insert",
-        "thread_insert",
-        "holder",
-        "drill",
-        "blade",
-        "material",
-    ]
+    kind: str
     key: str
     title: str
     detail: str
+
+
+class ToolOut(BaseModel):
+    """A tool with its score and reasons, or the rule that rejects it."""
+
+    key: str
+    name: str
+    score: int
+    chosen: bool
+    why: list[str]
+    rejected: str
+
+
+class ToolsOut(BaseModel):
+    """The tools for a cut, the best first; `path` is where the chosen one is kept."""
+
+    revision: int
+    cut: str
+    path: str
+    fit: int
+    rejected: int
+    tools: list[ToolOut]
+
+
+class SettledCut(BaseModel):
+    """A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then."""
+
+    id: str
+    name: str
+    words: str
+    before: float
+    after: float
+    binds: str
+    without: float | None
+    then: str
+    gives_up: list[str]
+    tried: int
+    figures: str
+
+
+class SettledOut(BaseModel):
+    """What settling found, at which draft."""
+
+    revision: int
+    words: str
+    cuts: list[SettledCut]

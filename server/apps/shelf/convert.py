@@ -12,8 +12,8 @@ from calc.reading import read
 from calc.shelf.items import item_fields
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
-from calc.shelf.tools import TOOL_KINDS
 from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
+from calc.tools.records import TOOL_KINDS
 from server.apps.shelf import models
 
 MODELS: dict[str, type[models.Item]] = {

@@ -10,12 +10,12 @@ from calc.chuck.chart import HeightCurve, curves_at_heights, write_chart
 from calc.errors import CalcError
 from calc.fields import Choice, Quantity, Spec
 from calc.plan.labels import value_text as spec_text
-from calc.plan.standing import HEADLINES, headline_text
-from calc.quantities import Figure, Sentence, System, exact_text, from_core, shown_as
+from calc.plan.standing import moved_words
+from calc.quantities import Figure, System, exact_text, from_core, shown_as
 from calc.shelf.items import KINDS, NOUNS, TITLES, item_fields
-from calc.shelf.tools import TOOL_KINDS
+from calc.tools.records import TOOL_KINDS
 from server.apps.runs.actions.follow_shelf import Effect, effects
-from server.apps.runs.queries import runs_that_take
+from server.apps.runs.queries.find import runs_that_take
 from server.apps.shelf import convert
 from server.apps.shelf.form import LINKS, Form, Given, blank_form, form_of, take
 from server.apps.shelf.models import Item, JawSet, ShelfChange
@@ -244,12 +244,7 @@ def _curve_points(form: Form, system: System) -> list[list[float]]:
 
 
 def _effect(effect: Effect, system: System) -> dict[str, Any]:
-    told = [
-        Sentence(
-            "{what} {a} → {b}", what=HEADLINES[n][0], a=headline_text(n, a, system), b=headline_text(n, b, system)
-        ).text(system)
-        for n, (a, b) in effect.headlines.items()
-    ]
+    told = moved_words(effect.headlines, system)
     was, now = effect.verdict
     told += [f"{was}, then {now}"] if was != now else []
     run = effect.run

@@ -184,11 +184,11 @@ class JawSet(Item):
 class Tool(Item):
     """A tool of any kind: insert, holder, drill, blade. Its figures are those of the core's declaration of the kind.
 
-    One table for all: what a kind of tool has is declared once, in calc.shelf.tools, and checked there.
+    One table for all: what a kind of tool has is declared once, in calc.tools.records, and checked there.
     """
 
     kind = models.CharField(max_length=20, db_index=True)
-    figures = models.JSONField(default=dict, help_text="calc.shelf.tools, without key and name")
+    figures = models.JSONField(default=dict, help_text="calc.tools.records, without key and name")
 
     class Meta(Item.Meta):
         constraints = [

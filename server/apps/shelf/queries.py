@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from calc.shelf.taken import SetupShelf
 from server.apps.shelf.models import Tool
 from server.apps.shelf.snapshot import NO_STATE, Snapshot, current, token
 
-__all__ = ["NO_STATE", "Snapshot", "chucks_of", "current", "find", "setup_shelf", "token", "tool_key"]
+__all__ = ["NO_STATE", "Snapshot", "Taken", "chucks_of", "current", "find", "setup_shelf", "token", "tool_key"]
 
 
 def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
@@ -17,13 +18,21 @@ def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
     return {key: shelf.names["chuck"][key] for key in keys}
 
 
-def setup_shelf(
-    shelf: Snapshot, machine_id: int | None, chuck_id: int | None, blank_id: int | None, set_id: int | None
-) -> SetupShelf:
+@dataclass(frozen=True)
+class Taken:
+    """What a set-up takes from the shelf, by database id."""
+
+    chuck_id: int | None = None
+    jaw_blank_id: int | None = None
+    jaw_set_id: int | None = None
+
+
+def setup_shelf(shelf: Snapshot, machine_id: int | None, taken: Taken) -> SetupShelf:
     """What one set-up takes from the shelf, with every blank, ring, plug and jaw set its chuck could carry.
 
     A jaw set brings the blank it was made from.
     """
+    chuck_id, blank_id, set_id = taken.chuck_id, taken.jaw_blank_id, taken.jaw_set_id
     chuck = None if chuck_id is None else shelf.chucks[chuck_id]
     blank = shelf.blank_of_set(set_id) if set_id is not None else None if blank_id is None else shelf.blanks[blank_id]
     return SetupShelf(

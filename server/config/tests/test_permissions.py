@@ -12,10 +12,10 @@ from server.apps.shelf.models import Machine
 from server.config.api import api
 from server.foundation.models import Person
 
-PRESSURE, CONDITION = "setups.0.force.pressure_bar", "setups.0.force.condition"
+PRESSURE, CONDITION = "setups.s1.force.pressure_bar", "setups.s1.force.condition"
 KEEP = {"path": PRESSURE, "text": "27", "base_revision": 0}
 SET = {"path": CONDITION, "value": "today", "base_revision": 0}
-CUT = {"path": "setups.0.cuts", "name": "Skim", "kind": "turn"}
+CUT = {"path": "setups.s1.cuts", "name": "Skim", "kind": "turn"}
 NAMES = {"name": "Copy", "drawing_number": "X-1"}
 LATHE = {"fields": {"name": "Lathe 9", "max_rpm": "3000", "power_kw": "10", "torque_nm": "90"}}
 PERSON = {"username": "new", "password": "soft-jaws-and-tea", "role": "setter"}
@@ -59,16 +59,16 @@ ENDPOINTS = [
     ("post", "runs/{run}/edits", KEEP, PLAN),
     ("post", "runs/{run}/edits", SET, (403, 200, 200, 200)),
     ("post", "runs/{run}/items", CUT, PLAN),
-    ("post", "runs/{run}/items/remove", {"path": "setups.0.cuts", "index": 0, "base_revision": 0}, PLAN),
-    ("post", "runs/{run}/items/move", {"path": "setups.0.cuts", "index": 0, "to": 1, "base_revision": 0}, PLAN),
-    ("post", "runs/{run}/items/split", {"path": "setups.0.cuts", "index": 1, "base_revision": 0}, PLAN),
-    ("post", "runs/{run}/sides/0/proposal", {"base_revision": 0}, PLAN),
-    ("post", "runs/{run}/sides/0/settle", {}, PLAN),
-    ("post", "runs/{run}/sides/0/settled", {"base_revision": 0}, PLAN),
-    ("get", "runs/{run}/sides/0/cuts/0/tools", None, DRAFT),
-    ("get", "runs/{run}/sides/0/cuts/0/proven", None, DRAFT),
-    ("post", "runs/{run}/sides/0/cuts/0/keep", {"fields": {"chip": "curls"}}, (403, 201, 201, 201)),
-    ("post", "runs/{run}/sides/0/cuts/0/proven", {"proven": 2**40, "base_revision": 0}, (403, 403, 404, 404)),
+    ("post", "runs/{run}/items/remove", {"path": "setups.s1.cuts.c1", "base_revision": 0}, PLAN),
+    ("post", "runs/{run}/items/move", {"path": "setups.s1.cuts.c1", "behind": "c2", "base_revision": 0}, PLAN),
+    ("post", "runs/{run}/items/split", {"path": "setups.s1.cuts.c2", "base_revision": 0}, PLAN),
+    ("post", "runs/{run}/sides/s1/proposal", {"base_revision": 0}, PLAN),
+    ("post", "runs/{run}/sides/s1/settle", {}, PLAN),
+    ("post", "runs/{run}/sides/s1/settled", {"base_revision": 0}, PLAN),
+    ("get", "runs/{run}/sides/s1/cuts/c1/tools", None, DRAFT),
+    ("get", "runs/{run}/sides/s1/cuts/c1/proven", None, DRAFT),
+    ("post", "runs/{run}/sides/s1/cuts/c1/keep", {"fields": {"chip": "curls"}}, (403, 201, 201, 201)),
+    ("post", "runs/{run}/sides/s1/cuts/c1/proven", {"proven": 2**40, "base_revision": 0}, (403, 403, 404, 404)),
     ("get", "notebook/cuts", None, LOOK),
     ("post", "notebook/cuts", WORKED, (403, 201, 201, 201)),
     ("delete", "notebook/cuts/{proven}", None, GONE),
@@ -77,8 +77,8 @@ ENDPOINTS = [
     ("post", "runs/{run}/undo", {}, (409, 409, 409, 409)),  # nobody has done anything yet
     ("post", "runs/{run}/redo", {}, (409, 409, 409, 409)),
     ("post", "runs/{run}/restore", {"revision": 0, "base_revision": 0}, PLAN),
-    ("get", "runs/{run}/sides/0/checks/contact", None, DRAFT),
-    ("get", "runs/{run}/sides/0/jaw-program", None, (404, 409, 409, 409)),  # nobody has given it a number yet
+    ("get", "runs/{run}/sides/s1/checks/real-contact", None, DRAFT),
+    ("get", "runs/{run}/sides/s1/jaw-program", None, (404, 409, 409, 409)),  # nobody has given it a number yet
     ("get", "runs/{run}/part.dxf", None, DRAFT),
     ("post", "runs/{run}/drawing", {"text": "no drawing"}, (403, 403, 422, 422)),
     ("post", "runs/{run}/profile", {"text": "no drawing", "base_revision": 0}, (403, 403, 422, 422)),
@@ -132,11 +132,11 @@ def test_the_matrix_has_every_endpoint():
         name = "calc/{name}" if name.startswith("calc/") else name
         name = (
             name.replace("{kind}", "machine")
-            .replace("{index}", "0")
+            .replace("{setup}", "s1")
             .replace("{form}", "dxf")
-            .replace("checks/{name}", "checks/contact")
+            .replace("checks/{name}", "checks/real-contact")
             .replace("{number}", "1")
-            .replace("cuts/{cut}", "cuts/0")
+            .replace("cuts/{cut}", "cuts/c1")
             .replace("chucks/{key}", "chucks/lathe-3-chuck")
         )
         name = name.replace("jaw_set/items/{key}", "jaw_set/items/set-7")

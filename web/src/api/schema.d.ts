@@ -790,7 +790,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/sides/{index}/cuts/{cut}/proven": {
+    "/api/runs/{run_id}/sides/{setup}/cuts/{cut}/proven": {
         parameters: {
             query?: never;
             header?: never;
@@ -814,7 +814,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/sides/{index}/cuts/{cut}/keep": {
+    "/api/runs/{run_id}/sides/{setup}/cuts/{cut}/keep": {
         parameters: {
             query?: never;
             header?: never;
@@ -931,7 +931,8 @@ export interface paths {
         };
         /**
          * Plan
-         * @description A run's plan in the units asked for: computed, at an earlier draft, or as released; operators see what is released.
+         * @description A run's plan in the units asked for: computed, at an earlier draft, or as released; operators see what is
+         *     released.
          */
         get: operations["plan"];
         put?: never;
@@ -1053,7 +1054,7 @@ export interface paths {
         put?: never;
         /**
          * Add To List
-         * @description Put a step or a cut into the plan.
+         * @description Put a step, a side, a cut or a departure into the plan.
          */
         post: operations["addItem"];
         delete?: never;
@@ -1073,9 +1074,49 @@ export interface paths {
         put?: never;
         /**
          * Remove From List
-         * @description Take a step or a cut out of the plan.
+         * @description Take an item out of its list.
          */
         post: operations["removeItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/items/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Item
+         * @description Put an operation behind another, or first.
+         */
+        post: operations["moveItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/items/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Split Item
+         * @description Make roughing and finishing of one operation.
+         */
+        post: operations["splitItem"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1122,7 +1163,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/sides/{index}/checks/{name}": {
+    "/api/runs/{run_id}/sides/{setup}/checks/{name}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1131,7 +1172,7 @@ export interface paths {
         };
         /**
          * Check
-         * @description The real contact of wall and jaws, or the limit analysis of the grip: solved when asked, never within the plan.
+         * @description What is solved for a side only when it is asked for: one of the `checks` that a stop names.
          */
         get: operations["check"];
         put?: never;
@@ -1202,7 +1243,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/sides/{index}/jaw-program": {
+    "/api/runs/{run_id}/sides/{setup}/jaw-program": {
         parameters: {
             query?: never;
             header?: never;
@@ -1211,7 +1252,8 @@ export interface paths {
         };
         /**
          * Jaw Program
-         * @description The jaw-boring program of a side, in ISO 6983 words: the draft's, or a release's; refused with what keeps it from being written.
+         * @description The jaw-boring program of a side, in ISO 6983 words: the draft's, or a release's; refused with what keeps it
+         *     from being written.
          */
         get: operations["jawProgram"];
         put?: never;
@@ -1266,47 +1308,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/items/move": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Move Item
-         * @description Put an operation at another place in its list.
-         */
-        post: operations["moveItem"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/runs/{run_id}/items/split": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Split Item
-         * @description Make roughing and finishing of one operation.
-         */
-        post: operations["splitItem"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/runs/{run_id}/sides/{index}/proposal": {
+    "/api/runs/{run_id}/sides/{setup}/proposal": {
         parameters: {
             query?: never;
             header?: never;
@@ -1326,7 +1328,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/sides/{index}/settle": {
+    "/api/runs/{run_id}/sides/{setup}/settle": {
         parameters: {
             query?: never;
             header?: never;
@@ -1346,7 +1348,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/sides/{index}/settled": {
+    "/api/runs/{run_id}/sides/{setup}/settled": {
         parameters: {
             query?: never;
             header?: never;
@@ -1366,7 +1368,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/sides/{index}/cuts/{cut}/tools": {
+    "/api/runs/{run_id}/sides/{setup}/cuts/{cut}/tools": {
         parameters: {
             query?: never;
             header?: never;
@@ -2226,10 +2228,10 @@ export interface components {
             cuts: components["schemas"]["LikeLine"][];
         };
         /**
-         * AnswerOut
+         * AnswerSaid
          * @description What a stop is asked for.
          */
-        AnswerOut: {
+        AnswerSaid: {
             /** Name */
             name: string;
             /** Label */
@@ -2243,14 +2245,14 @@ export interface components {
             /** Below */
             below: string;
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
-            bar: components["schemas"]["BarOut"] | null;
+            steps: components["schemas"]["StepSaid"][];
+            bar: components["schemas"]["BarSaid"] | null;
         };
         /**
-         * BarOut
+         * BarSaid
          * @description A margin: share filled and where its mark stands, both 0…1.
          */
-        BarOut: {
+        BarSaid: {
             /** Share */
             share: number;
             /** Mark */
@@ -2259,24 +2261,24 @@ export interface components {
             mark_label: string;
         };
         /**
-         * CarryOut
-         * @description What a setter carries to the machine.
+         * CarriedSaid
+         * @description A figure that a setter carries to the machine, null while it is not known.
          */
-        CarryOut: {
-            /** Pressure */
-            pressure: string | null;
-            /** Clamp */
-            clamp: string | null;
-            /** Bore */
-            bore: string | null;
-            /** Depth */
-            depth: string | null;
+        CarriedSaid: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string | null;
         };
         /**
-         * ChartOut
-         * @description Grip against speed: forces as (rpm, force) points in the unit shown; a path is None where it may not be changed.
+         * ChartSaid
+         * @description Grip against speed: forces as (rpm, force) points in the unit shown; a path is null where it may not be changed.
+         *
+         *     `pressures` are pressure and grip in even steps of the pressure, so that the nearest one is what a hand holds.
          */
-        ChartOut: {
+        ChartSaid: {
             /** Unit */
             unit: string;
             /** Rpm Most */
@@ -2284,7 +2286,7 @@ export interface components {
             /** Force Most */
             force_most: number;
             /** Curves */
-            curves: components["schemas"]["CurveOut"][];
+            curves: components["schemas"]["CurveSaid"][];
             /** Demand */
             demand: number[][];
             /** Demand Corner */
@@ -2311,6 +2313,8 @@ export interface components {
             top: number;
             /** Top Text */
             top_text: string;
+            /** Over */
+            over: boolean;
             /** Pressures */
             pressures: number[][];
             /** Pressure */
@@ -2321,12 +2325,14 @@ export interface components {
             pressure_path: string | null;
             /** Speed Path */
             speed_path: string | null;
+            /** Speed Words */
+            speed_words: string;
         };
         /**
-         * CurveLineOut
+         * CurveLineSaid
          * @description A curve in the units shown.
          */
-        CurveLineOut: {
+        CurveLineSaid: {
             /** Label */
             label: string;
             /** Unit */
@@ -2335,10 +2341,10 @@ export interface components {
             points: number[][];
         };
         /**
-         * CurveOut
+         * CurveSaid
          * @description A line of the force chart.
          */
-        CurveOut: {
+        CurveSaid: {
             /** Name */
             name: string;
             /** Label */
@@ -2347,10 +2353,10 @@ export interface components {
             points: number[][];
         };
         /**
-         * DimensionOut
+         * DimensionSaid
          * @description A dimension of the drawing, in mm; its text in the units asked for.
          */
-        DimensionOut: {
+        DimensionSaid: {
             /** Name */
             name: string;
             /** Fact */
@@ -2372,10 +2378,10 @@ export interface components {
             outside: "before" | "after";
         };
         /**
-         * FactOut
+         * FactSaid
          * @description One line of a ledger.
          */
-        FactOut: {
+        FactSaid: {
             /** Name */
             name: string;
             /** Label */
@@ -2413,17 +2419,27 @@ export interface components {
             /** Optional */
             optional: boolean;
             /** Options */
-            options: components["schemas"]["OptionOut"][] | null;
+            options: components["schemas"]["OptionSaid"][] | null;
             /** Pin Path */
             pin_path: string | null;
             /** Pinned */
             pinned: boolean;
         };
         /**
-         * HelpOut
+         * HeadingSaid
+         * @description A heading of facts: its key, as facts, tables and pictures name it, and its words.
+         */
+        HeadingSaid: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * HelpSaid
          * @description A change that would help, with what it would do.
          */
-        HelpOut: {
+        HelpSaid: {
             /** Label */
             label: string;
             /** Path */
@@ -2438,10 +2454,10 @@ export interface components {
             takable: boolean;
         };
         /**
-         * LabelOut
+         * LabelSaid
          * @description Words on the drawing, at a point in mm.
          */
-        LabelOut: {
+        LabelSaid: {
             /** Point */
             point: number[];
             /** Text */
@@ -2457,10 +2473,10 @@ export interface components {
             anchor: "start" | "middle" | "end";
         };
         /**
-         * LetterOut
+         * LetterSaid
          * @description One symbol of a designation.
          */
-        LetterOut: {
+        LetterSaid: {
             /** Symbol */
             symbol: string;
             /** Name */
@@ -2469,10 +2485,34 @@ export interface components {
             meaning: string;
         };
         /**
-         * ListOut
-         * @description Steps or cuts: their names, and whether one may be put in or taken out.
+         * LinkSaid
+         * @description A way to another place: the words, and what it leads to.
          */
-        ListOut: {
+        LinkSaid: {
+            /** Words */
+            words: string;
+            /** Kind */
+            kind: string;
+            /** Key */
+            key: string;
+        };
+        /**
+         * ListItemSaid
+         * @description An item of a list: its id, its name, and whether it may be taken out.
+         */
+        ListItemSaid: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** May Take Out */
+            may_take_out: boolean;
+        };
+        /**
+         * ListSaid
+         * @description Steps, sides or cuts, and whether one may be put in or put at another place.
+         */
+        ListSaid: {
             /** Path */
             path: string;
             /** Noun */
@@ -2484,21 +2524,21 @@ export interface components {
             /** Title */
             title: string;
             /** Items */
-            items: string[];
+            items: components["schemas"]["ListItemSaid"][];
             /** Lines */
             lines: string | null;
             /** May Add */
             may_add: boolean;
-            /** Removable From */
-            removable_from: number;
+            /** Ordered */
+            ordered: boolean;
             /** Kinds */
-            kinds: components["schemas"]["OptionOut"][];
+            kinds: components["schemas"]["OptionSaid"][];
         };
         /**
-         * NoteOut
+         * NoteSaid
          * @description What must be said.
          */
-        NoteOut: {
+        NoteSaid: {
             /**
              * Level
              * @enum {string}
@@ -2510,20 +2550,20 @@ export interface components {
             text: string;
         };
         /**
-         * OptionOut
+         * OptionSaid
          * @description One answer of a choice.
          */
-        OptionOut: {
+        OptionSaid: {
             /** Value */
             value: string;
             /** Label */
             label: string;
         };
         /**
-         * PictureOut
+         * PictureSaid
          * @description A picture; what its kind does not have is empty. `group` is the heading of the facts it belongs to.
          */
-        PictureOut: {
+        PictureSaid: {
             /**
              * Kind
              * @enum {string}
@@ -2540,13 +2580,13 @@ export interface components {
             /** Unit */
             unit: string;
             /** Ranges */
-            ranges: components["schemas"]["RangeOut"][];
+            ranges: components["schemas"]["RangeSaid"][];
             /** At */
             at: number | null;
             /** At Text */
             at_text: string;
             /** Lines */
-            lines: components["schemas"]["CurveLineOut"][];
+            lines: components["schemas"]["CurveLineSaid"][];
             /** Mark */
             mark: number | null;
             /** Mark Text */
@@ -2556,7 +2596,7 @@ export interface components {
             /** Hole */
             hole: number;
             /** Letters */
-            letters: components["schemas"]["LetterOut"][];
+            letters: components["schemas"]["LetterSaid"][];
         };
         /**
          * PlanOut
@@ -2587,9 +2627,9 @@ export interface components {
             rules: components["schemas"]["PlanRulesOut"] | null;
             release: components["schemas"]["ReleaseOut"] | null;
             /** Stops */
-            stops: components["schemas"]["StopOut"][];
+            stops: components["schemas"]["StopSaid"][];
             /** Sides */
-            sides: components["schemas"]["SideOut"][];
+            sides: components["schemas"]["SideSaid"][];
         };
         /**
          * PlanRulesOut
@@ -2606,30 +2646,40 @@ export interface components {
             moves: string[];
         };
         /**
-         * ProcedureOut
+         * ProblemSaid
+         * @description A field and what to do about it.
+         */
+        ProblemSaid: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+        };
+        /**
+         * ProcedureSaid
          * @description What to do at the machine, in order.
          */
-        ProcedureOut: {
+        ProcedureSaid: {
             /** Title */
             title: string;
             /** Steps */
             steps: string[];
         };
         /**
-         * ProgramOut
+         * ProgramSaid
          * @description Whether the jaw-boring program can be written, and what keeps it from being.
          */
-        ProgramOut: {
+        ProgramSaid: {
             /** Ready */
             ready: boolean;
             /** Reasons */
             reasons: string[];
         };
         /**
-         * RangeOut
+         * RangeSaid
          * @description A range in the unit shown; an open end is null.
          */
-        RangeOut: {
+        RangeSaid: {
             /** Label */
             label: string;
             /** Low */
@@ -2663,10 +2713,10 @@ export interface components {
             confirmed: string[];
         };
         /**
-         * RowOut
+         * RowSaid
          * @description One line of a table; one that can be taken sets its path to its value.
          */
-        RowOut: {
+        RowSaid: {
             /** Label */
             label: string;
             /** Cells */
@@ -2717,10 +2767,10 @@ export interface components {
             released: boolean;
         };
         /**
-         * SceneOut
+         * SceneSaid
          * @description A view of the drawing and the same in words; shown at `stops`, everywhere where there are none.
          */
-        SceneOut: {
+        SceneSaid: {
             /** Name */
             name: string;
             /** Title */
@@ -2728,19 +2778,19 @@ export interface components {
             /** Stops */
             stops: string[];
             /** Shapes */
-            shapes: components["schemas"]["ShapeOut"][];
+            shapes: components["schemas"]["ShapeSaid"][];
             /** Dimensions */
-            dimensions: components["schemas"]["DimensionOut"][];
+            dimensions: components["schemas"]["DimensionSaid"][];
             /** Labels */
-            labels: components["schemas"]["LabelOut"][];
+            labels: components["schemas"]["LabelSaid"][];
             /** Words */
             words: string[];
         };
         /**
-         * ShapeOut
+         * ShapeSaid
          * @description A shape of the drawing, in mm.
          */
-        ShapeOut: {
+        ShapeSaid: {
             /** Name */
             name: string;
             /**
@@ -2758,12 +2808,14 @@ export interface components {
             stops: string[];
         };
         /**
-         * SideOut
+         * SideSaid
          * @description One set-up as it is drawn and carried.
          */
-        SideOut: {
+        SideSaid: {
             /** Index */
             index: number;
+            /** Id */
+            id: string;
             /** Title */
             title: string;
             /** End */
@@ -2773,17 +2825,16 @@ export interface components {
              * @enum {string}
              */
             verdict: "settled" | "open" | "stopped";
-            carry: components["schemas"]["CarryOut"];
+            /** Carry */
+            carry: components["schemas"]["CarriedSaid"][];
             /** Scenes */
-            scenes: components["schemas"]["SceneOut"][];
-            chart: components["schemas"]["ChartOut"] | null;
-            program: components["schemas"]["ProgramOut"];
+            scenes: components["schemas"]["SceneSaid"][];
         };
         /**
-         * StepOut
+         * StepSaid
          * @description One line of working, in core units.
          */
-        StepOut: {
+        StepSaid: {
             /** Symbol */
             symbol: string;
             /** Label */
@@ -2805,18 +2856,22 @@ export interface components {
             basis: "entered" | "measured" | "standard" | "derived" | "typical" | "book";
         };
         /**
-         * StopOut
-         * @description A stop of the route; `setup` is its side, null for the whole part's.
+         * StopSaid
+         * @description A stop of the route; `side` is the place of its set-up and `setup` that one's id, null for the whole part's.
          */
-        StopOut: {
+        StopSaid: {
             /** Key */
             key: string;
             /** Name */
             name: string;
+            /** Side */
+            side: number | null;
             /** Setup */
-            setup: number | null;
+            setup: string | null;
             /** Title */
             title: string;
+            /** Heading */
+            heading: string;
             /**
              * State
              * @enum {string}
@@ -2825,29 +2880,39 @@ export interface components {
             /** Line */
             line: string;
             /** Facts */
-            facts: components["schemas"]["FactOut"][];
+            facts: components["schemas"]["FactSaid"][];
             /** Answers */
-            answers: components["schemas"]["AnswerOut"][];
+            answers: components["schemas"]["AnswerSaid"][];
             /** Notes */
-            notes: components["schemas"]["NoteOut"][];
+            notes: components["schemas"]["NoteSaid"][];
             /** Helps */
-            helps: components["schemas"]["HelpOut"][];
+            helps: components["schemas"]["HelpSaid"][];
             /** Lists */
-            lists: components["schemas"]["ListOut"][];
+            lists: components["schemas"]["ListSaid"][];
             /** Tables */
-            tables: components["schemas"]["TableOut"][];
+            tables: components["schemas"]["TableSaid"][];
             /** Procedures */
-            procedures: components["schemas"]["ProcedureOut"][];
+            procedures: components["schemas"]["ProcedureSaid"][];
             /** Pictures */
-            pictures: components["schemas"]["PictureOut"][];
+            pictures: components["schemas"]["PictureSaid"][];
+            /** Headings */
+            headings: components["schemas"]["HeadingSaid"][];
+            chart: components["schemas"]["ChartSaid"] | null;
+            program: components["schemas"]["ProgramSaid"] | null;
+            /** Checks */
+            checks: string[];
+            /** Panels */
+            panels: ("drawing" | "operations" | "tools" | "proven")[];
+            /** Links */
+            links: components["schemas"]["LinkSaid"][];
             /** Problems */
-            problems: components["schemas"]["FieldMessage"][];
+            problems: components["schemas"]["ProblemSaid"][];
         };
         /**
-         * TableOut
+         * TableSaid
          * @description Things side by side; `group` is the heading of the facts it belongs to.
          */
-        TableOut: {
+        TableSaid: {
             /** Name */
             name: string;
             /** Title */
@@ -2857,7 +2922,9 @@ export interface components {
             /** Head */
             head: string[];
             /** Rows */
-            rows: components["schemas"]["RowOut"][];
+            rows: components["schemas"]["RowSaid"][];
+            /** Words */
+            words: string;
         };
         /**
          * ProvenTake
@@ -3233,10 +3300,10 @@ export interface components {
             kind?: string | null;
         };
         /**
-         * ItemOut
-         * @description A step or a cut to take out.
+         * ItemIn
+         * @description An item of a list: to take out, or to make two of.
          */
-        ItemOut: {
+        ItemIn: {
             /**
              * Key
              * Format: uuid
@@ -3248,12 +3315,33 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "inch";
-            /** Path */
-            path: string;
-            /** Index */
-            index: number;
             /** Base Revision */
             base_revision: number;
+            /** Path */
+            path: string;
+        };
+        /**
+         * MoveIn
+         * @description An operation to put behind another, or first where `behind` is empty.
+         */
+        MoveIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Base Revision */
+            base_revision: number;
+            /** Path */
+            path: string;
+            /** Behind */
+            behind: string;
         };
         /**
          * HistoryAsk
@@ -3292,7 +3380,7 @@ export interface components {
         };
         /**
          * HistoryOut
-         * @description A page of a run's history, the newest first.
+         * @description A page of a run's history, the newest first; drafts before `first` were kept in a form that is shown no more.
          */
         HistoryOut: {
             /** Entries */
@@ -3301,6 +3389,8 @@ export interface components {
             more: boolean;
             /** Total */
             total: number;
+            /** First */
+            first: number;
         };
         /**
          * RestoreIn
@@ -3318,10 +3408,10 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "inch";
-            /** Revision */
-            revision: number;
             /** Base Revision */
             base_revision: number;
+            /** Revision */
+            revision: number;
         };
         /**
          * UnitsAsk
@@ -3342,7 +3432,7 @@ export interface components {
         CheckOut: {
             /** Revision */
             revision: number;
-            table: components["schemas"]["TableOut"] | null;
+            table: components["schemas"]["TableSaid"] | null;
         };
         /**
          * DrawingOut
@@ -3388,6 +3478,19 @@ export interface components {
          * @description A drawing to take into the plan.
          */
         DrawingKeep: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Base Revision */
+            base_revision: number;
             /** Text */
             text: string;
             /**
@@ -3399,19 +3502,6 @@ export interface components {
             layer?: string | null;
             /** Unit */
             unit?: ("mm" | "in") | null;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "inch";
-            /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /** Base Revision */
-            base_revision: number;
         };
         /**
          * ProgramAsk
@@ -3528,54 +3618,6 @@ export interface components {
             rows: components["schemas"]["DifferenceOut"][];
         };
         /**
-         * MoveIn
-         * @description An operation to put at another place.
-         */
-        MoveIn: {
-            /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "inch";
-            /** Base Revision */
-            base_revision: number;
-            /** Path */
-            path: string;
-            /** Index */
-            index: number;
-            /** To */
-            to: number;
-        };
-        /**
-         * SplitIn
-         * @description An operation to make roughing and finishing of.
-         */
-        SplitIn: {
-            /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "inch";
-            /** Base Revision */
-            base_revision: number;
-            /** Path */
-            path: string;
-            /** Index */
-            index: number;
-        };
-        /**
          * BasedKeyed
          * @description A change of whole operations, with the draft that was looked at.
          */
@@ -3599,8 +3641,8 @@ export interface components {
          * @description A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then.
          */
         SettledCut: {
-            /** Index */
-            index: number;
+            /** Id */
+            id: string;
             /** Name */
             name: string;
             /** Words */
@@ -3619,6 +3661,8 @@ export interface components {
             gives_up: string[];
             /** Tried */
             tried: number;
+            /** Figures */
+            figures: string;
         };
         /**
          * SettledOut
@@ -3644,7 +3688,7 @@ export interface components {
              */
             units: "metric" | "inch";
             /** Cut */
-            cut?: number | null;
+            cut?: string | null;
         };
         /**
          * SettleKeep
@@ -3665,7 +3709,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Cut */
-            cut?: number | null;
+            cut?: string | null;
         };
         /**
          * ToolsAsk
@@ -3733,14 +3777,11 @@ export interface components {
         };
         /**
          * HitOut
-         * @description Something found.
+         * @description Something found: "run", or the kind of a shelf item.
          */
         HitOut: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "run" | "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+            /** Kind */
+            kind: string;
             /** Key */
             key: string;
             /** Title */
@@ -8446,8 +8487,8 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
-                cut: number;
+                setup: string;
+                cut: string;
             };
             cookie?: never;
         };
@@ -8515,8 +8556,8 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
-                cut: number;
+                setup: string;
+                cut: string;
             };
             cookie?: never;
         };
@@ -8597,8 +8638,8 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
-                cut: number;
+                setup: string;
+                cut: string;
             };
             cookie?: never;
         };
@@ -9540,7 +9581,167 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ItemOut"];
+                "application/json": components["schemas"]["ItemIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moveItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    splitItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemIn"];
             };
         };
         responses: {
@@ -9749,8 +9950,8 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
-                name: "contact" | "limit-analysis";
+                setup: string;
+                name: string;
             };
             cookie?: never;
         };
@@ -10015,7 +10216,7 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
+                setup: string;
             };
             cookie?: never;
         };
@@ -10271,173 +10472,13 @@ export interface operations {
             };
         };
     };
-    moveItem: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MoveIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlanOut"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    splitItem: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SplitIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlanOut"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     takeProposal: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 run_id: number;
-                index: number;
+                setup: string;
             };
             cookie?: never;
         };
@@ -10518,7 +10559,7 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
+                setup: string;
             };
             cookie?: never;
         };
@@ -10599,7 +10640,7 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
+                setup: string;
             };
             cookie?: never;
         };
@@ -10683,8 +10724,8 @@ export interface operations {
             header?: never;
             path: {
                 run_id: number;
-                index: number;
-                cut: number;
+                setup: string;
+                cut: string;
             };
             cookie?: never;
         };

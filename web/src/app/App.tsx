@@ -51,7 +51,7 @@ function Places({ session }: { session: Session }) {
       <Routes>
         <Route path="/" element={<Bench session={session} tools={tools} />} />
         <Route path="/new" element={<NewRun tools={tools} />} />
-        <Route path="/runs/:runId" element={<Navigate to="part" replace />} />
+        <Route path="/runs/:runId" element={<PlanScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/releases" element={<ReleaseScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />

@@ -56,7 +56,7 @@ export function note(level: Note["level"], text: string): Note {
 export function help(label: string, more: Partial<Help> = {}): Help {
   return {
     label,
-    path: "setups.0.clamp_rpm",
+    path: "setups.s1.clamp_rpm",
     value: 800,
     outcome: "cap 811 rpm",
     settles: true,
@@ -65,12 +65,19 @@ export function help(label: string, more: Partial<Help> = {}): Help {
   };
 }
 
+/** The headings of facts, each its own words. */
+function groups(facts: readonly Fact[]) {
+  return [...new Set(facts.map((f) => f.group).filter(Boolean))].map((g) => ({ key: g, title: g }));
+}
+
 export function stop(name: string, more: Partial<Stop> = {}): Stop {
   return {
     key: name,
     name,
+    side: null,
     setup: null,
     title: name[0]?.toUpperCase() + name.slice(1),
+    heading: `What ${name} says`,
     state: "settled",
     line: `${name} line`,
     facts: [],
@@ -81,26 +88,37 @@ export function stop(name: string, more: Partial<Stop> = {}): Stop {
     tables: [],
     procedures: [],
     pictures: [],
+    headings: groups(more.facts ?? []),
+    chart: null,
+    program: null,
+    checks: [],
+    panels: [],
+    links: [],
     problems: [],
     ...more,
   };
 }
 
 /** A stop of a side. */
-export function side(name: string, setup: number, more: Partial<Stop> = {}): Stop {
-  return stop(name, { key: `${name}-${setup + 1}`, setup, ...more });
+export function side(name: string, index: number, more: Partial<Stop> = {}): Stop {
+  const setup = `s${index + 1}`;
+  return stop(name, { key: `${name}-${setup}`, side: index, setup, ...more });
 }
 
 export function sideOf(index: number, more: Partial<Plan["sides"][number]> = {}): Plan["sides"][number] {
   return {
     index,
+    id: `s${index + 1}`,
     title: `Side ${index + 1}`,
     end: "flange end",
     verdict: "settled",
-    carry: { pressure: "28.0 bar", clamp: "600 rpm", bore: "84.00 mm", depth: null },
+    carry: [
+      { name: "pressure", label: "Gauge", text: "28.0 bar" },
+      { name: "clamp", label: "Clamp", text: "600 rpm" },
+      { name: "bore", label: "Bore Ø", text: "84.00 mm" },
+      { name: "depth", label: "Deep", text: null },
+    ],
     scenes: [scene()],
-    chart: null,
-    program: { ready: false, reasons: ["Give a program number under Boring."] },
     ...more,
   };
 }

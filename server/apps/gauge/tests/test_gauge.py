@@ -94,7 +94,7 @@ def test_an_outlier_is_told_left_out_and_taken_in_again(planner, chuck):
 
 @pytest.mark.django_db
 def test_a_kept_run_counts_in_the_plans_of_its_chuck_until_it_expires(planner, demo, chuck):
-    path = "setups.0.force.condition"
+    path = "setups.s1.force.condition"
     planner.edit(demo, path, value="auto")
     demo.refresh_from_db()
     _, page = take_in(planner, chuck)

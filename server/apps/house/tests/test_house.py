@@ -98,11 +98,13 @@ def test_a_single_rule_is_not_changed_in_a_plan_but_departed_from(planner, demo)
     body = {"path": "departures", "name": "proven on the last run", "kind": "safety", "base_revision": 0}
     status, plan = planner.send(f"runs/{demo.pk}/items", {**body, "key": "6b8e8a2e-6a0f-4f43-9d7f-4c1f36c4b1d1"})
     assert status == 200, json.dumps(plan)
-    status, plan = planner.edit(demo, "departures.0.value", text="1.8", base_revision=1)
+    force = next(s for s in plan["stops"] if s["name"] == "force")
+    made = next(x for x in force["lists"] if x["path"] == "departures")["items"][0]["id"]
+    status, plan = planner.edit(demo, f"departures.{made}.value", text="1.8", base_revision=1)
     assert status == 200
     force = next(s for s in plan["stops"] if s["name"] == "force")
     assert next(f for f in force["facts"] if f["name"] == "safety")["text"] == "1.8"
-    assert planner.edit(demo, "departures.0.value", text="1.2", base_revision=2)[0] == 422
+    assert planner.edit(demo, f"departures.{made}.value", text="1.2", base_revision=2)[0] == 422
 
 
 def test_a_new_run_starts_under_the_rules_of_today(planner, demo):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import date
 from typing import Any
 from uuid import UUID
@@ -53,14 +54,21 @@ def write_cut(given: dict[str, Any], system: System, key: UUID, person: Any) -> 
     return _write(read(Proven, _typed(given, system)), key, setter)
 
 
+@dataclass(frozen=True)
+class Seen:
+    """What was seen of a cut at the machine, as it was typed, with the key that keeps it once."""
+
+    fields: dict[str, Any]
+    system: System
+    key: UUID
+
+
 @transaction.atomic
-def keep_planned(
-    run_id: int, index: int, cut: int, seen: dict[str, Any], system: System, key: UUID, person: Any
-) -> ProvenCut:
+def keep_planned(run_id: int, setup: str, cut: str, seen: Seen, person: Any) -> ProvenCut:
     """Keep a planned cut that worked, with what was seen of it. Raises CalcError, NotFound, Conflict."""
     setter = require_setter(person)
-    run, figures, now = queries.planned(run_id, index, cut)
-    looked = _typed({n: v for n, v in seen.items() if n in LOOKS}, system)
+    run, figures, now = queries.planned(run_id, setup, cut)
+    looked = _typed({n: v for n, v in seen.fields.items() if n in LOOKS}, seen.system)
     planned = figures.planned
     value = Proven(
         kind=planned.kind,
@@ -77,7 +85,7 @@ def keep_planned(
         on=date.today().isoformat(),
         **looked,
     )
-    return _write(value, key, setter, f"{run.name} ({run.drawing_number}): {figures.name}"[:130])
+    return _write(value, seen.key, setter, f"{run.name} ({run.drawing_number}): {figures.name}"[:130])
 
 
 @transaction.atomic

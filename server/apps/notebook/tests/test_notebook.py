@@ -79,7 +79,7 @@ def test_what_cannot_be_read_is_told_at_its_field(planner, demo, changed, field)
 
 def test_a_planned_cut_that_worked_is_kept_and_offered_first_next_time(signed_in, planner, demo):
     setter = signed_in("setter")
-    place = f"runs/{demo.pk}/sides/0/cuts/1"
+    place = f"runs/{demo.pk}/sides/s1/cuts/c2"
     seen = {"fields": {"chip": "curls", "finish_um": "1.4", "remarks": "quiet"}, "key": str(uuid.uuid4())}
     status, line = setter.send(f"{place}/keep", seen)
     assert status == 201
@@ -100,7 +100,7 @@ def test_a_planned_cut_that_worked_is_kept_and_offered_first_next_time(signed_in
 def test_a_proven_cuts_figures_are_taken_as_one_edit(planner, demo):
     worked = ProvenCut.objects.filter(kind="turn", material__startswith="duplex", stage="rough").first()
     body = {"proven": worked.pk, "key": str(uuid.uuid4()), "base_revision": 0}
-    status, plan = planner.send(f"runs/{demo.pk}/sides/0/cuts/1/proven", body)
+    status, plan = planner.send(f"runs/{demo.pk}/sides/s1/cuts/c2/proven", body)
     assert status == 200
     assert plan["revision"] == 1
     cut = Run.objects.get(pk=demo.pk).document["setups"][0]["cuts"][1]

@@ -2,33 +2,60 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Q
-
 from calc.errors import CalcError
+from calc.identity import Identities, ids_in
 from calc.plan.compute import PlanResult
+from calc.plan.edits import Change
+from calc.plan.entry import PUT_AWAY, resolve
 from calc.plan.standing import standing_of
-from server.apps.runs import facts, queries
+from server.apps.runs.actions.asked import Asked
+from server.apps.runs.convert import rows
+from server.apps.runs.convert.standing import put_standing
+from server.apps.runs.convert.words import label
 from server.apps.runs.models import Edit, Run
-from server.apps.runs.paths import OF_THE_RUN, PLAN, PUT_AWAY, rests_on
-from server.apps.runs.standing import put_standing
+from server.apps.runs.queries.edits import others_since
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.may import require_may_change
+from server.apps.runs.queries.plan import computed, plan, plan_of, problems_at
+from server.apps.runs.schemas import PlanOut
+from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
-from server.foundation.models import Person
 from server.foundation.problems import Conflict
 
 
 @dataclass(frozen=True)
-class Change:
-    """What is to be at a path, with the text that was typed for it."""
+class Making:
+    """What is to be at a path, or at several below it, as one edit; `typed` are the words that were given for it."""
 
     path: str
-    new: Any
+    parts: tuple[Change, ...]
     typed: str = ""
     reverses: Edit | None = None
     how: str = "edit"
+
+    @property
+    def single(self) -> bool:
+        """It changes what is at its path, and nothing else."""
+        return len(self.parts) == 1 and self.parts[0].path == self.path
+
+
+def at(path: str, new: Any, typed: str = "") -> Making:
+    """One thing to be at a path."""
+    return Making(path, (Change(path, new),), typed)
+
+
+@dataclass(frozen=True)
+class Done:
+    """A part of a change made: what was there before."""
+
+    path: str
+    old: Any
+    new: Any
 
 
 @dataclass(frozen=True)
@@ -36,39 +63,45 @@ class Tried:
     """A run with one change made in memory."""
 
     run: Run
-    change: Change
+    making: Making
     label: str
-    old: Any
+    done: tuple[Done, ...]
+    gone: tuple[str, ...]
     result: PlanResult
     on_shelf: Snapshot
 
 
-def try_change(run: Run, change: Change, on_shelf: Snapshot) -> Tried:
+def ids_for(run: Run, key: UUID) -> Identities:
+    """Ids for the items that a change puts in: none that is in the plan, and none that ever was."""
+    return Identities(key, {*ids_in(run.document), *run.gone})
+
+
+def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
     """Make the change in memory and compute. Raises CalcError where the fact itself is refused.
 
     A value elsewhere that this change makes wrong stays; its stop is then stopped.
     """
-    if run.put_away and change.path != PUT_AWAY:
+    if run.put_away and making.path != PUT_AWAY:
         raise Conflict("This run is put away. Bring it back to the bench to change it.")
-    old = facts.current(run, change.path, on_shelf)
-    named = facts.label(run, change.path)
-    facts.put(run, change.path, change.new, on_shelf)
+    before, named, done = run.document, label(run, making.path, making.parts[0].new if making.single else None), []
     try:
-        result = queries.computed(run, on_shelf)
+        for part in making.parts:
+            old = rows.current(run, part.path, part.new, on_shelf)
+            rows.put(run, part.path, part.new, on_shelf)
+            if old != part.new:
+                done.append(Done(part.path, old, part.new))
+    except KeyError as error:
+        raise Conflict("Somebody took this out of the plan since you looked.", theirs="no longer there") from error
+    try:
+        result = computed(run, on_shelf)
     except CalcError as error:  # the document contradicts itself: tell it at the edited fact if it can be
-        raise CalcError(queries.problems_at(error.errors, change.path) or error.errors) from error
-    refused = queries.problems_at(result.problems, change.path)
+        raise CalcError(problems_at(error.errors, making.path) or error.errors) from error
+    refused = [p for part in making.parts for p in problems_at(result.problems, part.path)] if making.single else []
     if refused:
         raise CalcError(refused)
-    return Tried(run, change, named, old, result, on_shelf)
-
-
-def others_since(run: Run, path: str, base_revision: int) -> list[Edit]:
-    """Edits after a revision that touch what is at the path, the oldest first."""
-    touching = Q(path__in=rests_on(path)) | Q(path__startswith=path + ".")
-    if path == PLAN:  # everything but what the run is called and where it stands
-        touching = ~Q(path__in=OF_THE_RUN)
-    return list(Edit.objects.filter(touching, run=run, revision__gt=base_revision).order_by("revision"))
+    now = set(ids_in(run.document))
+    gone = tuple(i for i in ids_in(before) if i not in now)
+    return Tried(run, making, named, tuple(done), gone, result, on_shelf)
 
 
 def sent_before(run: Run, key: UUID) -> bool:
@@ -79,34 +112,71 @@ def sent_before(run: Run, key: UUID) -> bool:
     return mine is not None
 
 
-def keep(tried: Tried, key: UUID, by: Person) -> None:
-    """Write a change that was tried: the fact, one history entry, and how the run stands now."""
-    run, change = tried.run, tried.change
-    if change.new == tried.old:
+def _keeps_text(path: str) -> bool:
+    try:
+        return resolve(path).keeps_text
+    except KeyError:
+        return False
+
+
+def _put_typed(run: Run, making: Making) -> str:
+    """The text that was typed for what changes; gives the one of before. Texts of what changed go with it."""
+    before = str(run.typed.get(making.path, ""))
+    changed = [part.path for part in making.parts]
+    run.typed = {p: t for p, t in run.typed.items() if not any(p == c or p.startswith(f"{c}.") for c in changed)}
+    if making.single and making.typed and _keeps_text(making.path):
+        run.typed[making.path] = making.typed
+    return before
+
+
+def keep(tried: Tried, asked: Asked) -> None:
+    """Write a change that was tried: the facts, one history entry, and how the run stands now."""
+    run, making = tried.run, tried.making
+    if not tried.done:
         return
     run.revision += 1
-    before = run.typed.get(change.path, "")
-    below = change.path + "."
-    # Texts typed for items of a list that changed belong to no item any more.
-    run.typed = {p: t for p, t in run.typed.items() if p != change.path and not p.startswith(below)}
-    if change.typed and facts.is_typed(change.path):
-        run.typed[change.path] = change.typed
+    before = _put_typed(run, making)
+    run.gone = [*run.gone, *(i for i in tried.gone if i not in run.gone)]
     moved = put_standing(run, standing_of(tried.result), tried.on_shelf)
     for setup in run.setups.all():
         setup.save()
     run.save()
+    one = tried.done[0] if making.single else None
     Edit.objects.create(
         run=run,
         revision=run.revision,
-        path=change.path,
-        old=tried.old,
-        new=change.new,
-        typed=change.typed,
+        path=making.path,
+        old=one.old if one else None,
+        new=one.new if one else None,
+        parts=[] if one else [[d.path, d.old, d.new] for d in tried.done],
+        typed=making.typed[:200],
         typed_before=before,
         label=tried.label[:160],
         moved=moved,
-        reverses=change.reverses,
-        how=change.how,
-        key=key,
-        by=by,
+        reverses=making.reverses,
+        how=making.how,
+        key=asked.key,
+        by=asked.person,
     )
+
+
+def kept(tried: Tried, asked: Asked) -> PlanOut:
+    """Write a change that was tried, and give the plan that it makes."""
+    keep(tried, asked)
+    return plan_of(tried.run, tried.result, tried.on_shelf, asked.system, asked.person)
+
+
+def change(run_id: int, path: str, asked: Asked, refused: str | None, make: Callable[[Run], Making]) -> PlanOut:
+    """Make and keep one edit of what is at a path: the run locked, what is sent twice kept once.
+
+    `refused` is what is told where somebody changed it since the base; without it, the change merges with whatever
+    others do.
+    """
+    require_may_change(asked.person, path)
+    # Locked while it is changed, so that two edits never take the same revision.
+    run = run_by_id(run_id, lock=True)
+    if sent_before(run, asked.key):
+        return plan(run, asked.system, asked.person)
+    if refused is not None and others_since(run, path, asked.base_revision):
+        raise Conflict(refused)
+    return kept(try_change(run, make(run), shelf.current()), asked)

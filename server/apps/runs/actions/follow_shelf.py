@@ -9,9 +9,11 @@ from django.db import transaction
 from django.db.models import QuerySet
 
 from calc.plan.standing import Standing, moved, standing
-from server.apps.runs import convert, queries
+from server.apps.runs.convert.document import document_of, shelf_of
+from server.apps.runs.convert.standing import put_standing
 from server.apps.runs.models import Run
-from server.apps.runs.standing import put_standing
+from server.apps.runs.queries.find import runs as every_run
+from server.apps.runs.queries.find import runs_that_take
 from server.apps.shelf.queries import Snapshot, current
 
 CHUNK = 200
@@ -29,14 +31,14 @@ class Effect:
 
 def _stand(runs: Iterable[Run], on_shelf: Snapshot) -> Iterator[tuple[Run, Standing]]:
     for run in runs:
-        yield run, standing(convert.document_of(run), convert.shelf_of(run, on_shelf))
+        yield run, standing(document_of(run), shelf_of(run, on_shelf))
 
 
 def effects(kind: str, item_id: int | None, after: Snapshot) -> tuple[list[Effect], int]:
     """(runs on the bench that the changed shelf would move, how many take this item). Nothing is written."""
     if item_id is None:
         return [], 0
-    runs = list(queries.runs_that_take(kind, item_id).filter(put_away=False))
+    runs = list(runs_that_take(kind, item_id).filter(put_away=False))
     found = []
     for run, now in _stand(runs, after):
         before = run.standing
@@ -49,7 +51,7 @@ def effects(kind: str, item_id: int | None, after: Snapshot) -> tuple[list[Effec
 @transaction.atomic
 def follow(kind: str | None = None, item_id: int | None = None) -> int:
     """Write again how runs stand: those that take an item, or all of them. Gives how many were looked at."""
-    return follow_runs(queries.runs() if kind is None or item_id is None else queries.runs_that_take(kind, item_id))
+    return follow_runs(every_run() if kind is None or item_id is None else runs_that_take(kind, item_id))
 
 
 @transaction.atomic

@@ -3,58 +3,71 @@
 from __future__ import annotations
 
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from django.db import transaction
 
-from server.apps.runs import facts, queries
-from server.apps.runs.actions.change import Change, Tried, keep, others_since, sent_before, try_change
-from server.apps.runs.facts import Entry
+from calc.identity import Identities
+from calc.plan.entry import Entry, Known, value_of
+from calc.reading import write
+from server.apps.house import queries as house
+from server.apps.runs.actions.asked import Asked
+from server.apps.runs.actions.change import Tried, at, ids_for, kept, sent_before, try_change
+from server.apps.runs.convert import rows
+from server.apps.runs.convert.words import text
 from server.apps.runs.models import Run
-from server.apps.runs.paths import require_may_change
+from server.apps.runs.queries.edits import others_since
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.may import require_may_change
+from server.apps.runs.queries.plan import plan, plan_of
+from server.apps.runs.schemas import PlanOut
 from server.apps.shelf import queries as shelf
+from server.apps.shelf.queries import Snapshot
 from server.foundation.problems import Conflict
 
 
-def _try(run: Run, entry: Entry) -> Tried:
+def read_entry(document: Any, entry: Entry, on_shelf: Snapshot, ids: Identities) -> Any:
+    """The core value of what was given. Raises CalcError at the path with what to do."""
+    known = Known(document, lambda kind, key: key in on_shelf.ids[kind], lambda: write(house.current()), ids)
+    return value_of(entry, known)
+
+
+def _try(run: Run, entry: Entry, key: UUID) -> Tried:
     on_shelf = shelf.current()
-    new = facts.read_entry(run, entry, on_shelf)
-    return try_change(run, Change(entry.path, new, (entry.text or "").strip()[:200]), on_shelf)
+    new = read_entry(run.document, entry, on_shelf, ids_for(run, key))
+    return try_change(run, at(entry.path, new, (entry.text or "").strip()[:200]), on_shelf)
 
 
-def preview(run: Run, entry: Entry, person: Any) -> dict[str, Any]:
+def preview(run: Run, entry: Entry, person: Any) -> PlanOut:
     """The plan as it would be; nothing is saved."""
     require_may_change(person, entry.path)
-    tried = _try(run, entry)
-    return queries.plan_of(run, tried.result, tried.on_shelf, entry.system, person)
+    tried = _try(run, entry, uuid4())
+    return plan_of(run, tried.result, tried.on_shelf, entry.system, person)
 
 
 @transaction.atomic
-def keep_edit(run_id: int, entry: Entry, base_revision: int, key: UUID, person: Any) -> dict[str, Any]:
+def keep_edit(run_id: int, entry: Entry, asked: Asked) -> PlanOut:
     """Keep an edit: one fact, one history entry. Sending the same key twice keeps it once.
 
     An edit merges when what is at its path is untouched since the base; else Conflict tells both values.
     """
-    require_may_change(person, entry.path)
+    require_may_change(asked.person, entry.path)
     # Locked while it is changed, so that two edits never take the same revision.
-    run = queries.run_by_id(run_id, lock=True)
-    if sent_before(run, key):
-        return queries.plan(run, entry.system, person)
-    touched = others_since(run, entry.path, base_revision)
+    run = run_by_id(run_id, lock=True)
+    if sent_before(run, asked.key):
+        return plan(run, entry.system, asked.person)
+    touched = others_since(run, entry.path, asked.base_revision)
     if touched:
-        raise _conflict(run, entry, touched[-1].path == entry.path and touched[-1].typed)
-    tried = _try(run, entry)
-    keep(tried, key, person)
-    return queries.plan_of(run, tried.result, tried.on_shelf, entry.system, person)
+        raise _conflict(run, entry, touched[-1].typed if touched[-1].path == entry.path else "")
+    return kept(_try(run, entry, asked.key), asked)
 
 
-def _conflict(run: Run, entry: Entry, theirs_typed: str | bool) -> Conflict:
+def _conflict(run: Run, entry: Entry, theirs_typed: str) -> Conflict:
     on_shelf = shelf.current()
-    yours = entry.text if entry.text is not None else facts.text(entry.path, entry.value, on_shelf, entry.system)
+    yours = entry.text if entry.text is not None else text(entry.path, entry.value, on_shelf, entry.system)
     try:
-        theirs = theirs_typed or facts.text(
-            entry.path, facts.current(run, entry.path, on_shelf), on_shelf, entry.system
-        )
+        now = rows.current(run, entry.path, entry.given, on_shelf)
     except KeyError:
         return Conflict("Somebody took this out of the plan since you looked.", yours=yours, theirs="no longer there")
+    theirs = theirs_typed or text(entry.path, now, on_shelf, entry.system)
     return Conflict("Somebody changed this since you looked. Look at both and choose.", yours=yours, theirs=theirs)

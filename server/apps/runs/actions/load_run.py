@@ -8,9 +8,10 @@ from django.db import transaction
 
 from calc.plan.document import Document
 from calc.reading import read, write
-from server.apps.runs.actions.manage import Taken, add
+from server.apps.runs.actions.manage import add
 from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
+from server.apps.shelf.queries import Taken
 
 
 @transaction.atomic

@@ -3,61 +3,61 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
+from uuid import UUID
 
 from django.db import transaction
 
 from calc.errors import CalcError, FieldError
+from calc.identity import Identities
 from calc.plan.document import new_document
+from calc.plan.entry import Entry
 from calc.plan.standing import standing
 from calc.quantities import Sentence, System
 from calc.reading import write
 from server.apps.house import queries as house
-from server.apps.runs import convert, facts, queries
-from server.apps.runs.facts import Entry
+from server.apps.runs.actions.keep_edit import read_entry
+from server.apps.runs.convert.document import document_of, shelf_of
+from server.apps.runs.convert.rows import setups_of
+from server.apps.runs.convert.standing import put_standing
 from server.apps.runs.models import Run, RunSetup
-from server.apps.runs.standing import put_standing
+from server.apps.runs.queries.find import run_by_id
 from server.apps.shelf import queries as shelf
+from server.apps.shelf.queries import Taken
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_planner
 
 # Field of the form -> the document's fact that it becomes.
 FIRST_FACTS = {
-    "diameter": "part.profile.outside.0.diameter_mm",
-    "length": "part.profile.outside.0.length_mm",
+    "diameter": "part.profile.outside.o1.diameter_mm",
+    "length": "part.profile.outside.o1.length_mm",
     "quantity": "part.quantity",
 }
+NO_IDS = Identities(UUID(int=0), ())  # a new run's form puts in no item
 
 
-@dataclass(frozen=True)
-class Taken:
-    """What a set-up takes from the shelf, by database id."""
-
-    chuck_id: int | None = None
-    jaw_blank_id: int | None = None
-    jaw_set_id: int | None = None
+def _entered(document: Any, path: str, text: str, system: System) -> Any:
+    return read_entry(document, Entry(path, text, None, system), shelf.current(), NO_IDS)
 
 
 def _named(given: dict[str, Any], problems: list[FieldError]) -> dict[str, str]:
     found: dict[str, str] = {}
-    blank = Run(document={}, name="", drawing_number="")
     for field in ("name", "drawing_number"):
         try:
             text = " ".join((given.get(field) or "").split())
-            found[field] = facts.read_entry(blank, Entry(field, text, None, "metric"), shelf.current())
+            found[field] = _entered({}, field, text, "metric")
         except CalcError as error:
             problems += error.errors
     return found
 
 
 def _first_facts(given: dict[str, Any], system: System, problems: list[FieldError]) -> dict[str, Any]:
-    plain = write(new_document(None, None, None))
-    blank, found = Run(document=plain), {}
+    plain, found = write(new_document(None, None, None)), {}
     for field, path in FIRST_FACTS.items():
         text = (given.get(field) or "").strip()
         try:
-            found[field] = facts.read_entry(blank, Entry(path, text, None, system), shelf.current()) if text else None
+            found[field] = _entered(plain, path, text, system) if text else None
         except CalcError as error:
             problems += [FieldError(field, e.sentence) for e in error.errors]
     return found
@@ -98,13 +98,14 @@ def new_run(given: dict[str, Any], system: System, person: Any) -> Run:
 def add(run: Run, setups: Iterable[Taken]) -> Run:
     """Save a new run with what each set-up takes, and how it stands."""
     run.save()
+    ids = [setup["id"] for setup in run.document["setups"]]
     RunSetup.objects.bulk_create(
-        RunSetup(run=run, position=i, chuck_id=t.chuck_id, jaw_blank_id=t.jaw_blank_id, jaw_set_id=t.jaw_set_id)
-        for i, t in enumerate(setups)
+        RunSetup(run=run, item=item, chuck_id=t.chuck_id, jaw_blank_id=t.jaw_blank_id, jaw_set_id=t.jaw_set_id)
+        for item, t in zip(ids, setups, strict=True)
     )
-    run = queries.run_by_id(run.pk)
+    run = run_by_id(run.pk)
     on_shelf = shelf.current()
-    put_standing(run, standing(convert.document_of(run), convert.shelf_of(run, on_shelf)), on_shelf)
+    put_standing(run, standing(document_of(run), shelf_of(run, on_shelf)), on_shelf)
     run.save()
     return run
 
@@ -113,7 +114,7 @@ def add(run: Run, setups: Iterable[Taken]) -> Run:
 def copy_run(run_id: int, given: dict[str, Any], person: Any) -> Run:
     """A run of its own with the same plan, under another name; its history starts anew."""
     require_planner(person)
-    source = queries.run_by_id(run_id)
+    source = run_by_id(run_id)
     problems: list[FieldError] = []
     names = _named(given, problems)
     if problems:
@@ -127,14 +128,14 @@ def copy_run(run_id: int, given: dict[str, Any], person: Any) -> Run:
         **names,
     )
     # The copy plans its jaws anew: a jaw set is one individual.
-    return add(run, [Taken(s.chuck_id, s.jaw_blank_id) for s in facts.setups_of(source)])
+    return add(run, [Taken(s.chuck_id, s.jaw_blank_id) for s in setups_of(source)])
 
 
 @transaction.atomic
 def delete_run(run_id: int, person: Any) -> None:
     """Take a run off for good. Raises Conflict for one that was released: it is put away instead."""
     require_planner(person)
-    run = queries.run_by_id(run_id, lock=True)
+    run = run_by_id(run_id, lock=True)
     if run.released_at is not None:
         raise Conflict("This run was released to the machine: its record stays. Put it away instead.")
     run.edits.all().update(reverses=None)  # so that edits that point at each other can go together

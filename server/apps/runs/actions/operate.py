@@ -1,161 +1,139 @@
-"""Whole operations at once: proposed from the profile, put in another order, split, settled."""
+"""Whole operations at once: proposed from the profile, taken from the notebook, settled."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
-from uuid import UUID
 
 from django.db import transaction
 
-from calc.plan.document import Document
-from calc.plan.order import moved_item, split_item, with_figures
+from calc.plan import edits
+from calc.plan.document import setup_path
+from calc.plan.edits import Change, changed
+from calc.plan.part.solve import PART
+from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
+from calc.propose.operations import propose, side_of
 from calc.quantities import System
 from calc.reading import write
-from calc.route.propose import propose, side_of
 from calc.settle.operation import Settled, settle_operation
 from calc.settle.setup import settle_setup
 from server.apps.notebook import queries as notebook
-from server.apps.runs import convert, queries
-from server.apps.runs.actions.change import Change, keep, others_since, sent_before, try_change
+from server.apps.runs.actions.asked import Asked
+from server.apps.runs.actions.change import Making, at, change, ids_for
+from server.apps.runs.actions.items import CHANGED
+from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Run
-from server.apps.runs.paths import require_may_change
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.may import require_may_change
+from server.apps.runs.queries.plan import place_of_setup
+from server.apps.runs.schemas import PlanOut, SettledCut, SettledOut
 from server.apps.shelf import queries as shelf
-from server.foundation.problems import Conflict, NotFound
+from server.foundation.problems import Conflict
 
 
-@dataclass(frozen=True)
-class Asked:
-    """Who asks, in which units, with which key, having looked at which draft."""
-
-    person: Any
-    system: System
-    key: UUID
-    base_revision: int
-
-
-def cuts_path(index: int) -> str:
+def cuts_path(setup: str) -> str:
     """The list of a set-up's operations."""
-    return f"setups.{index}.cuts"
+    return f"setups.{setup}.cuts"
 
 
-def _require_side(document: Document, index: int) -> None:
-    if not 0 <= index < len(document.setups):
-        raise NotFound("There is no such side in this plan.")
-
-
-def _change(run_id: int, path: str, asked: Asked, make: Any) -> dict[str, Any]:
-    """Lock, refuse what somebody changed since, make the new value and keep it as one edit."""
-    require_may_change(asked.person, path)
-    run = queries.run_by_id(run_id, lock=True)
-    if sent_before(run, asked.key):
-        return queries.plan(run, asked.system, asked.person)
-    if others_since(run, path, asked.base_revision):
-        raise Conflict("Somebody changed these operations since you looked. Look again, then do it.")
-    tried = try_change(run, Change(path, make(run)), shelf.current())
-    keep(tried, asked.key, asked.person)
-    return queries.plan_of(run, tried.result, tried.on_shelf, asked.system, asked.person)
-
-
-def proposed(run: Run, index: int) -> list[Any]:
-    """A side's operations as the profile proposes them, plain data.
-
-    Raises Conflict while Part or Sides are not complete.
-    """
-    document, on_shelf = convert.document_of(run), shelf.current()
-    _require_side(document, index)
-    taken = convert.shelf_of(run, on_shelf)
+def _proposed(run: Run, setup: str, asked: Asked) -> list[Any]:
+    """A side's operations as the profile proposes them, plain data. Raises Conflict while the part is not complete."""
+    document = document_of(run)
+    index = place_of_setup(document, setup)
+    taken = shelf_of(run, shelf.current())
     figures = solve(document, taken, index)
-    part, sides = figures.part.value, figures.sides.value
+    part, sides = figures[PART], figures[SIDES]
     if part is None or sides is None:
         raise Conflict("Operations are proposed from the part: complete Part and Sides first.")
-    return [write(c) for c in propose(side_of(document, part, sides.first, index, taken.tools, notebook.proven_of()))]
+    ids = ids_for(run, asked.key)
+    made = propose(side_of(document, part, sides.first, index, taken.tools, notebook.proven_of()))
+    return [write(c) | {"id": ids.new()} for c in made]
 
 
 @transaction.atomic
-def take_proposal(run_id: int, index: int, asked: Asked) -> dict[str, Any]:
+def take_proposal(run_id: int, setup: str, asked: Asked) -> PlanOut:
     """Put the proposed operations in place of the side's own, as one edit."""
-    return _change(run_id, cuts_path(index), asked, lambda run: proposed(run, index))
+    path = cuts_path(setup)
+    return change(run_id, path, asked, CHANGED, lambda run: at(path, _proposed(run, setup, asked)))
 
 
 @transaction.atomic
-def move(run_id: int, path: str, index: int, to: int, asked: Asked) -> dict[str, Any]:
-    """Put an operation at another place. Raises CalcError at the list."""
-    return _change(run_id, path, asked, lambda run: moved_item(run.document, path, index, to))
-
-
-@transaction.atomic
-def split(run_id: int, path: str, index: int, asked: Asked) -> dict[str, Any]:
-    """Make roughing and finishing of one operation. Raises CalcError at the list."""
-    return _change(
-        run_id,
-        path,
-        asked,
-        lambda run: split_item(run.document, path, index, convert.document_of(run).in_force.finish_stock_mm),
-    )
-
-
-@transaction.atomic
-def take_figures(run_id: int, index: int, cut: int, figures: dict[str, Any], asked: Asked) -> dict[str, Any]:
+def take_figures(run_id: int, path: str, figures: Mapping[str, Any], asked: Asked) -> PlanOut:
     """Put a proven cut's figures into an operation, as one edit."""
-    path = cuts_path(index)
-    return _change(run_id, path, asked, lambda run: with_figures(run.document, path, cut, figures))
+
+    def make(run: Run) -> Making:
+        return Making(path, tuple(edits.with_figures(run.document, path, dict(figures))), "as proven before")
+
+    return change(run_id, path, asked, CHANGED, make)
 
 
 @dataclass(frozen=True)
 class Settlement:
-    """What settling found: the value for the path that it changes, the cuts, and the whole in words."""
+    """What settling found: what is to be changed, the cuts, and the whole in words."""
 
-    path: str
-    new: Any
+    making: Making
     cuts: tuple[Settled, ...]
     words: str
 
 
-def _settlement(run: Run, index: int, cut: int | None, system: System) -> Settlement:
-    document, taken = convert.document_of(run), convert.shelf_of(run, shelf.current())
-    _require_side(document, index)
+def _settled_path(setup: str, cut: str | None) -> str:
+    return f"setups.{setup}" if cut is None else f"{cuts_path(setup)}.{cut}"
+
+
+def _settlement(run: Run, setup: str, cut: str | None, system: System) -> Settlement:
+    document, taken = document_of(run), shelf_of(run, shelf.current())
+    index = place_of_setup(document, setup)
+    path = _settled_path(setup, cut)
+    parts: tuple[Change, ...]
     if cut is not None:
         one = settle_operation(document, taken, index, cut)
-        items = [write(one.planned) if i == cut else write(c) for i, c in enumerate(document.setups[index].cuts)]
-        return Settlement(cuts_path(index), items, (one,), one.words.text(system))
+        before = next(c for c in document.setups[index].cuts if c.id == cut)
+        parts = tuple(changed(write(before), write(one.planned), path))
+        return Settlement(Making(path, parts, "settled"), (one,), one.words.text(system))
     whole = settle_setup(document, taken, index)
-    return Settlement("setups", [write(s) for s in whole.document.setups], whole.cuts, whole.words.text(system))
+    parts = tuple(
+        part
+        for place, (old, new) in enumerate(zip(document.setups, whole.document.setups, strict=True))
+        for part in changed(write(old), write(new), setup_path(document, place))
+    )
+    return Settlement(Making(path, parts, "settled"), whole.cuts, whole.words.text(system))
 
 
-def settle(run_id: int, index: int, cut: int | None, system: System, person: Any) -> dict[str, Any]:
+def settle(run_id: int, setup: str, cut: str | None, system: System, person: Any) -> SettledOut:
     """What settling would do; nothing is kept. Raises CalcError where no figures keep every limit."""
-    require_may_change(person, cuts_path(index))
-    run = queries.run_by_id(run_id)
-    return settled_view(run.revision, _settlement(run, index, cut, system), system)
+    require_may_change(person, cuts_path(setup))
+    run = run_by_id(run_id)
+    return settled_view(run.revision, _settlement(run, setup, cut, system), system)
 
 
-def settled_view(revision: int, found: Settlement, system: System) -> dict[str, Any]:
+def settled_view(revision: int, found: Settlement, system: System) -> SettledOut:
     """A settlement as it is sent."""
-    return {
-        "revision": revision,
-        "words": found.words,
-        "cuts": [
-            {
-                "index": c.index,
-                "name": c.name,
-                "words": c.words.text(system),
-                "before": round(c.minutes_before, 3),
-                "after": round(c.minutes, 3),
-                "binds": c.binds.name if c.binds else "",
-                "without": round(c.binds.minutes, 3) if c.binds and c.binds.minutes else None,
-                "then": c.then.name if c.then else "",
-                "gives_up": list(c.gives_up),
-                "tried": c.tried,
-            }
+    return SettledOut(
+        revision=revision,
+        words=found.words,
+        cuts=[
+            SettledCut(
+                id=c.id,
+                name=c.name,
+                words=c.words.text(system),
+                before=round(c.minutes_before, 3),
+                after=round(c.minutes, 3),
+                binds=c.binds.name if c.binds else "",
+                without=round(c.binds.minutes, 3) if c.binds and c.binds.minutes else None,
+                then=c.then.name if c.then else "",
+                gives_up=list(c.gives_up),
+                tried=c.tried,
+                figures=c.figures.text(system),
+            )
             for c in found.cuts
         ],
-    }
+    )
 
 
 @transaction.atomic
-def take_settled(run_id: int, index: int, cut: int | None, asked: Asked) -> dict[str, Any]:
+def take_settled(run_id: int, setup: str, cut: str | None, asked: Asked) -> PlanOut:
     """Settle and keep it, as one edit."""
-    path = cuts_path(index) if cut is not None else "setups"
-    return _change(run_id, path, asked, lambda run: _settlement(run, index, cut, asked.system).new)
+    path = _settled_path(setup, cut)
+    return change(run_id, path, asked, CHANGED, lambda run: _settlement(run, setup, cut, asked.system).making)

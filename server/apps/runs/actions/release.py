@@ -2,44 +2,45 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
-from uuid import UUID
 
-from django.core.serializers.json import DjangoJSONEncoder
 from django.db import transaction
 from django.utils import timezone
 
 from calc.plan.cautions import Caution, cautions_of
 from calc.plan.compute import PlanResult
-from calc.plan.program import written
+from calc.plan.jaws.program import written
 from calc.quantities import System
-from server.apps.runs import convert, queries, releases
+from server.apps.runs.actions.asked import Asked
+from server.apps.runs.convert.document import document_of
 from server.apps.runs.models import Release, Run
+from server.apps.runs.queries import releases
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.plan import computed, heading_of, looker, program_stop, read_by
+from server.apps.runs.schemas import ReleasesOut
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import BadValue, Conflict
 from server.foundation.roles import require_planner
 
 SYSTEMS: tuple[System, ...] = ("metric", "inch")
+LINE = ("key", "title", "state", "line")
 
 
 @transaction.atomic
-def release(
-    run_id: int, base_revision: int, confirmed: list[str], note: str, key: UUID, system: System, person: Any
-) -> dict[str, Any]:
+def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> ReleasesOut:
     """Freeze a settled plan as the next release. Raises NotAllowed, Conflict, or BadValue for what is not confirmed.
 
     The same key releases once.
     """
-    planner = require_planner(person)
-    run = queries.run_by_id(run_id, lock=True)
-    if Release.objects.filter(key=key, run=run).exists():
-        return releases.page(run, system)
-    if run.revision != base_revision:
+    planner = require_planner(asked.person)
+    run = run_by_id(run_id, lock=True)
+    if Release.objects.filter(key=asked.key, run=run).exists():
+        return releases.page(run, asked.system)
+    if run.revision != asked.base_revision:
         raise Conflict("Somebody changed this plan since you looked. Look at it again, then release it.")
     on_shelf = shelf.current()
-    result = queries.computed(run, on_shelf)
-    document = convert.document_of(run)
+    result = computed(run, on_shelf)
+    document = document_of(run)
     reasons = releases.reasons_against(run, result.verdict, document.rules.number)
     if reasons:
         raise Conflict(" ".join(reasons))
@@ -49,40 +50,37 @@ def release(
         raise BadValue("confirmed", f"Confirm every caution, one by one: {len(missing)} are not confirmed yet.")
     last = releases.latest(run)
     number = last.number + 1 if last else 1
+    views = {s: read_by(run, result, on_shelf, looker(run, s)).model_dump(mode="json") for s in SYSTEMS}
     Release.objects.create(
         run=run,
         number=number,
         revision=run.revision,
         rules=document.rules.number,
         document=run.document,
-        views={s: _frozen(convert.plan_view(run, result, on_shelf, s, lambda _: False)) for s in SYSTEMS},
+        views=views,
+        lines={s: [{n: stop[n] for n in LINE} for stop in view["stops"]] for s, view in views.items()},
         programs={s: _programs(run, result, s, number) for s in SYSTEMS},
-        confirmed=[_confirmed(c, system) for c in cautions],
+        confirmed=[_confirmed(c, asked.system) for c in cautions],
         note=" ".join(note.split()),
-        key=key,
+        key=asked.key,
         by=planner,
     )
     if run.released_at is None:
         run.released_at = timezone.now()
         run.save(update_fields=["released_at"])
-    return releases.page(run, system)
+    return releases.page(run, asked.system)
 
 
 def _confirmed(caution: Caution, system: System) -> dict[str, str]:
     return {"code": caution.code, "text": caution.sentence.text(system), "where": caution.where}
 
 
-def _frozen(view: dict[str, Any]) -> Any:
-    return json.loads(json.dumps(view, cls=DjangoJSONEncoder))
-
-
 def _programs(run: Run, result: PlanResult, system: System, number: int) -> dict[str, str]:
-    """The jaw-boring programs that can be written, by side, with the release in their headers."""
-    document, name = convert.document_of(run), f"{run.name} {run.drawing_number}"
-    return {
-        str(side.index): written(
-            document, result.figures, side.index, result.stop("jaws", side.index), system, name, run.revision, number
-        )
-        for side in result.sides
-        if side.program.ready
-    }
+    """The jaw-boring programs that can be written, by set-up, with the release in their headers."""
+    heading = heading_of(run, run.revision, number)
+    found = {}
+    for view, side in zip(result.views, result.sides, strict=True):
+        stop: Any = program_stop(result, side.index)
+        if stop.program.ready:
+            found[side.id] = written(view, stop, heading, system)
+    return found

@@ -4,19 +4,23 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import Any
-from uuid import UUID
 
 from django.db import transaction
 
-from calc.plan.lists import as_lines
-from calc.profile.dxf import Question, read_drawing
+from calc.plan.entry import PROFILE
+from calc.plan.lists import as_lines, with_known_ids
+from calc.profile.dxf import DrawnProfile, Question, read_drawing
 from calc.quantities import System
 from calc.reading import write
-from server.apps.runs import queries
-from server.apps.runs.actions.change import Change, keep, others_since, sent_before, try_change
-from server.apps.runs.paths import PROFILE, require_may_change
-from server.apps.shelf import queries as shelf
+from server.apps.runs.actions.asked import Asked
+from server.apps.runs.actions.change import Making, at, change, ids_for
+from server.apps.runs.models import Run
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.may import require_may_change
+from server.apps.runs.schemas import DrawingOut, PlanOut
 from server.foundation.problems import Conflict
+
+LISTS = ("outside", "inside", "inside_b")
 
 
 @dataclass(frozen=True)
@@ -28,31 +32,33 @@ class Drawing:
     layer: str | None
     unit: str | None
 
+    def read(self) -> DrawnProfile | Question:
+        """What is on it, or what must be chosen first."""
+        return read_drawing(self.text, self.layer, self.unit)
 
-def look(run_id: int, drawing: Drawing, system: System, person: Any) -> dict[str, Any]:
+
+def look(run_id: int, drawing: Drawing, system: System, person: Any) -> DrawingOut:
     """What the drawing would make: questions first, else the lines of its steps. Nothing is kept."""
     require_may_change(person, PROFILE)
-    queries.run_by_id(run_id)
-    found = read_drawing(drawing.text, drawing.layer, drawing.unit)
+    run_by_id(run_id)
+    found = drawing.read()
     if isinstance(found, Question):
-        return {"layers": list(found.layers), "units": list(found.units), "lines": {}, "notes": []}
-    lines = {name: as_lines(write(getattr(found, name)), system) for name in ("outside", "inside", "inside_b")}
-    return {"layers": [], "units": [], "lines": lines, "notes": [n.text(system) for n in found.notes]}
+        return DrawingOut(layers=list(found.layers), units=list(found.units), lines={}, notes=[])
+    lines = {name: as_lines(write(getattr(found, name)), system) for name in LISTS}
+    return DrawingOut(layers=[], units=[], lines=lines, notes=[n.text(system) for n in found.notes])
 
 
 @transaction.atomic
-def take(run_id: int, drawing: Drawing, base_revision: int, key: UUID, system: System, person: Any) -> dict[str, Any]:
+def take(run_id: int, drawing: Drawing, asked: Asked) -> PlanOut:
     """Put the drawing's profile in place of the plan's, as one edit. Raises CalcError, Conflict."""
-    planner = require_may_change(person, PROFILE)
-    run = queries.run_by_id(run_id, lock=True)
-    if sent_before(run, key):
-        return queries.plan(run, system, person)
-    found = read_drawing(drawing.text, drawing.layer, drawing.unit)
-    if isinstance(found, Question):
-        raise Conflict("Choose the drawing's layer and unit first.")
-    if others_since(run, PROFILE, base_revision):
-        raise Conflict("Somebody changed the part's profile since you looked. Look again, then take the drawing.")
-    value = {name: write(getattr(found, name)) for name in ("outside", "inside", "inside_b")}
-    tried = try_change(run, Change(PROFILE, value, drawing.name), shelf.current())
-    keep(tried, key, planner)
-    return queries.plan_of(run, tried.result, tried.on_shelf, system, person)
+    refused = "Somebody changed the part's profile since you looked. Look again, then take the drawing."
+
+    def make(run: Run) -> Making:
+        found = drawing.read()
+        if isinstance(found, Question):
+            raise Conflict("Choose the drawing's layer and unit first.")
+        before, ids = run.document["part"]["profile"], ids_for(run, asked.key)
+        new = {name: with_known_ids(before[name], list(getattr(found, name)), ids) for name in LISTS}
+        return at(PROFILE, new, drawing.name)
+
+    return change(run_id, PROFILE, asked, refused, make)

@@ -2,55 +2,63 @@
 
 from __future__ import annotations
 
-from typing import Any
-from uuid import UUID
-
 from django.db import transaction
 
-from calc.quantities import System
-from server.apps.runs import facts, queries
-from server.apps.runs.actions.change import Change, keep, others_since, sent_before, try_change
+from calc.plan.edits import Change
+from server.apps.runs.actions.asked import Asked
+from server.apps.runs.actions.change import Making, kept, sent_before, try_change
+from server.apps.runs.convert.words import text
 from server.apps.runs.models import Edit, Run
-from server.apps.runs.own_edits import own_edits
-from server.apps.runs.paths import require_may_change
+from server.apps.runs.queries.edits import others_since, own_edits, paths_of
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.may import require_may_change
+from server.apps.runs.queries.plan import plan
+from server.apps.runs.schemas import PlanOut
 from server.apps.shelf import queries as shelf
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
 
 
+def _inverse(edit: Edit, forward: bool) -> Making:
+    how = "redo" if forward else "undo"
+    if not edit.parts:
+        return Making(edit.path, (Change(edit.path, edit.old),), edit.typed_before, edit, how)
+    parts = tuple(Change(path, old) for path, old, _ in reversed(edit.parts))
+    return Making(edit.path, parts, edit.typed, edit, how)
+
+
 @transaction.atomic
-def reverse(run_id: int, forward: bool, key: UUID, system: System, person: Any) -> dict[str, Any]:
+def reverse(run_id: int, forward: bool, asked: Asked) -> PlanOut:
     """Undo one's last edit of this run, or with `forward` redo what was undone last.
 
     Raises Conflict where there is nothing to reverse, or where somebody has since changed that field.
     """
-    run = queries.run_by_id(run_id, lock=True)
-    if sent_before(run, key):
-        return queries.plan(run, system, person)
-    mine = own_edits(run, person) if isinstance(person, Person) else None
+    run = run_by_id(run_id, lock=True)
+    if sent_before(run, asked.key):
+        return plan(run, asked.system, asked.person)
+    mine = own_edits(run, asked.person) if isinstance(asked.person, Person) else None
     stack = (mine.redo if forward else mine.undo) if mine else ()
     if not stack:
         raise Conflict(f"You have nothing to {'redo' if forward else 'undo'} in this run.")
     edit = Edit.objects.get(pk=stack[-1])
-    require_may_change(person, edit.path)
-    on_shelf = shelf.current()
-    _refuse_overwriting(run, edit, forward, person, system)
-    change = Change(edit.path, edit.old, edit.typed_before, edit, "redo" if forward else "undo")
-    tried = try_change(run, change, on_shelf)
-    keep(tried, key, person)
-    return queries.plan_of(run, tried.result, tried.on_shelf, system, person)
+    for path in paths_of(edit):
+        require_may_change(asked.person, path)
+    _refuse_overwriting(run, edit, forward, asked)
+    return kept(try_change(run, _inverse(edit, forward), shelf.current()), asked)
 
 
-def _refuse_overwriting(run: Run, edit: Edit, forward: bool, person: Person, system: System) -> None:
+def _refuse_overwriting(run: Run, edit: Edit, forward: bool, asked: Asked) -> None:
     """Raise Conflict where somebody else has changed what this would put back."""
-    theirs = [e for e in others_since(run, edit.path, edit.revision) if e.by_id != person.pk]
+    theirs = [
+        e for path in paths_of(edit) for e in others_since(run, path, edit.revision) if e.by_id != asked.person.pk
+    ]
     if not theirs:
         return
-    last, on_shelf = theirs[-1], shelf.current()
+    last, on_shelf = max(theirs, key=lambda e: e.revision), shelf.current()
     word = "redone" if forward else "undone"
     said = ""
-    if last.path == edit.path:
-        old, new = (facts.text(last.path, value, on_shelf, system) for value in (last.old, last.new))
+    if last.path == edit.path and not last.parts:
+        old, new = (text(last.path, value, on_shelf, asked.system) for value in (last.old, last.new))
         said = f", {old} → {new}"
     raise Conflict(
         f"{edit.label} is not {word}: {last.by.username} changed it after you{said}. Change it by hand if you want to."

@@ -6,13 +6,23 @@ import pytest
 
 from server.apps.runs.models import Edit, Run
 
-PRESSURE = "setups.0.force.pressure_bar"
-SPIGOT = "part.profile.outside.0.diameter_mm"
-LINE = "part.profile.outside.0"
+PRESSURE = "setups.s1.force.pressure_bar"
+SPIGOT = "part.profile.outside.o1.diameter_mm"
+LINE = "part.profile.outside.o1"
 
 
 def stop(plan, name):
     return next(s for s in plan["stops"] if s["name"] == name)
+
+
+def names(plan, name):
+    """The names of the items of a stop's list."""
+    return [i["name"] for i in stop(plan, name)["lists"][0]["items"]]
+
+
+def carried(plan, name, side=0):
+    """What is carried to the machine."""
+    return next(c["text"] for c in plan["sides"][side]["carry"] if c["name"] == name)
 
 
 def fact(plan, path):
@@ -23,7 +33,7 @@ def test_the_demo_is_settled_under_the_defaults(demo, planner):
     for run in Run.objects.all():
         plan = planner.plan(run)
         assert plan["verdict"] == "settled", [(s["title"], s["line"]) for s in plan["stops"]]
-    assert fact(planner.plan(demo), "setups.0.force.condition")["value"] == "unknown"
+    assert fact(planner.plan(demo), "setups.s1.force.condition")["value"] == "unknown"
     assert next(f for f in stop(planner.plan(demo), "force")["facts"] if f["name"] == "safety")["text"] == "2"
 
 
@@ -31,11 +41,11 @@ def test_an_edit_is_kept_once_with_its_history(demo, planner):
     status, plan = planner.edit(demo, SPIGOT, text="3 1/4 in")
     assert (status, plan["revision"]) == (200, 1)
     assert fact(plan, LINE)["text"].startswith("82.55 ")
-    assert plan["sides"][0]["carry"]["bore"] == "82.55\xa0mm"
+    assert carried(plan, "bore") == "82.55\xa0mm"
     kept = Edit.objects.get()
     assert (kept.path, kept.old, kept.new, kept.typed) == (SPIGOT, 84.0, 82.55, "3 1/4 in")
     assert kept.by.username == "planner"
-    assert planner.plan(demo)["sides"][0]["carry"]["bore"] == "82.55\xa0mm"
+    assert carried(planner.plan(demo), "bore") == "82.55\xa0mm"
 
 
 def test_sending_twice_keeps_once(demo, planner):
@@ -59,7 +69,7 @@ def test_a_preview_saves_nothing(demo, planner):
     status, seen = planner.preview(demo, PRESSURE, text="24")
     assert status == 200
     assert stop(seen, "force")["line"] != stop(before, "force")["line"]
-    status, seen = planner.preview(demo, "setups.0.jaw_blank", value="l3-aluminium-50")
+    status, seen = planner.preview(demo, "setups.s1.jaw_blank", value="l3-aluminium-50")
     assert "aluminium" in stop(seen, "hold")["line"]
     assert planner.plan(demo) == before
     assert not Edit.objects.exists()
@@ -76,10 +86,10 @@ def test_edits_of_different_facts_merge_and_of_the_same_fact_conflict(demo, plan
 
 def test_choices_flags_and_references_are_edits_too(demo, planner):
     for path, value in [
-        ("setups.0.hold.live_centre", True),
-        ("setups.0.hold.seat", "none"),
+        ("setups.s1.hold.live_centre", True),
+        ("setups.s1.hold.seat", "none"),
         ("material", "c45"),
-        ("setups.0.jaw_blank", "l3-aluminium-50"),
+        ("setups.s1.jaw_blank", "l3-aluminium-50"),
     ]:
         demo.refresh_from_db()
         status, plan = planner.edit(demo, path, value=value)
@@ -91,13 +101,13 @@ def test_choices_flags_and_references_are_edits_too(demo, planner):
 
 
 def test_a_value_made_wrong_by_another_change_stays_and_its_stop_is_stopped(demo, planner):
-    status, plan = planner.edit(demo, "part.profile.outside.0.length_mm", text="20")
+    status, plan = planner.edit(demo, "part.profile.outside.o1.length_mm", text="20")
     assert status == 200
     hold = stop(plan, "hold")
     assert hold["state"] == "stopped"
-    assert hold["problems"][0]["field"] == "setups.0.hold.depth_mm"
+    assert hold["problems"][0]["field"] == "setups.s1.hold.depth_mm"
     assert stop(plan, "force")["line"] == "waiting on Hold"
-    assert fact(plan, "setups.0.hold.depth_mm")["text"] == "22.00"
+    assert fact(plan, "setups.s1.hold.depth_mm")["text"] == "22.00"
 
 
 BAD = [
@@ -112,21 +122,21 @@ BAD = [
     (PRESSURE, {"value": True}, "figure"),
     ("part.quantity", {"text": "2.5"}, "whole"),
     ("part.edge_mm", {"text": ""}, "cannot be empty"),
-    ("part.profile.inside.0.diameter_mm", {"text": "84"}, "smaller than the spigot"),
+    ("part.profile.inside.i1.diameter_mm", {"text": "84"}, "smaller than the spigot"),
     ("part.stock.diameter_mm", {"text": "117"}, "does not clean up the flange"),
-    ("setups.0.hold.depth_mm", {"text": "40.01"}, "plain length"),
-    ("setups.0.hold.depth_mm", {"text": "22\x00"}, "not a figure"),
-    ("setups.0.hold.seat", {"value": "ceiling"}, "offered"),
-    ("setups.0.hold.live_centre", {"value": "yes"}, "yes or no"),
-    ("setups.0.force.condition_date", {"text": "last week"}, "year-month-day"),
-    ("setups.0.clamp_rpm", {"text": "4501"}, "at most"),
+    ("setups.s1.hold.depth_mm", {"text": "40.01"}, "plain length"),
+    ("setups.s1.hold.depth_mm", {"text": "22\x00"}, "not a figure"),
+    ("setups.s1.hold.seat", {"value": "ceiling"}, "offered"),
+    ("setups.s1.hold.live_centre", {"value": "yes"}, "yes or no"),
+    ("setups.s1.force.condition_date", {"text": "last week"}, "year-month-day"),
+    ("setups.s1.clamp_rpm", {"text": "4501"}, "at most"),
     ("machine", {"value": "lathe-99"}, "on the shelf"),
-    ("setups.7.chuck", {"value": "lathe-3-chuck"}, "no such set-up"),
-    ("setups.0.hold", {"text": "1"}, "no such fact"),
-    ("setups.0.cuts.9.feed_mm_rev", {"text": "1"}, "no such fact"),
+    ("setups.s8.chuck", {"value": "lathe-3-chuck"}, "no such set-up"),
+    ("setups.s1.hold", {"text": "1"}, "no such fact"),
+    ("setups.s1.cuts.c10.feed_mm_rev", {"text": "1"}, "no such fact"),
     ("setups.00.force.pressure_bar", {"text": "20"}, "no such fact"),
     ("setups.².force.pressure_bar", {"text": "20"}, "no such fact"),
-    ("version", {"text": "3"}, "from 2 to 2"),
+    ("version", {"text": "4"}, "from 3 to 3"),
 ]
 
 
@@ -146,7 +156,7 @@ def test_bad_input_is_answered_at_its_field_and_saves_nothing(path, entry, says,
 
 def test_sentences_come_in_the_units_of_the_screen(demo, planner):
     body = {"path": PRESSURE, "text": "600", "units": "inch"}
-    said = planner.send(f"runs/{demo.pk}/preview", body, **{"X-Units": "inch"})[1]["errors"][0]["message"]
+    said = planner.send(f"runs/{demo.pk}/preview", body | {"units": "inch"})[1]["errors"][0]["message"]
     assert "psi" in said
 
 
@@ -161,7 +171,7 @@ def test_units_change_what_is_shown_and_never_what_is_kept(demo, planner):
 
 
 def test_help_offered_by_the_plan_is_taken_as_an_edit(demo, planner):
-    _, plan = planner.edit(demo, "setups.0.force.user_max_rpm", text="400")
+    _, plan = planner.edit(demo, "setups.s1.force.user_max_rpm", text="400")
     offered = stop(plan, "force")["helps"][0]
     assert stop(plan, "force")["state"] == "stopped"
     demo.refresh_from_db()

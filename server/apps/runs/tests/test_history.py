@@ -5,11 +5,11 @@ import uuid
 import pytest
 
 from server.apps.runs.models import Edit, Run
-from server.apps.runs.tests.test_edits import LINE, PRESSURE, SPIGOT, fact, stop
-from server.apps.runs.tests.test_own_runs import item
+from server.apps.runs.tests.test_edits import LINE, PRESSURE, SPIGOT, fact, names, stop
+from server.apps.runs.tests.test_own_runs import item, remove
 
-BLANK = "setups.0.jaw_blank"
-CLAMP = "setups.0.clamp_rpm"
+BLANK = "setups.s1.jaw_blank"
+CLAMP = "setups.s1.clamp_rpm"
 
 
 def undo(client, run, way="undo", key=None):
@@ -83,11 +83,34 @@ def test_undo_is_refused_where_somebody_changed_the_field_since(demo, planner, s
     assert undo(planner, demo)[0] == 409
 
 
-def test_undo_of_a_cut_is_refused_when_the_list_moved_under_it(demo, planner, signed_in):
-    edit(planner, demo, "setups.0.cuts.1.feed_mm_rev", text="0.2")
-    item(signed_in("owner"), demo, "setups.0.cuts", "Skim", "turn")
+def test_a_cut_put_in_by_somebody_else_does_not_keep_one_from_undoing(demo, planner, signed_in):
+    edit(planner, demo, "setups.s1.cuts.c2.feed_mm_rev", text="0.2")
+    item(signed_in("owner"), demo, "setups.s1.cuts", "Skim", "turn")
+    status, plan = undo(planner, demo)
+    assert (status, fact(plan, "setups.s1.cuts.c2.feed_mm_rev")["text"]) == (200, "0.15")
+
+
+def test_undo_in_a_cut_is_refused_where_somebody_took_it_out(demo, planner, signed_in):
+    edit(planner, demo, "setups.s1.cuts.c2.feed_mm_rev", text="0.2")
+    assert remove(signed_in("owner"), demo, "setups.s1.cuts.c2")[0] == 200
     status, said = undo(planner, demo)
     assert (status, "Rough flange: feed is not undone: owner changed it" in said["title"]) == (409, True)
+
+
+def test_a_cut_taken_out_comes_back_where_it_was_with_all_that_was_said_of_it(demo, planner):
+    before = Run.objects.get(pk=demo.pk).document
+    remove(planner, demo, "setups.s1.cuts.c2")
+    assert names(planner.plan(demo), "cuts") == ["Face", "Finish flange"]
+    undo(planner, demo)
+    assert Run.objects.get(pk=demo.pk).document == before
+    assert texts(planner, demo)[1].startswith("Rough flange taken out")
+
+
+def test_an_id_that_was_taken_out_is_never_given_again(demo, planner):
+    _, plan = item(planner, demo, "setups.s1.cuts", "Skim", "turn")
+    made = stop(plan, "cuts")["lists"][0]["items"][-1]["id"]
+    remove(planner, demo, f"setups.s1.cuts.{made}")
+    assert Run.objects.get(pk=demo.pk).gone == [made]
 
 
 def test_sending_an_undo_twice_undoes_once(demo, planner):
@@ -102,38 +125,39 @@ def test_a_setter_changes_and_undoes_the_chucks_condition_and_nothing_else(demo,
     setter = signed_in("setter")
     plan = setter.plan(demo)
     assert [f["path"] for s in plan["stops"] for f in s["facts"] if f["editable"]] == [
-        "setups.0.jaws.feeler_mm",
-        "setups.0.jaws.blue",
-        "setups.0.force.condition",
+        "setups.s1.jaws.feeler_mm",
+        "setups.s1.jaws.blue",
+        "setups.s1.force.condition",
     ]
-    status, plan = edit(setter, demo, "setups.0.force.condition", value="measured")
+    status, plan = edit(setter, demo, "setups.s1.force.condition", value="measured")
     assert (status, stop(plan, "force")["line"]) == (200, "measured factor, measured on missing")
-    assert edit(setter, demo, "setups.0.force.condition_measured", text="0.8")[0] == 200
-    assert edit(setter, demo, "setups.0.force.condition_date", text="2026-11-20")[0] == 200
+    assert edit(setter, demo, "setups.s1.force.condition_measured", text="0.8")[0] == 200
+    assert edit(setter, demo, "setups.s1.force.condition_date", text="2026-11-20")[0] == 200
     status, said = edit(setter, demo, PRESSURE, text="27")
     assert (status, "A setter changes" in said["title"]) == (403, True)
     for _ in range(3):
         assert undo(setter, demo)[0] == 200
-    assert fact(setter.plan(demo), "setups.0.force.condition")["value"] == "unknown"
+    assert fact(setter.plan(demo), "setups.s1.force.condition")["value"] == "unknown"
 
 
 def test_the_history_reads_as_sentences(demo, planner, signed_in):
     edit(planner, demo, PRESSURE, text="27")
     edit(planner, demo, SPIGOT, text="80")
     edit(planner, demo, BLANK, value="l3-aluminium-50")
-    edit(signed_in("setter"), demo, "setups.0.force.condition", value="today")
-    edit(planner, demo, "setups.0.force.user_max_rpm", text="400")
+    edit(signed_in("setter"), demo, "setups.s1.force.condition", value="today")
+    edit(planner, demo, "setups.s1.force.user_max_rpm", text="400")
     undo(planner, demo)
     undo(planner, demo, "redo")
     undo(planner, demo)
-    item(planner, demo, "setups.0.cuts", "Skim", "turn")
-    edit(planner, demo, "setups.0.cuts.3.feed_mm_rev", text="0.1")
+    _, plan = item(planner, demo, "setups.s1.cuts", "Skim", "turn")
+    skim = stop(plan, "cuts")["lists"][0]["items"][-1]["id"]
+    edit(planner, demo, f"setups.s1.cuts.{skim}.feed_mm_rev", text="0.1")
     edit(planner, demo, "name", text="Carrier")
     edit(planner, demo, "put_away", value=True)
     found = texts(planner, demo)[::-1]
     assert found[0].startswith("Gauge pressure 28\xa0bar → 27\xa0bar, cap ")
     assert found[0].count("→") == 2
-    assert found[1].startswith("Spigot diameter 84\xa0mm → 80\xa0mm, cap ")
+    assert found[1].startswith("Spigot diameter 84\xa0mm → 80\xa0mm, ")
     assert "bore 84.00\xa0mm → 80.00\xa0mm" in found[1]
     assert found[2].startswith("Jaw blank steel 50 high, L3 → aluminium 50 high, L3, cap ")
     assert found[3].startswith("Chuck condition longer or unknown → greased today, cap ")
@@ -143,7 +167,7 @@ def test_the_history_reads_as_sentences(demo, planner, signed_in):
     assert found[5].endswith("now settled")
     assert found[6].startswith("redone: Own speed limit empty → 400\xa0rpm")
     assert found[7].startswith("undone: ")
-    assert found[8].startswith("Cuts: Skim put in, cap ")
+    assert found[8].startswith("Skim put in, cap ")
     assert found[8].endswith("→ not known, now open")
     assert found[9] == "Skim: feed empty → 0.1\xa0mm/rev"
     assert found[10] == "Name Seal carrier → Carrier"
@@ -177,7 +201,7 @@ def test_an_earlier_draft_is_looked_at_and_brought_back(demo, planner):
     first = planner.plan(demo)
     edit(planner, demo, SPIGOT, text="80")
     edit(planner, demo, BLANK, value="l3-aluminium-50")
-    item(planner, demo, "setups.0.cuts", "Skim", "turn")
+    item(planner, demo, "setups.s1.cuts", "Skim", "turn")
     edit(planner, demo, "name", text="Carrier")
     then = planner.get(f"/api/runs/{demo.pk}/plan?at=0").json()
     assert [s["line"] for s in then["stops"]] == [s["line"] for s in first["stops"]]
@@ -185,12 +209,12 @@ def test_an_earlier_draft_is_looked_at_and_brought_back(demo, planner):
     assert not any(f["editable"] for s in then["stops"] for f in s["facts"])
     between = planner.get(f"/api/runs/{demo.pk}/plan?at=1").json()
     assert (fact(between, LINE)["text"][:3], fact(between, BLANK)["value"]) == ("80 ", "l3-steel-50")
-    assert len(stop(planner.plan(demo), "cuts")["lists"][0]["items"]) == 4  # looking changed nothing
+    assert len(names(planner.plan(demo), "cuts")) == 4  # looking changed nothing
     given = {"revision": 0, "base_revision": 4, "key": str(uuid.uuid4())}
     status, plan = planner.send(f"runs/{demo.pk}/restore", given)
     assert (status, plan["revision"], plan["run"]["name"]) == (200, 5, "Carrier")
     assert [s["line"] for s in plan["stops"]] == [s["line"] for s in first["stops"]]
-    assert texts(planner, demo)[0].startswith("back to draft 0, cap ")
+    assert texts(planner, demo)[0].startswith("back to draft 0, bore ")
     assert planner.send(f"runs/{demo.pk}/restore", given)[1]["revision"] == 5  # the same key again
     _, plan = undo(planner, demo)
     assert (fact(plan, LINE)["text"][:3], fact(plan, BLANK)["value"]) == ("80 ", "l3-aluminium-50")
@@ -225,7 +249,7 @@ def test_any_draft_viewed_is_what_it_was(seed, demo, planner):
             case 2:
                 undo(planner, demo, choose.choice(["undo", "redo"]))
             case 3:
-                item(planner, demo, "setups.0.cuts", f"Cut {choose.random():.6f}", "turn")
+                item(planner, demo, "setups.s1.cuts", f"Cut {choose.random():.6f}", "turn")
             case 4:
                 given = {"revision": choose.randrange(demo.revision + 1), "base_revision": demo.revision}
                 planner.send(f"runs/{demo.pk}/restore", given | {"key": str(uuid.uuid4())})

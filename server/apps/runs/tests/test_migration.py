@@ -1,36 +1,132 @@
-"""Runs kept as version 1 of the document, brought to version 2 with their history."""
+"""Runs, edits and releases kept before items had ids, brought to the form of today."""
 
 import importlib
+import json
 import uuid
 
-from django.apps import apps
+import pytest
 
+from calc.plan.document import Document
+from calc.reading import read, write
+from server.apps.runs.convert.released import as_of_today
 from server.apps.runs.models import Edit, Run
+from server.apps.runs.schemas import PlanOut
+from server.apps.runs.tests.test_releases import release
 from server.foundation.models import Person
-from server.one_sided import ONE_SIDED
+
+FORMS = importlib.import_module("server.apps.runs.migrations._documents")
+
+VERSION_1 = {
+    "version": 1,
+    "part": {
+        "quantity": 5,
+        "edge_mm": 0.3,
+        "face_stock_mm": 1.0,
+        "profile": {
+            "outside": [
+                {"name": "Spigot", "diameter_mm": 84.0, "length_mm": 40.0, "stock_diameter_mm": None},
+                {"name": "Flange", "diameter_mm": 118.0, "length_mm": 14.0, "stock_diameter_mm": 122.0},
+            ],
+            "inside": [{"diameter_mm": 52.0}],
+        },
+    },
+    "setups": [{"name": "Side 2", "hold": {"depth_mm": 20.0}, "force": {"safety": 2.4, "condition": "today"}}],
+}
+VERSION_2 = {
+    "version": 2,
+    "part": {
+        "edge_mm": 0.5,
+        "profile": {
+            "outside": [{"name": "Rim", "diameter_mm": 168.0, "length_mm": 32.0}],
+            "inside": [{"name": "Bore", "diameter_mm": 148.0}],
+        },
+    },
+    "sides": {"first_end": "a"},
+    "setups": [
+        {"name": "Side 1", "hold": {"grip": "stock"}, "cuts": [{"name": "Face", "kind": "face"}]},
+        {"name": "Side 2", "hold": {"grip": "inside:Bore"}, "cuts": [{"name": "Turn", "kind": "turn"}]},
+    ],
+}
 
 
-def test_documents_and_edits_of_version_1_become_version_2(demo, planner):
-    steps = ONE_SIDED["part"]["profile"]["outside"]
-    Run.objects.filter(pk=demo.pk).update(document=ONE_SIDED, revision=2)
+def test_a_document_of_version_1_has_one_side_stock_of_its_own_and_a_safety_with_its_reason():
+    document = read(Document, FORMS.version_3(VERSION_1))
+    assert (document.version, document.part.stock.diameter_mm, document.sides.first_end) == (3, 122.0, "b")
+    assert [s.name for s in document.part.profile.inside] == ["Bore"]
+    assert document.setups[0].hold.grip == "outside:o1"
+    assert document.in_force.safety == 2.4
+    assert len(document.departures[0].name) > 10
+
+
+def test_what_is_held_is_found_by_its_id_and_every_fact_is_filled_in():
+    now = FORMS.version_3(VERSION_2)
+    assert now["setups"][1]["hold"]["grip"] == "inside:i1"
+    assert [c["id"] for s in now["setups"] for c in s["cuts"]] == ["c1", "c2"]
+    assert write(read(Document, now)) == now
+    assert FORMS.version_3(now) == now
+
+
+@pytest.mark.parametrize(
+    ("path", "now"),
+    [
+        ("part.profile.outside.0.diameter_mm", "part.profile.outside.o1.diameter_mm"),
+        ("setups.1.cuts.0.feed_mm_rev", "setups.s2.cuts.c2.feed_mm_rev"),
+        ("setups.7.clamp_rpm", None),
+        ("part.quantity", "part.quantity"),
+    ],
+)
+def test_a_typed_text_stays_with_its_fact(path, now):
+    assert FORMS.path_3(path, FORMS.version_3(VERSION_2)) == now
+
+
+def test_earlier_edits_are_told_and_taken_back_no_more(demo, planner):
     by = Person.objects.get(username="planner")
-    Edit.objects.create(
-        run=demo, revision=1, path="part.profile.outside", old=steps[:1], new=steps, key=uuid.uuid4(), by=by
-    )
-    Edit.objects.create(
-        run=demo,
-        revision=2,
-        path="part.profile.outside.1.stock_diameter_mm",
-        old=120.0,
-        new=122.0,
-        key=uuid.uuid4(),
-        by=by,
-    )
-    importlib.import_module("server.apps.runs.migrations.0004_documents_of_version_2").forward(apps, None)
-    demo.refresh_from_db()
-    assert (demo.document["version"], demo.document["part"]["stock"]["diameter_mm"]) == (2, 122.0)
-    assert "stock_diameter_mm" not in Edit.objects.get(revision=1).new[0]
-    assert planner.plan(demo)["verdict"] == "settled"
-    # A draft that needs a fact which is no more cannot be shown, and says so.
-    answer = planner.get(f"/api/runs/{demo.pk}/plan?at=1")
+    old = {"path": "setups.0.cuts.1.feed_mm_rev", "old": 0.1, "new": 0.15, "label": "Rough flange: feed"}
+    Edit.objects.create(run=demo, revision=1, form=1, key=uuid.uuid4(), by=by, **old)
+    Run.objects.filter(pk=demo.pk).update(revision=1)
+    seen = planner.plan(demo)
+    assert (seen["undo"], seen["revision"]) == (False, 1)
+    told = planner.get(f"/api/runs/{demo.pk}/history").json()
+    assert told["entries"][0]["text"] == "Rough flange: feed 0.1\xa0mm/rev → 0.15\xa0mm/rev"
+    assert told["first"] == 1
+    answer = planner.get(f"/api/runs/{demo.pk}/plan?at=0")
     assert (answer.status_code, "older form" in answer.json()["title"]) == (404, True)
+    demo.refresh_from_db()
+    assert planner.edit(demo, "setups.s1.clamp_rpm", text="650")[0] == 200
+    assert planner.get(f"/api/runs/{demo.pk}/plan?at=1").status_code == 200
+
+
+def as_before_ids(view):
+    """A plan view in the form that releases were frozen in before items had ids."""
+    old = json.loads(json.dumps(view))
+    for side in old["sides"]:
+        side["carry"] = {c["name"]: c["text"] for c in side["carry"]}
+        mine = [s for s in old["stops"] if s["side"] == side["index"]]
+        side["chart"] = next(s["chart"] for s in mine if s["name"] == "force")
+        side["program"] = next(s["program"] for s in mine if s["name"] == "jaws")
+        del side["chart"]["over"], side["chart"]["speed_words"], side["id"]
+    for stop in old["stops"]:
+        titles = {h["key"]: h["title"] for h in stop["headings"]}
+        stop["setup"] = stop["side"]
+        stop["key"] = stop["name"] if stop["side"] is None else f"{stop['name']}-{stop['side'] + 1}"
+        for f in stop["facts"]:
+            f["group"] = titles.get(f["group"], f["group"])
+        for gone in ("heading", "headings", "chart", "program", "checks", "panels", "links", "side"):
+            del stop[gone]
+    return old
+
+
+def test_a_release_of_before_reads_as_it_was_frozen(demo, planner, operator):
+    assert release(planner, demo)[0] == 200
+    frozen = demo.releases.get()
+    view = as_before_ids(frozen.views["metric"])
+    seen = PlanOut.model_validate(as_of_today(view, frozen.document)).model_dump(mode="json")
+    whole = frozen.views["metric"]
+    for now, then in zip(seen["stops"], whole["stops"], strict=True):
+        assert (now["key"], now["line"], now["answers"]) == (then["key"], then["line"], then["answers"])
+        assert [(f["label"], f["text"]) for f in now["facts"]] == [(f["label"], f["text"]) for f in then["facts"]]
+    assert seen["sides"][0]["carry"] == whole["sides"][0]["carry"]
+    views = {units: as_before_ids(frozen.views[units]) for units in ("metric", "inch")}
+    demo.releases.update(form=1, views=views)
+    shown = operator.get(f"/api/runs/{demo.pk}/plan").json()
+    assert [s["line"] for s in shown["stops"]] == [s["line"] for s in whole["stops"]]

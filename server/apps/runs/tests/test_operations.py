@@ -7,7 +7,7 @@ import pytest
 from server.apps.runs.models import Edit, Run
 from server.apps.shelf.models import Tool
 
-CUTS = "setups.0.cuts"
+CUTS = "setups.s1.cuts"
 
 
 def keyed(**more):
@@ -15,11 +15,11 @@ def keyed(**more):
 
 
 def stop(plan, name, index=0):
-    return next(s for s in plan["stops"] if s["name"] == name and s["setup"] == index)
+    return next(s for s in plan["stops"] if s["name"] == name and s["side"] in (None, index))
 
 
 def names(plan):
-    return next(x for x in stop(plan, "cuts")["lists"])["items"]
+    return [i["name"] for i in next(x for x in stop(plan, "cuts")["lists"])["items"]]
 
 
 def send(client, run, place, **body):
@@ -28,7 +28,7 @@ def send(client, run, place, **body):
 
 def test_an_operation_is_moved_and_moved_back_by_undo(planner, demo):
     before = names(planner.get(f"/api/runs/{demo.pk}/plan").json())
-    status, plan = send(planner, demo, "items/move", path=CUTS, index=0, to=1)
+    status, plan = send(planner, demo, "items/move", path=f"{CUTS}.c1", behind="c2")
     assert status == 200
     assert names(plan) == [before[1], before[0], *before[2:]]
     _, undone = planner.send(f"runs/{demo.pk}/undo", {"key": str(uuid.uuid4())})
@@ -37,15 +37,15 @@ def test_an_operation_is_moved_and_moved_back_by_undo(planner, demo):
 
 
 def test_it_does_not_move_past_the_end(planner, demo):
-    status, told = send(planner, demo, "items/move", path=CUTS, index=2, to=3)
+    status, told = send(planner, demo, "items/move", path=f"{CUTS}.c3", behind="c2")
     assert status == 422
-    assert "at the end already" in told["errors"][0]["message"]
-    assert send(planner, demo, "items/move", path="part.profile.outside", index=0, to=1)[0] == 422
-    assert send(planner, demo, "items/move", path=CUTS, index=9, to=0)[0] == 422
+    assert "there already" in told["errors"][0]["message"]
+    assert send(planner, demo, "items/move", path="part.profile.outside.o1", behind="o2")[0] == 422
+    assert send(planner, demo, "items/move", path=f"{CUTS}.c10", behind="")[0] == 422
 
 
 def test_one_cut_becomes_roughing_and_finishing(planner, demo):
-    status, plan = send(planner, demo, "items/split", path=CUTS, index=1)
+    status, plan = send(planner, demo, "items/split", path=f"{CUTS}.c2")
     assert status == 200
     assert names(plan)[1:3] == ["Rough flange, roughing", "Rough flange, finishing"]
     rough, finish = Run.objects.get(pk=demo.pk).document["setups"][0]["cuts"][1:3]
@@ -53,16 +53,16 @@ def test_one_cut_becomes_roughing_and_finishing(planner, demo):
     assert (rough["stage"], finish["stage"]) == ("rough", "finish")
 
 
-@pytest.mark.parametrize(("index", "words"), [(0, "Turning and boring are split"), (2, "too little stock")])
-def test_what_cannot_be_split_says_why(planner, demo, index, words):
-    status, told = send(planner, demo, "items/split", path=CUTS, index=index)
+@pytest.mark.parametrize(("cut", "words"), [("c1", "Turning and boring are split"), ("c3", "too little stock")])
+def test_what_cannot_be_split_says_why(planner, demo, cut, words):
+    status, told = send(planner, demo, "items/split", path=f"{CUTS}.{cut}")
     assert status == 422
     assert words in told["errors"][0]["message"]
     assert Edit.objects.count() == 0
 
 
 def test_the_proposal_comes_with_tools_and_is_one_edit(planner, demo):
-    status, plan = send(planner, demo, "sides/0/proposal")
+    status, plan = send(planner, demo, "sides/s1/proposal")
     assert status == 200
     assert names(plan)
     assert all(c["tool"] for c in Run.objects.get(pk=demo.pk).document["setups"][0]["cuts"])
@@ -72,14 +72,14 @@ def test_the_proposal_comes_with_tools_and_is_one_edit(planner, demo):
 
 def test_settling_shows_first_and_keeps_only_when_taken(planner, demo):
     before = stop(planner.get(f"/api/runs/{demo.pk}/plan").json(), "cuts")
-    status, found = planner.send(f"runs/{demo.pk}/sides/0/settle", {"units": "metric"})
+    status, found = planner.send(f"runs/{demo.pk}/sides/s1/settle", {"units": "metric"})
     assert status == 200
     assert Edit.objects.count() == 0
     assert len(found["cuts"]) == 3
     assert all(c["binds"] or "nothing" in c["words"] for c in found["cuts"])
-    status, plan = send(planner, demo, "sides/0/settled")
+    status, plan = send(planner, demo, "sides/s1/settled")
     assert status == 200
-    assert Edit.objects.get().path == "setups"
+    assert Edit.objects.get().path == "setups.s1"
     assert stop(plan, "force")["state"] == "settled"
     minutes = next(f for f in stop(plan, "cuts")["facts"] if f["name"] == "minutes")["text"]
     assert float(minutes) == pytest.approx(sum(c["after"] for c in found["cuts"]), abs=0.02)
@@ -88,38 +88,41 @@ def test_settling_shows_first_and_keeps_only_when_taken(planner, demo):
 
 
 def test_one_cut_is_settled_in_inches(planner, demo):
-    send(planner, demo, "sides/0/settled")
-    status, found = planner.send(f"runs/{demo.pk}/sides/0/settle", {"cut": 1, "units": "inch"})
+    send(planner, demo, "sides/s1/settled")
+    status, found = planner.send(f"runs/{demo.pk}/sides/s1/settle", {"cut": "c2", "units": "inch"})
     assert status == 200
     assert "ipr" in found["words"]
 
 
 def test_somebody_elses_change_since_is_a_conflict(planner, demo):
-    planner.send(f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.0.feed_mm_rev", text="0.12"))
-    assert send(planner, demo, "items/move", path=CUTS, index=0, to=1)[0] == 409
-    assert send(planner, demo, "sides/0/settled")[0] == 409
+    planner.send(f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.c1.feed_mm_rev", text="0.12"))
+    assert send(planner, demo, "sides/s1/settled")[0] == 409
+    assert send(planner, demo, "items/split", path=f"{CUTS}.c1")[0] == 409
+    # Where a cut stands is a fact of its own: moving one merges with a change of its feed.
+    assert send(planner, demo, "items/move", path=f"{CUTS}.c1", behind="c2")[0] == 200
+    assert send(planner, demo, "items/move", path=f"{CUTS}.c1", behind="c3")[0] == 409
 
 
 def test_there_is_no_third_side(planner, demo):
-    assert planner.send(f"runs/{demo.pk}/sides/7/settle", {})[0] == 404
-    assert planner.get(f"/api/runs/{demo.pk}/sides/0/cuts/40/tools").status_code == 404
-    assert planner.get(f"/api/runs/{demo.pk}/sides/0/cuts/40/proven").status_code == 404
+    assert planner.send(f"runs/{demo.pk}/sides/s8/settle", {})[0] == 404
+    assert planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c41/tools").status_code == 404
+    assert planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c41/proven").status_code == 404
 
 
 def test_every_tool_is_listed_and_the_rejected_say_why(planner, demo):
-    found = planner.get(f"/api/runs/{demo.pk}/sides/0/cuts/1/tools").json()
+    found = planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c2/tools").json()
     assert found["fit"] > 0
     assert found["rejected"] > 0
     assert [t for t in found["tools"] if not t["rejected"]] == found["tools"][: min(found["fit"], 60)]
-    one = planner.get(f"/api/runs/{demo.pk}/sides/0/cuts/1/tools?find=VNMG").json()
+    one = planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c2/tools?find=VNMG").json()
     assert all("VNMG" in t["name"] for t in one["tools"])
 
 
 def test_a_chosen_tool_brings_its_figures_and_its_name_to_the_history(planner, demo):
-    key = planner.get(f"/api/runs/{demo.pk}/sides/0/cuts/1/tools").json()["tools"][0]["key"]
-    status, plan = planner.send(f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.1.tool", value=key))
+    key = planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c2/tools").json()["tools"][0]["key"]
+    status, plan = planner.send(f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.c2.tool", value=key))
     assert status == 200
-    corner = next(f for f in stop(plan, "cuts")["facts"] if f["name"] == "cut_1_corner_radius_mm")
+    corner = next(f for f in stop(plan, "cuts")["facts"] if f["name"] == "cut_c2_corner_radius_mm")
     assert corner["path"] is None
     assert corner["source"].startswith("of ")
     assert stop(plan, "tools")["pictures"][0]["kind"] == "outline"
@@ -129,22 +132,22 @@ def test_a_chosen_tool_brings_its_figures_and_its_name_to_the_history(planner, d
 
 
 def test_a_tool_that_left_the_shelf_stops_its_cut(planner, demo):
-    key = planner.get(f"/api/runs/{demo.pk}/sides/0/cuts/1/tools").json()["tools"][0]["key"]
-    planner.send(f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.1.tool", value=key))
+    key = planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c2/tools").json()["tools"][0]["key"]
+    planner.send(f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.c2.tool", value=key))
     edge = Tool.objects.get(key=key.split("/")[0])
     # While a run takes it, it stays.
     status, told = planner.send(f"shelf/{edge.kind}/items/{edge.key}", None, "delete")
     assert status == 409
     assert "taken by" in told["title"] + str(told)
     _, plan = planner.send(
-        f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.1.tool", value="no-such/thing", base_revision=1)
+        f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.c2.tool", value="no-such/thing", base_revision=1)
     )
     assert stop(plan, "tools")["state"] == "stopped"
     assert "not on the shelf any more" in stop(plan, "tools")["line"]
 
 
 def test_a_changed_insert_moves_the_plan_that_takes_it(planner, demo):
-    send(planner, demo, "sides/0/proposal")
+    send(planner, demo, "sides/s1/proposal")
     plan = planner.get(f"/api/runs/{demo.pk}/plan").json()
     cut = Run.objects.get(pk=demo.pk).document["setups"][0]["cuts"][0]
     edge = Tool.objects.get(key=cut["tool"].split("/")[0])
@@ -154,6 +157,7 @@ def test_a_changed_insert_moves_the_plan_that_takes_it(planner, demo):
     planner.send(f"shelf/{edge.kind}/items/{edge.key}", {"fields": {"rake_deg": "-6"}, "base_revision": 0}, "patch")
     after = planner.get(f"/api/runs/{demo.pk}/plan").json()
     force = [
-        next(f for f in stop(p, "cuts")["facts"] if f["name"] == "cut_0_tangential")["text"] for p in (plan, after)
+        next(f for f in stop(p, "cuts")["facts"] if f["name"] == f"cut_{cut['id']}_tangential")["text"]
+        for p in (plan, after)
     ]
     assert float(force[1]) > float(force[0])

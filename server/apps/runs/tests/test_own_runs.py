@@ -6,7 +6,7 @@ import pytest
 from django.utils import timezone
 
 from server.apps.runs.models import Edit, Run
-from server.apps.runs.tests.test_edits import PRESSURE, fact, stop
+from server.apps.runs.tests.test_edits import PRESSURE, fact, names, stop
 
 NEW = {
     "name": "Pump shaft",
@@ -32,7 +32,7 @@ def test_a_new_run_opens_on_an_honest_partial_plan(planner):
     assert status == 201
     run = Run.objects.get(pk=made["id"])
     plan = planner.plan(run)
-    assert fact(plan, "part.profile.outside.0")["text"] == "36.5 x 60.325"  # 2 3/8 in
+    assert fact(plan, "part.profile.outside.o1")["text"] == "36.5 x 60.325"  # 2 3/8 in
     assert {s["name"]: (s["state"], s["line"]) for s in plan["stops"]} == {
         "part": ("settled", "carbon steel C45 · Ø 36.5 × 60.325\xa0mm"),
         "sides": ("settled", "end A first, as proposed"),
@@ -133,37 +133,39 @@ def item(client, run, path, name, kind=None):
     return client.send(f"runs/{run.pk}/items", {"path": path, "name": name, "kind": kind, "key": str(uuid.uuid4())})
 
 
-def remove(client, run, path, index, base=None):
+def remove(client, run, path, base=None):
     run.refresh_from_db()
-    given = {"path": path, "index": index, "base_revision": run.revision if base is None else base}
+    given = {"path": path, "base_revision": run.revision if base is None else base}
     return client.send(f"runs/{run.pk}/items/remove", given | {"key": str(uuid.uuid4())})
 
 
 def test_cuts_are_put_in_and_taken_out(demo, planner):
-    status, plan = item(planner, demo, "setups.0.cuts", "Skim", "turn")
+    status, plan = item(planner, demo, "setups.s1.cuts", "Skim", "turn")
     assert status == 200
     assert stop(plan, "cuts")["line"].startswith("skim feed, skim depth, skim from diameter")
-    assert stop(plan, "cuts")["lists"][0]["items"] == ["Face", "Rough flange", "Finish flange", "Skim"]
-    assert fact(plan, "setups.0.cuts.3.feed_mm_rev")["group"] == "Skim"
-    status, plan = remove(planner, demo, "setups.0.cuts", 3)
+    assert names(plan, "cuts") == ["Face", "Rough flange", "Finish flange", "Skim"]
+    made = stop(plan, "cuts")["lists"][0]["items"][-1]["id"]
+    assert fact(plan, f"setups.s1.cuts.{made}.feed_mm_rev")["group"] == made
+    assert {"key": made, "title": "Skim"} in stop(plan, "cuts")["headings"]
+    status, plan = remove(planner, demo, f"setups.s1.cuts.{made}")
     assert (status, stop(plan, "cuts")["state"]) == (200, "settled")
 
 
 def test_a_second_step_makes_a_flange(demo, planner):
     status, plan = item(planner, demo, "part.profile.outside", "Hub: 90 x 10")
     assert (status, stop(plan, "part")["line"]) == (200, "duplex 1.4462 · Ø 118 × 64\xa0mm")
-    assert stop(plan, "part")["lists"][0]["items"] == ["Spigot", "Flange", "Hub"]
-    assert remove(planner, demo, "part.profile.outside", 2)[0] == 200
+    assert names(plan, "part") == ["Spigot", "Flange", "Hub"]
+    hub = stop(plan, "part")["lists"][0]["items"][-1]["id"]
+    assert remove(planner, demo, f"part.profile.outside.{hub}")[0] == 200
     status, said = item(planner, demo, "part.profile.outside", "84,5 x 3")
     assert (status, "two ways" in said["errors"][0]["message"]) == (422, True)
 
 
 BAD_ITEMS = [
-    ("setups.0.cuts", "", "turn", "a name of up to"),
-    ("setups.0.cuts", "x" * 41, "turn", "40"),
-    ("setups.0.cuts", "fAcE", "turn", "already"),
-    ("setups.0.cuts", "Skim", "plane", "turning"),
-    ("setups.0.hold", "Skim", None, "no such list"),
+    ("setups.s1.cuts", "", "turn", "a name of up to"),
+    ("setups.s1.cuts", "x" * 41, "turn", "40"),
+    ("setups.s1.cuts", "Skim", "plane", "turning"),
+    ("setups.s1.hold", "Skim", None, "no such list"),
 ]
 
 
@@ -176,13 +178,12 @@ def test_a_bad_item_is_answered_at_the_list(path, name, kind, says, demo, planne
 
 def test_taking_out_a_cut_that_somebody_changed_is_a_conflict(demo, planner, signed_in):
     owner = signed_in("owner")
-    owner.edit(demo, "setups.0.cuts.1.feed_mm_rev", text="0.2")
-    assert remove(planner, demo, "setups.0.cuts", 1, base=0)[0] == 409
-    assert remove(planner, demo, "setups.0.cuts", 0, base=0)[0] == 200  # another cut is not concerned
-    # The list moved: an edit of a cut from before it would land on another one.
-    status, said = owner.edit(demo, "setups.0.cuts.1.depth_mm", text="1.4", base_revision=1)
-    assert (status, said["yours"]) == (409, "1.4")
-    status, said = owner.edit(demo, "setups.0.cuts.2.depth_mm", text="0.4", base_revision=1)
+    owner.edit(demo, "setups.s1.cuts.c2.feed_mm_rev", text="0.2")
+    assert remove(planner, demo, "setups.s1.cuts.c2", base=0)[0] == 409
+    assert remove(planner, demo, "setups.s1.cuts.c1", base=0)[0] == 200  # another cut is not concerned
+    # A cut is told by its id: what was planned for it from before the list changed is still its own.
+    assert owner.edit(demo, "setups.s1.cuts.c2.depth_mm", text="1.4", base_revision=1)[0] == 200
+    status, said = owner.edit(demo, "setups.s1.cuts.c1.depth_mm", text="0.4", base_revision=1)
     assert (status, said["theirs"]) == (409, "no longer there")
 
 
@@ -190,7 +191,7 @@ def test_what_needs_attention_comes_first(demo, planner):
     plug = Run.objects.get(drawing_number="LH-2215")
     planner.edit(plug, "part.quantity", text="601")
     assert [r["drawing_number"] for r in bench(planner)["rows"]] == ["LH-2215", "LH-2041"]  # both settled: newest first
-    planner.edit(demo, "setups.0.force.user_max_rpm", text="400")
+    planner.edit(demo, "setups.s1.force.user_max_rpm", text="400")
     make(planner)
     rows = bench(planner)["rows"]
     assert [(r["drawing_number"], r["verdict"]) for r in rows] == [

@@ -8,7 +8,7 @@ import pytest
 from server.apps.runs.models import Release, Run
 
 pytestmark = pytest.mark.django_db
-PRESSURE = "setups.0.force.pressure_bar"
+PRESSURE = "setups.s1.force.pressure_bar"
 
 
 def page(person, run, units="metric"):
@@ -133,18 +133,18 @@ def test_operators_see_what_is_released_and_nothing_else(planner, operator, demo
 
 
 def test_the_program_of_a_release_says_so_and_stays_as_it_was(planner, operator, demo):
-    for path, given in {"setups.0.jaws.program": {"text": "4711"}, "setups.0.jaws.spindle": {"value": "M03"}}.items():
+    for path, given in {"setups.s1.jaws.program": {"text": "4711"}, "setups.s1.jaws.spindle": {"value": "M03"}}.items():
         demo.refresh_from_db()
         planner.edit(demo, path, **given)
-    draft = planner.get(f"/api/runs/{demo.pk}/sides/0/jaw-program")
+    draft = planner.get(f"/api/runs/{demo.pk}/sides/s1/jaw-program")
     if draft.status_code == 409:
         pytest.fail(json.loads(draft.content)["title"])
     assert "NOT RELEASED" in draft.content.decode()
     assert release(planner, demo)[0] == 200
-    text = operator.get(f"/api/runs/{demo.pk}/sides/0/jaw-program").content.decode()
+    text = operator.get(f"/api/runs/{demo.pk}/sides/s1/jaw-program").content.decode()
     assert "RELEASE 1 OF DRAFT 2" in text
     assert "NOT RELEASED" not in text
-    assert operator.get(f"/api/runs/{demo.pk}/sides/5/jaw-program").status_code == 404
+    assert operator.get(f"/api/runs/{demo.pk}/sides/s6/jaw-program").status_code == 404
 
 
 def test_a_released_run_is_not_deleted(planner, demo):

@@ -6,7 +6,7 @@ import pytest
 
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Edit, Run, RunSetup
-from server.apps.runs.tests.test_edits import fact, stop
+from server.apps.runs.tests.test_edits import fact, names, stop
 from server.apps.runs.tests.test_history import edit, undo
 from server.apps.runs.tests.test_own_runs import item, remove
 
@@ -20,21 +20,21 @@ def whole_shop(db, monkeypatch):
 
 
 def side_stop(plan, name, setup):
-    return next(s for s in plan["stops"] if (s["name"], s["setup"]) == (name, setup))
+    return next(s for s in plan["stops"] if (s["name"], s["side"]) == (name, setup))
 
 
 def test_a_step_is_edited_as_its_line(demo, planner):
-    status, plan = edit(planner, demo, f"{STEPS}.0", text="84 h7 x 40 Ra 1.6")
-    line = fact(plan, f"{STEPS}.0")
+    status, plan = edit(planner, demo, f"{STEPS}.o1", text="84 h7 x 40 Ra 1.6")
+    line = fact(plan, f"{STEPS}.o1")
     assert (status, line["kind"], line["label"]) == (200, "line", "Spigot")
     assert (line["text"], line["edit_text"]) == ("84 h7 x 40 Ra 1.6", "Spigot: 84 h7 x 40 Ra 1.6")
     assert "83.965 to 84.000" in line["source"]
     kept = Edit.objects.get()
-    assert (kept.path, kept.old["upper_mm"], kept.new["fit"], kept.label) == (f"{STEPS}.0", 0.0, "h7", "Spigot")
+    assert (kept.path, kept.old["upper_mm"], kept.new["fit"], kept.label) == (f"{STEPS}.o1", 0.0, "h7", "Spigot")
     history = planner.get(f"/api/runs/{demo.pk}/history").json()["entries"][0]["text"]
     assert history.startswith("Spigot 84 0/-0.035 x 40 → 84 h7 x 40 Ra 1.6")
     _, plan = undo(planner, demo)
-    assert fact(plan, f"{STEPS}.0")["text"] == "84 0/-0.035 x 40"
+    assert fact(plan, f"{STEPS}.o1")["text"] == "84 0/-0.035 x 40"
 
 
 @pytest.mark.parametrize(
@@ -47,7 +47,7 @@ def test_a_step_is_edited_as_its_line(demo, planner):
     ],
 )
 def test_a_wrong_line_is_answered_at_the_line_and_nothing_is_kept(text, says, demo, planner):
-    status, answer = edit(planner, demo, f"{STEPS}.0", text=text)
+    status, answer = edit(planner, demo, f"{STEPS}.o1", text=text)
     assert status == 422
     assert any(says in e["message"] for e in answer["errors"])
     assert not Edit.objects.exists()
@@ -56,7 +56,7 @@ def test_a_wrong_line_is_answered_at_the_line_and_nothing_is_kept(text, says, de
 def test_a_pasted_list_is_previewed_answered_line_by_line_and_kept_whole(demo, planner):
     text = "Hub: 60 x 10\nSpigot: 84 h7 x 30 r0.8\nFlange: 118 x 14"
     status, seen = planner.preview(demo, STEPS, text=text)
-    assert (status, list(stop(seen, "part")["lists"][0]["items"])) == (200, ["Hub", "Spigot", "Flange"])
+    assert (status, names(seen, "part")) == (200, ["Hub", "Spigot", "Flange"])
     demo.refresh_from_db()
     assert len(demo.document["part"]["profile"]["outside"]) == 2
     status, answer = planner.preview(demo, STEPS, text=text + "\nnonsense\n90 q3 x 4")
@@ -66,31 +66,33 @@ def test_a_pasted_list_is_previewed_answered_line_by_line_and_kept_whole(demo, p
     assert Edit.objects.get().path == STEPS
 
 
-def test_what_is_gripped_is_named_and_a_name_that_is_gone_stops_the_hold(demo, planner):
-    _, plan = edit(planner, demo, f"{STEPS}.0", text="Nose: 84 h7 x 40")
+def test_what_is_gripped_keeps_its_grip_under_another_name_and_stops_the_hold_when_it_goes(demo, planner):
+    _, plan = edit(planner, demo, f"{STEPS}.o1", text="Nose: 84 h7 x 40")
+    assert (side_stop(plan, "hold", 0)["state"], fact(plan, "setups.s1.hold.grip")["text"]) == ("settled", "Nose")
+    item(planner, demo, STEPS, "Hub: 90 x 10")
+    _, plan = remove(planner, demo, f"{STEPS}.o1")
     hold = side_stop(plan, "hold", 0)
     assert (hold["state"], "no such place" in hold["line"]) == ("stopped", True)
-    _, plan = edit(planner, demo, "setups.0.hold.grip", value="outside:Nose")
-    assert side_stop(plan, "hold", 0)["state"] == "settled"
-    _, plan = edit(planner, demo, "setups.0.hold.grip", value="")
-    assert fact(plan, "setups.0.hold.grip")["value"] == ""
+    _, plan = edit(planner, demo, "setups.s1.hold.grip", value="")
+    assert fact(plan, "setups.s1.hold.grip")["value"] == ""
 
 
 def test_a_second_side_comes_with_stops_of_its_own_and_goes_and_comes_back(demo, planner):
     status, plan = item(planner, demo, "setups", "Side 2")
     assert (status, len(plan["sides"])) == (200, 2)
-    assert {s["key"] for s in plan["stops"]} >= {"part", "sides", "hold-1", "hold-2", "cuts-2"}
-    edit(planner, demo, "setups.1.jaw_blank", value="l3-aluminium-64")
+    second = plan["sides"][1]["id"]
+    assert {s["key"] for s in plan["stops"]} >= {"part", "sides", "hold-s1", f"hold-{second}", f"cuts-{second}"}
+    edit(planner, demo, f"setups.{second}.jaw_blank", value="l3-aluminium-64")
     assert RunSetup.objects.filter(run=demo).count() == 2
     demo.refresh_from_db()
-    assert remove(planner, demo, "setups", 1)[0] == 200
+    assert remove(planner, demo, f"setups.{second}")[0] == 200
     assert len(planner.plan(demo)["sides"]) == 1
-    assert edit(planner, demo, "setups.1.jaw_blank", value="l3-steel-64")[0] == 422
+    assert edit(planner, demo, f"setups.{second}.jaw_blank", value="l3-steel-64")[0] == 422
     _, plan = undo(planner, demo)
     # The side that comes back finds the jaws it had.
-    assert fact(plan, "setups.1.jaw_blank")["value"] == "l3-aluminium-64"
+    assert fact(plan, f"setups.{second}.jaw_blank")["value"] == "l3-aluminium-64"
     demo.refresh_from_db()
-    assert remove(planner, demo, "setups", 0)[0] == 422
+    assert remove(planner, demo, "setups.s1")[0] == 422
 
 
 def test_looking_at_a_second_side_keeps_nothing(demo, planner):
@@ -102,26 +104,26 @@ def test_looking_at_a_second_side_keeps_nothing(demo, planner):
 
 
 def test_a_jaw_set_brings_its_blank_and_its_verdict(demo, planner):
-    edit(planner, demo, "setups.0.jaws.tooth", text="10")
-    _, plan = edit(planner, demo, "setups.0.jaw_set", value="set-7")
+    edit(planner, demo, "setups.s1.jaws.tooth", text="10")
+    _, plan = edit(planner, demo, "setups.s1.jaw_set", value="set-7")
     jaws = side_stop(plan, "jaws", 0)
     said = {f["name"]: (f["text"], f["source"]) for f in jaws["facts"]}
     assert said["keep"][0] == "refit, no cutting"
-    _, plan = edit(planner, demo, "setups.0.jaw_set", value="set-9")
+    _, plan = edit(planner, demo, "setups.s1.jaw_set", value="set-9")
     said = {f["name"]: (f["text"], f["source"]) for f in side_stop(plan, "jaws", 0)["facts"]}
     assert (said["keep"][0], said["keep"][1]) == ("re-cut", "it was mounted on Lathe 5 since it was cut")
     assert any(p["title"] == "Re-cut this set" for p in side_stop(plan, "jaws", 0)["procedures"])
-    _, plan = edit(planner, demo, "setups.0.jaw_set", value="set-4")
+    _, plan = edit(planner, demo, "setups.s1.jaw_set", value="set-4")
     assert side_stop(plan, "jaws", 0)["state"] == "stopped"
-    assert edit(planner, demo, "setups.0.jaw_set", value="set-99")[0] == 422
-    assert edit(planner, demo, "setups.0.jaw_set", value="")[0] == 200
+    assert edit(planner, demo, "setups.s1.jaw_set", value="set-99")[0] == 422
+    assert edit(planner, demo, "setups.s1.jaw_set", value="")[0] == 200
 
 
 def test_a_ring_that_comes_to_the_shelf_moves_the_plans_on_its_chuck(demo, planner):
     for key in ("ring-a", "ring-b", "ring-d"):
         assert planner.send(f"shelf/ring/items/{key}", None, "delete")[0] == 204
     demo.refresh_from_db()
-    before = next(line for line in demo.standing["lines"] if line["key"] == "jaws-1")
+    before = next(line for line in demo.standing["lines"] if line["key"] == "jaws-s1")
     fields = {
         "name": "Ring Z",
         "inner_mm": "100",
@@ -173,16 +175,17 @@ def test_a_drawing_asks_is_looked_at_and_taken_as_one_edit(demo, planner):
     assert not Edit.objects.exists()
     given = {"text": SQUARE, "unit": "mm", "name": "carrier.dxf", "base_revision": 0, "key": str(uuid.uuid4())}
     status, plan = planner.send(f"runs/{demo.pk}/profile", given)
-    assert (status, stop(plan, "part")["lists"][0]["items"]) == (200, ["Step 1", "Step 2"])
+    assert (status, names(plan, "part")) == (200, ["Step 1", "Step 2"])
     assert planner.send(f"runs/{demo.pk}/profile", given)[1]["revision"] == 1  # the same key again
     assert "read from carrier.dxf" in planner.get(f"/api/runs/{demo.pk}/history").json()["entries"][0]["text"]
     demo.refresh_from_db()
-    edit(planner, demo, f"{STEPS}.0", text="80 x 40")
+    first = stop(plan, "part")["lists"][0]["items"][0]["id"]
+    assert edit(planner, demo, f"{STEPS}.{first}", text="80 x 40")[0] == 200
     stale = given | {"key": str(uuid.uuid4()), "base_revision": 1}
     assert planner.send(f"runs/{demo.pk}/profile", stale)[0] == 409
     undo(planner, demo)
     _, plan = undo(planner, demo)
-    assert stop(plan, "part")["lists"][0]["items"] == ["Spigot", "Flange"]
+    assert names(plan, "part") == ["Spigot", "Flange"]
     status, said = planner.send(f"runs/{demo.pk}/drawing", {"text": "no drawing"})
     assert (status, said["errors"][0]["field"]) == (422, "text")
 
@@ -204,26 +207,26 @@ def test_the_part_comes_out_as_a_drawing(demo, planner):
 @pytest.mark.usefixtures("whole_shop")
 def test_the_jaw_program_and_what_keeps_it_from_being_written(planner):
     seal, ring = Run.objects.get(name="Seal carrier"), Run.objects.get(name="Wear ring")
-    answer = planner.get(f"/api/runs/{seal.pk}/sides/0/jaw-program")
+    answer = planner.get(f"/api/runs/{seal.pk}/sides/s1/jaw-program")
     text = answer.content.decode()
     assert (answer.status_code, text.splitlines()[:2]) == (200, ["O2041", "(DRAFT 0, NOT RELEASED)"])
     assert "attachment" in answer["Content-Disposition"] and "G97 S" in text and text.isascii()
-    assert planner.get(f"/api/runs/{seal.pk}/sides/5/jaw-program").status_code == 404
-    status = planner.get(f"/api/runs/{ring.pk}/sides/1/jaw-program")
+    assert planner.get(f"/api/runs/{seal.pk}/sides/s6/jaw-program").status_code == 404
+    status = planner.get(f"/api/runs/{ring.pk}/sides/s2/jaw-program")
     assert (status.status_code, "feed per turn" in status.json()["title"]) == (409, True)
-    edit(planner, seal, "setups.1.hold.depth_mm", text="30")
-    refused = planner.get(f"/api/runs/{seal.pk}/sides/1/jaw-program")
+    edit(planner, seal, "setups.s2.hold.depth_mm", text="30")
+    refused = planner.get(f"/api/runs/{seal.pk}/sides/s2/jaw-program")
     assert (refused.status_code, "stopped" in refused.json()["title"]) == (409, True)
 
 
 @pytest.mark.usefixtures("whole_shop")
 def test_the_real_contact_is_answered_by_itself(planner):
     ring = Run.objects.get(name="Wear ring")
-    found = planner.get(f"/api/runs/{ring.pk}/sides/1/checks/contact").json()
+    found = planner.get(f"/api/runs/{ring.pk}/sides/s2/checks/real-contact").json()
     assert (found["revision"], len(found["table"]["rows"])) == (0, 2)  # pie jaws in force, regular ones beside
     assert found["table"]["head"][3] == "to size"
     plug = Run.objects.get(name="Vent plug")
-    assert planner.get(f"/api/runs/{plug.pk}/sides/0/checks/contact").json()["table"] is None
+    assert planner.get(f"/api/runs/{plug.pk}/sides/s1/checks/real-contact").json()["table"] is None
 
 
 def life(client, key, **given):
@@ -231,8 +234,8 @@ def life(client, key, **given):
 
 
 def test_the_life_of_a_jaw_set_is_noted_and_the_plan_follows(demo, planner, signed_in):
-    edit(planner, demo, "setups.0.jaws.tooth", text="10")
-    edit(planner, demo, "setups.0.jaw_set", value="set-9")
+    edit(planner, demo, "setups.s1.jaws.tooth", text="10")
+    edit(planner, demo, "setups.s1.jaw_set", value="set-9")
     setter = signed_in("setter")
     status, said = life(setter, "set-9", what="recut")
     assert (status, {e["field"] for e in said["errors"]}) == (422, {"size", "removal"})

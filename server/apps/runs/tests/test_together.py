@@ -6,18 +6,19 @@ import uuid
 import pytest
 from django.db import connection
 
+from calc.plan.entry import Entry
 from server.apps.demo.actions import load_demo
+from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit
-from server.apps.runs.facts import Entry
 from server.apps.runs.models import Edit, Run
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
 
-PRESSURE = "setups.0.force.pressure_bar"
+PRESSURE = "setups.s1.force.pressure_bar"
 FACTS = [
     PRESSURE,
-    "setups.0.clamp_rpm",
-    "setups.1.hold.depth_mm",
+    "setups.s1.clamp_rpm",
+    "setups.s2.hold.depth_mm",
     "part.quantity",
     "part.edge_mm",
     "part.face_stock_mm",
@@ -55,7 +56,8 @@ def at_once(tasks):
 
 def edit(run, path, text, key=None):
     planner = Person.objects.get(username="planner")
-    return lambda: keep_edit(run.pk, Entry(path, text, None, "metric"), 0, key or uuid.uuid4(), planner)
+    asked = Asked(planner, "metric", key or uuid.uuid4(), 0)
+    return lambda: keep_edit(run.pk, Entry(path, text, None, "metric"), asked)
 
 
 def test_edits_of_different_facts_are_all_kept_each_with_its_revision(run):

@@ -12,7 +12,7 @@ from calc.errors import CalcError, FieldError
 from calc.quantities import Sentence, System
 from calc.shelf.items import NOUNS, item_fields
 from server.apps.runs.actions.follow_shelf import follow, follow_runs
-from server.apps.runs.queries import runs, runs_that_take
+from server.apps.runs.queries.find import runs, runs_that_take
 from server.apps.shelf import convert, items
 from server.apps.shelf.actions.load import renew
 from server.apps.shelf.form import LINKS, Form, Given, blank_form, form_of, take

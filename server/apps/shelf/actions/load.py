@@ -14,7 +14,7 @@ from calc.data.tools import starting_tools
 from calc.fields import Quantity
 from calc.reading import read, write
 from calc.shelf.items import item_fields
-from calc.shelf.tools import TOOL_KINDS
+from calc.tools.records import TOOL_KINDS
 from server.apps.shelf.models import (
     ChartPoint,
     Chuck,

@@ -34,7 +34,7 @@ class Migration(migrations.Migration):
                 ('name', models.CharField(max_length=80)),
                 ('typical', models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own")),
                 ('kind', models.CharField(db_index=True, max_length=20)),
-                ('figures', models.JSONField(default=dict, help_text='calc.shelf.tools, without key and name')),
+                ('figures', models.JSONField(default=dict, help_text='calc.tools.records, without key and name')),
             ],
             options={
                 'ordering': ['name'],

@@ -179,11 +179,11 @@ def test_a_new_chuck_and_a_blank_for_it(demo, planner):
         "chucks": ["spare-chuck"],
     }
     assert planner.send("shelf/jaw_blank/items", {"fields": blank})[0] == 201
-    plan = planner.edit(demo, "setups.0.chuck", value="spare-chuck")[1]
+    plan = planner.edit(demo, "setups.s1.chuck", value="spare-chuck")[1]
     hold = next(s for s in plan["stops"] if s["name"] == "hold")
     assert "does not fit Spare chuck" in hold["line"]
     demo.refresh_from_db()
-    plan = planner.edit(demo, "setups.0.jaw_blank", value="spare-blank")[1]
+    plan = planner.edit(demo, "setups.s1.jaw_blank", value="spare-blank")[1]
     # Honest about what the chuck's record lacks.
     assert "weigh them" in next(s for s in plan["stops"] if s["name"] == "force")["line"]
 

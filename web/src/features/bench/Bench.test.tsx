@@ -52,7 +52,7 @@ describe("Bench", () => {
     vi.spyOn(client, "GET").mockResolvedValue(answers([row(), stopped]));
     show();
     const carrier = await rowOf("Seal carrier");
-    expect(within(carrier).getByRole("link")).toHaveAttribute("href", "/runs/1/part");
+    expect(within(carrier).getByRole("link")).toHaveAttribute("href", "/runs/1");
     expect(carrier).toHaveTextContent("240 pieces · Lathe 3");
     expect(carrier).toHaveTextContent("28.0 bar · cap 811 rpm");
     const plug = await rowOf("Vent plug");

@@ -80,7 +80,7 @@ function Waiting({ person }: { person: string }) {
     <Told role="status">
       {unsent.length === 1 ? "One edit waits" : `${unsent.length} edits wait`} in this browser for the server:{" "}
       {runs.map((id) => (
-        <Link key={id} to={`/runs/${id}/part`}>
+        <Link key={id} to={`/runs/${id}`}>
           open the plan to send
         </Link>
       ))}

@@ -91,7 +91,7 @@ export function NewRun({ tools }: { tools: ReactNode }) {
         <Fields
           onSubmit={(event) => {
             event.preventDefault();
-            make.mutate(form, { onSuccess: (made) => void navigate(`/runs/${made.id}/part`) });
+            make.mutate(form, { onSuccess: (made) => void navigate(`/runs/${made.id}`) });
           }}
         >
           <Entry

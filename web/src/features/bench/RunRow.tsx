@@ -104,7 +104,7 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
     <Row>
       <Mark state={run.verdict} />
       <span>
-        <Link to={`/runs/${run.id}/part`}>{run.name}</Link>
+        <Link to={`/runs/${run.id}`}>{run.name}</Link>
         <Soft>
           {run.drawing_number} · {run.verdict}
         </Soft>

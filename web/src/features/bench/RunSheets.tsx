@@ -34,7 +34,7 @@ export function CopySheet({ run, onClose }: Props) {
         onSubmit={(event) => {
           event.preventDefault();
           const names = { id: run.id, name, drawing_number: number };
-          copy.mutate(names, { onSuccess: (made) => void navigate(`/runs/${made.id}/part`) });
+          copy.mutate(names, { onSuccess: (made) => void navigate(`/runs/${made.id}`) });
         }}
       >
         <Entry label="Name" value={name} onChange={setName} error={errors.name} autoFocus />

@@ -37,9 +37,7 @@ function useBenchChange<Given, Answer>(change: (given: Given) => Promise<Answer>
 
 /** Put a new run on the bench. */
 export function useNewRun() {
-  return useBenchChange((given: NewRunForm) =>
-    answered(client.POST("/api/runs", { body: given, headers: { "X-Units": given.units } })),
-  );
+  return useBenchChange((given: NewRunForm) => answered(client.POST("/api/runs", { body: given })));
 }
 
 export type RunNames = { id: number; name: string; drawing_number: string };

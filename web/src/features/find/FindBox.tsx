@@ -108,7 +108,7 @@ const KINDS: Record<Hit["kind"], string> = {
 const MOST = 8;
 
 function target(hit: Hit): LocalHit {
-  const to = hit.kind === "run" ? `/runs/${hit.key}/part` : `/shelf/${hit.kind}/${hit.key}`;
+  const to = hit.kind === "run" ? `/runs/${hit.key}` : `/shelf/${hit.kind}/${hit.key}`;
   return {
     key: `${hit.kind} ${hit.key}`,
     title: hit.title,

@@ -57,7 +57,6 @@ export function useNewGaugeRun(key: string, units: Units) {
     answered(
       client.POST("/api/chucks/{key}/gauge-runs", {
         params: { path: { key } },
-        headers: { "X-Units": units },
         body: { ...given, units },
       }),
     ),

@@ -26,7 +26,6 @@ export function useWriteCut(units: Units) {
   return useNotebookChange((fields: Record<string, string>) =>
     answered(
       client.POST("/api/notebook/cuts", {
-        headers: { "X-Units": units },
         body: { fields, units, key: crypto.randomUUID() },
       }),
     ),

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
-import { fieldErrors, said, type Units } from "../../api/client";
+import { fieldErrors, type Plan, said, type Units } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Picker } from "../../shared/ui/Picker";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
@@ -45,7 +45,7 @@ type Props = {
   units: Units;
   mayEdit: boolean;
   revision: number;
-  onTake: (action: Action) => Promise<boolean>;
+  onTake: (action: Action) => Promise<Plan | null>;
 };
 
 /** The profile from a DXF drawing, looked at before it is kept, and the part as a drawing. */

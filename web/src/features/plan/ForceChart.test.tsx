@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { beforeAll, describe, expect, it, vi } from "vitest";
 import type { Chart } from "../../api/client";
 import { ForceChart } from "./ForceChart";
-import { along } from "./ForceHandles";
+import { nearest } from "./ForceHandles";
 
 const chart: Chart = {
   unit: "kN",
@@ -59,15 +59,14 @@ const chart: Chart = {
   wall: null,
   wall_text: "",
   top_text: "1 800",
-  pressures: [
-    [5, 10],
-    [15, 30],
-    [30, 90],
-  ],
+  // Steps of half a bar on a line that is steeper from 15 bar on.
+  pressures: Array.from({ length: 51 }, (_, i) => 5 + i / 2).map((p) => [p, p < 15 ? 2 * p : 4 * p - 30]),
   pressure: 19,
   pressure_unit: "bar",
-  pressure_path: "setups.0.force.pressure_bar",
-  speed_path: "setups.0.clamp_rpm",
+  pressure_path: "setups.s1.force.pressure_bar",
+  speed_path: "setups.s1.clamp_rpm",
+  over: false,
+  speed_words: "Spindle clamp",
 };
 
 class NoWatcher {
@@ -84,16 +83,9 @@ function show(more: Partial<Chart> = {}) {
   return { container, number };
 }
 
-describe("along", () => {
-  const line = [
-    [5, 10],
-    [15, 30],
-    [30, 90],
-  ];
-  it("reads a line of straight pieces both ways and stays on it", () => {
-    expect(along(line, 10, 0)).toBe(20);
-    expect(along(line, 60, 1)).toBe(22.5);
-    expect([along(line, 1, 0), along(line, 40, 0)]).toEqual([10, 90]);
+describe("nearest", () => {
+  it("gives the value of the list that is nearest, and stays on the list", () => {
+    expect([-4, 2.4, 2.6, 90].map((v) => nearest([0, 2, 3, 9], v))).toEqual([0, 2, 3, 9]);
   });
 });
 
@@ -125,7 +117,7 @@ describe("ForceChart", () => {
     const safe = show();
     expect(safe.number("line.top-line", "x1")).toBeLessThan(safe.number("line.cap-line", "x1"));
     expect(safe.container.querySelector("line.top-line")?.hasAttribute("data-over")).toBe(false);
-    const over = show({ top: 3100, top_text: "3 100" });
+    const over = show({ top: 3100, top_text: "3 100", over: true });
     expect(over.container.querySelector("line.top-line")?.hasAttribute("data-over")).toBe(true);
     expect(over.number("line.top-line", "x1")).toBeGreaterThan(over.number("line.cap-line", "x1"));
     expect(over.container.querySelector("text.over")).toHaveTextContent("program reaches 3 100");
@@ -163,10 +155,10 @@ describe("ForceChart", () => {
     await userEvent.keyboard("{ArrowUp}{ArrowUp}");
     expect(pull.type.mock.calls.map((c) => c[1] as string)).toEqual(["19.5", "20"]);
     await userEvent.keyboard("{Enter}");
-    expect(pull.keep).toHaveBeenCalledWith("setups.0.force.pressure_bar", { text: "20" });
+    expect(pull.keep).toHaveBeenCalledWith("setups.s1.force.pressure_bar", { text: "20" });
     await userEvent.keyboard("{End}{Escape}");
-    expect(pull.type).toHaveBeenLastCalledWith("setups.0.force.pressure_bar", "30");
-    expect(pull.cancel).toHaveBeenCalledWith("setups.0.force.pressure_bar");
+    expect(pull.type).toHaveBeenLastCalledWith("setups.s1.force.pressure_bar", "30");
+    expect(pull.cancel).toHaveBeenCalledWith("setups.s1.force.pressure_bar");
   });
 
   it("reads the pressure off the height it is dragged to, on the chuck's own chart", () => {
@@ -180,7 +172,7 @@ describe("ForceChart", () => {
     const [, text] = pull.type.mock.lastCall as [string, string];
     // Force 50 at the frame's top edge: 15 + 15·(50 − 30)/60 = 20 bar.
     expect(text).toBe("20");
-    expect(pull.keep).toHaveBeenLastCalledWith("setups.0.force.pressure_bar", { text: "20" });
+    expect(pull.keep).toHaveBeenLastCalledWith("setups.s1.force.pressure_bar", { text: "20" });
   });
 
   it("offers no handle where the plan may not be changed", () => {

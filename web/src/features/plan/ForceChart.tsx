@@ -49,7 +49,6 @@ export function ForceChart({ chart, pull }: Props) {
   const level = chart.demand[chart.demand.length - 1]?.[1] ?? 0;
   const between =
     grip && corner ? grip.points.map((p, i) => [p[0] ?? 0, p[1] ?? 0, corner.points[i]?.[1] ?? 0]) : [];
-  const over = chart.top > chart.cap;
   const demandLabel = `worst cut needs ${chart.demand_text}`;
   const wallRight = chart.wall !== null && Math.abs(y(chart.wall) - y(level)) > 24 * big;
   const capRight = x(chart.cap) > width - 110;
@@ -114,7 +113,7 @@ export function ForceChart({ chart, pull }: Props) {
           )}
           <line
             className="top-line"
-            data-over={over || undefined}
+            data-over={chart.over || undefined}
             x1={x(chart.top)}
             x2={x(chart.top)}
             y1={edge.top + 14}
@@ -137,8 +136,8 @@ export function ForceChart({ chart, pull }: Props) {
             cap {chart.cap_text}
           </text>
           <text
-            className={over ? "over" : "strong"}
-            transform={`translate(${x(chart.top) + (over ? 16 : -6)} ${height - edge.bottom - 8}) rotate(-90)`}
+            className={chart.over ? "over" : "strong"}
+            transform={`translate(${x(chart.top) + (chart.over ? 16 : -6)} ${height - edge.bottom - 8}) rotate(-90)`}
           >
             program reaches {chart.top_text}
           </text>

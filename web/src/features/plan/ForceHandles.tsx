@@ -10,25 +10,20 @@ export type Pull = {
 };
 
 type Scale = ScaleLinear<number, number>;
-type Points = readonly (readonly number[])[];
-
-/** The value on a rising line of straight pieces, and the other way round. */
-export function along(points: Points, value: number, from: 0 | 1): number {
-  const to = from === 0 ? 1 : 0;
-  const after = points.findIndex((p) => (p[from] ?? 0) >= value);
-  if (after <= 0) return (after === 0 ? points[0] : points[points.length - 1])?.[to] ?? 0;
-  const [a, b] = [points[after - 1] ?? [], points[after] ?? []];
-  const [a0 = 0, b0 = 0, a1 = 0, b1 = 0] = [a[from], b[from], a[to], b[to]];
-  return b0 === a0 ? b1 : a1 + ((b1 - a1) * (value - a0)) / (b0 - a0);
+/** The value of a list that is nearest to a wanted one. */
+export function nearest(values: readonly number[], wanted: number): number {
+  return values.reduce(
+    (best, v) => (Math.abs(v - wanted) < Math.abs(best - wanted) ? v : best),
+    values[0] ?? 0,
+  );
 }
 
 type Grip = {
   name: string;
   path: string;
   value: number;
-  least: number;
-  most: number;
-  step: number;
+  /** What it may be set to, rising. */
+  values: readonly number[];
   text: string;
   axis: "x" | "y";
   place: (value: number) => readonly [number, number];
@@ -44,11 +39,16 @@ function Handle({ grip, pull }: HandleProps) {
   const value = moved ?? grip.value;
   const [cx, cy] = grip.place(value);
 
-  function move(to: number) {
-    // Whole steps, but never past an end: the chart says nothing there.
-    const next = Math.min(grip.most, Math.max(grip.least, Math.round(to / grip.step) * grip.step));
+  const { values } = grip;
+  const [least, most] = [values[0] ?? 0, values.at(-1) ?? 0];
+
+  function move(next: number) {
     setMoved(next);
     pull.type(grip.path, String(Number(next.toFixed(4))));
+  }
+  function moveBy(count: number) {
+    const to = values.indexOf(nearest(values, value)) + count;
+    move(values[Math.min(values.length - 1, Math.max(0, to))] ?? value);
   }
   function keep() {
     if (moved !== null) pull.keep(grip.path, { text: String(Number(moved.toFixed(4))) });
@@ -62,9 +62,9 @@ function Handle({ grip, pull }: HandleProps) {
     const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[
       event.key
     ];
-    if (by !== undefined) move(value + by * grip.step);
-    else if (event.key === "Home") move(grip.least);
-    else if (event.key === "End") move(grip.most);
+    if (by !== undefined) moveBy(by);
+    else if (event.key === "Home") move(least);
+    else if (event.key === "End") move(most);
     else if (event.key === "Enter") keep();
     else if (event.key === "Escape") back();
     else return;
@@ -83,8 +83,8 @@ function Handle({ grip, pull }: HandleProps) {
       tabIndex={0}
       aria-label={grip.name}
       aria-orientation={grip.axis === "y" ? "vertical" : "horizontal"}
-      aria-valuemin={grip.least}
-      aria-valuemax={grip.most}
+      aria-valuemin={least}
+      aria-valuemax={most}
       aria-valuenow={value}
       aria-valuetext={moved === null ? grip.text : undefined}
       cx={cx}
@@ -116,8 +116,13 @@ type Props = { chart: Chart; x: Scale; y: Scale; top: number; pull: Pull };
 
 /** The pressure where the grip stands still, and the program's top speed. */
 export function ForceHandles({ chart, x, y, top, pull }: Props) {
-  const low = chart.pressures[0]?.[0] ?? 0;
-  const high = chart.pressures[chart.pressures.length - 1]?.[0] ?? low;
+  const pressures = chart.pressures.map((p) => p[0] ?? 0);
+  const forceAt = (pressure: number) => chart.pressures[pressures.indexOf(pressure)]?.[1] ?? 0;
+  const pressureAt = (force: number) => {
+    const forces = chart.pressures.map((p) => p[1] ?? 0);
+    return pressures[forces.indexOf(nearest(forces, force))] ?? 0;
+  };
+  const speeds = Array.from({ length: Math.floor(chart.rpm_most / 10) }, (_, i) => 10 * (i + 1));
   return (
     <>
       {chart.pressure_path !== null && (
@@ -128,12 +133,10 @@ export function ForceHandles({ chart, x, y, top, pull }: Props) {
             path: chart.pressure_path,
             value: chart.pressure,
             text: `${chart.pressure} ${chart.pressure_unit}`,
-            least: low,
-            most: high,
-            step: chart.pressure_unit === "bar" ? 0.5 : 5,
+            values: pressures,
             axis: "y",
-            place: (value) => [x(0), y(along(chart.pressures, value, 0))],
-            read: (at) => along(chart.pressures, y.invert(at), 1),
+            place: (value) => [x(0), y(forceAt(nearest(pressures, value)))],
+            read: (at) => pressureAt(y.invert(at)),
           }}
         />
       )}
@@ -141,18 +144,14 @@ export function ForceHandles({ chart, x, y, top, pull }: Props) {
         <Handle
           pull={pull}
           grip={{
-            name: chart.speed_path.endsWith("clamp_rpm")
-              ? "Spindle clamp on the picture, rpm"
-              : "Fixed speed on the picture, rpm",
+            name: `${chart.speed_words} on the picture, rpm`,
             path: chart.speed_path,
             value: chart.top,
             text: `${chart.top_text} rpm`,
-            least: 10,
-            most: chart.rpm_most,
-            step: 10,
+            values: speeds,
             axis: "x",
             place: (value) => [x(value), top],
-            read: (at) => x.invert(at),
+            read: (at) => nearest(speeds, x.invert(at)),
           }}
         />
       )}

@@ -13,10 +13,10 @@ function entry(revision: number, text: string): HistoryEntry {
   return { revision, text, by: "ada", at: "2026-11-25T14:02:00Z", path: "x", is_reversal: false };
 }
 
-function show(entries: HistoryEntry[], role: Session["role"] = "planner") {
+function show(entries: HistoryEntry[], role: Session["role"] = "planner", first = 0) {
   vi.spyOn(client, "GET").mockImplementation((async (path: string) =>
     path.endsWith("/history")
-      ? ok({ entries, more: false, total: entries.length })
+      ? ok({ entries, more: false, total: entries.length, first })
       : ok(plan({ revision: entries.length }))) as never);
   const post = vi.spyOn(client, "POST");
   render(
@@ -29,7 +29,7 @@ function show(entries: HistoryEntry[], role: Session["role"] = "planner") {
               <HistoryScreen session={{ name: "ada", role, demo: false, may_look_as: false }} tools={null} />
             }
           />
-          <Route path="/runs/:runId/part" element={<p>the plan</p>} />
+          <Route path="/runs/:runId" element={<p>the plan</p>} />
         </Routes>
       </MemoryRouter>
     </QueryClientProvider>,
@@ -52,9 +52,17 @@ describe("HistoryScreen", () => {
     const line = (await screen.findByText(EDITS[1]?.text ?? "")).closest("li");
     expect(line).toHaveTextContent("ada, ");
     expect(screen.getAllByRole("link", { name: "look at" }).map((l) => l.getAttribute("href"))).toEqual([
-      "/runs/1/part?at=2",
-      "/runs/1/part?at=1",
-      "/runs/1/part?at=0",
+      "/runs/1?at=2",
+      "/runs/1?at=1",
+      "/runs/1?at=0",
+    ]);
+  });
+
+  it("leads to no draft that was kept in an earlier form, and tells what was done", async () => {
+    show(EDITS, "planner", 2);
+    expect(await screen.findByText(EDITS[1]?.text ?? "")).toBeInTheDocument();
+    expect(screen.getAllByRole("link", { name: "look at" }).map((l) => l.getAttribute("href"))).toEqual([
+      "/runs/1?at=2",
     ]);
   });
 

@@ -102,6 +102,7 @@ export function HistoryScreen({ session, tools }: Props) {
       </Blank>
     );
   if (!plan || !history.data) return <Blank>Opening the history …</Blank>;
+  const firstDraft = history.data.pages[0]?.first ?? 0;
   const entries = history.data.pages.flatMap((p) => p.entries);
   const mayRestore = (session.role === "owner" || session.role === "planner") && !plan.run.put_away;
 
@@ -109,7 +110,7 @@ export function HistoryScreen({ session, tools }: Props) {
     try {
       const base = history.data?.pages[0]?.total ?? 0;
       await act(runId, { kind: "restore", revision, base }, units);
-      void navigate(`/runs/${runId}/part`);
+      void navigate(`/runs/${runId}`);
     } catch (error) {
       setWrong(said(error));
       void history.refetch();
@@ -117,7 +118,7 @@ export function HistoryScreen({ session, tools }: Props) {
   }
   const links = (revision: number) => (
     <span>
-      <Link to={`/runs/${runId}/part?at=${revision}`}>look at</Link>
+      <Link to={`/runs/${runId}?at=${revision}`}>look at</Link>
       {mayRestore && revision !== plan.revision && (
         <TextButton onPress={() => void restore(revision)} aria-label={`bring back draft ${revision}`}>
           bring back
@@ -130,7 +131,7 @@ export function HistoryScreen({ session, tools }: Props) {
       <AppHeader title={`History of ${plan.run.name}`} tools={tools} />
       <Main>
         <h2>
-          <Link to={`/runs/${runId}/part`}>{plan.run.name}</Link> {plan.run.drawing_number}: history
+          <Link to={`/runs/${runId}`}>{plan.run.name}</Link> {plan.run.drawing_number}: history
         </h2>
         <p>
           {plan.revision === 0
@@ -149,7 +150,7 @@ export function HistoryScreen({ session, tools }: Props) {
                   <small>
                     {e.by}, {clock(e.at)}
                   </small>
-                  {links(e.revision)}
+                  {e.revision >= firstDraft && links(e.revision)}
                 </Line>
               ))}
             </ul>
@@ -164,7 +165,7 @@ export function HistoryScreen({ session, tools }: Props) {
                 <span>draft 0</span>
                 <p>The run was put on the bench.</p>
                 <small />
-                {links(0)}
+                {firstDraft === 0 && links(0)}
               </Line>
             </ul>
           )

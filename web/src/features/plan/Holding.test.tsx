@@ -1,7 +1,7 @@
 import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import type { PlanList, PlanTable } from "../../api/client";
+import type { PlanList, PlanTable, Stop } from "../../api/client";
 import { plan, sideOf } from "../../tests/plan";
 import { CompareTable } from "./CompareTable";
 import { DrawingPanel } from "./DrawingPanel";
@@ -18,9 +18,9 @@ const steps: PlanList = {
   kind_label: "What it does",
   title: "Outside steps",
   lines: "Spigot: 84 h7 x 40\nFlange: 118 x 14",
-  items: ["Spigot", "Flange"],
+  items: ["Spigot", "Flange"].map((name, i) => ({ id: `o${i + 1}`, name, may_take_out: true })),
   may_add: true,
-  removable_from: 0,
+  ordered: false,
   kinds: [],
 };
 
@@ -86,12 +86,13 @@ const table: PlanTable = {
   title: "Teeth compared",
   group: "",
   head: ["tooth", "face Ø"],
+  words: "",
   rows: [
     {
       label: "9",
       cells: ["67.00 mm"],
       chosen: false,
-      path: "setups.0.jaws.tooth",
+      path: "setups.s1.jaws.tooth",
       value: 9,
       takable: true,
       why_not: "",
@@ -100,7 +101,7 @@ const table: PlanTable = {
       label: "10",
       cells: ["70.00 mm"],
       chosen: true,
-      path: "setups.0.jaws.tooth",
+      path: "setups.s1.jaws.tooth",
       value: 10,
       takable: false,
       why_not: "",
@@ -125,24 +126,21 @@ describe("CompareTable", () => {
     expect(screen.getByRole("row", { name: /11/ })).toHaveTextContent("does not clean up");
     expect(screen.queryByRole("button", { name: "take 11" })).toBeNull();
     await userEvent.setup().click(screen.getByRole("button", { name: "take 9" }));
-    expect(onTake).toHaveBeenCalledExactlyOnceWith("setups.0.jaws.tooth", 9);
+    expect(onTake).toHaveBeenCalledExactlyOnceWith("setups.s1.jaws.tooth", 9);
   });
 });
 
 describe("ProgramBlock", () => {
   it("is a draft to take, in the units shown, or says what it waits for", () => {
-    const { rerender } = render(
-      <ProgramBlock
-        runId={3}
-        side={sideOf(1, { program: { ready: true, reasons: [] } })}
-        units="inch"
-        plan={plan({ revision: 7 })}
-      />,
+    const shown = plan({ revision: 7, units: "inch", run: { ...plan().run, id: 3 } });
+    const block = (program: NonNullable<Stop["program"]>) => (
+      <ProgramBlock program={program} side={sideOf(1)} plan={shown} />
     );
+    const { rerender } = render(block({ ready: true, reasons: [] }));
     const link = screen.getByRole("link", { name: "Take the jaw program" });
-    expect(link).toHaveAttribute("href", "/api/runs/3/sides/1/jaw-program?units=inch");
+    expect(link).toHaveAttribute("href", "/api/runs/3/sides/s2/jaw-program?units=inch");
     expect(screen.getByText(/DRAFT 7, NOT RELEASED/)).toBeInTheDocument();
-    rerender(<ProgramBlock runId={3} side={sideOf(1)} units="inch" plan={plan({ revision: 7 })} />);
+    rerender(block({ ready: false, reasons: ["Give a program number under Boring."] }));
     expect(screen.queryByRole("link")).toBeNull();
     expect(screen.getByText("Give a program number under Boring.")).toBeInTheDocument();
   });
@@ -150,7 +148,7 @@ describe("ProgramBlock", () => {
 
 describe("DrawingPanel", () => {
   function panel(mayEdit = true) {
-    const onTake = vi.fn(async () => true);
+    const onTake = vi.fn(async () => plan());
     render(<DrawingPanel runId={1} units="metric" mayEdit={mayEdit} revision={4} onTake={onTake} />);
     return { onTake, user: userEvent.setup() };
   }

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { type ComponentProps, useState } from "react";
 import { describe, expect, it, vi } from "vitest";
 import type { Fact, PlanList } from "../../api/client";
-import { fact, stop } from "../../tests/plan";
+import { fact, plan, stop } from "../../tests/plan";
 import { Ledger } from "./Ledger";
 import type { Trouble } from "./useEditing";
 
@@ -24,7 +24,7 @@ function show(facts: Fact[], more: More = {}) {
     onTakeTheirs: vi.fn(),
     onTakeMine: vi.fn(),
     onLight: vi.fn(),
-    onList: vi.fn(async () => true),
+    onList: vi.fn(async () => plan()),
   };
   render(
     <Shown
@@ -153,15 +153,15 @@ describe("Ledger", () => {
   });
 
   const cuts: PlanList = {
-    path: "setups.0.cuts",
+    path: "setups.s1.cuts",
     noun: "cut",
     named: "name",
     kind_label: "What it does",
     title: "Cuts",
     lines: null,
-    items: ["Face", "Turn"],
+    items: ["Face", "Turn"].map((name) => ({ id: name, name, may_take_out: true })),
     may_add: true,
-    removable_from: 0,
+    ordered: true,
     kinds: [
       { value: "turn", label: "turning" },
       { value: "face", label: "facing" },
@@ -177,7 +177,7 @@ describe("Ledger", () => {
     await user.click(screen.getByRole("button", { name: "Put in" }));
     expect(onList).toHaveBeenCalledExactlyOnceWith({
       kind: "add",
-      path: "setups.0.cuts",
+      path: "setups.s1.cuts",
       name: "Skim",
       itemKind: "face",
     });
@@ -192,21 +192,21 @@ describe("Ledger", () => {
     await user.click(screen.getByRole("button", { name: "take out Turn" }));
     expect(onList).toHaveBeenCalledExactlyOnceWith({
       kind: "remove",
-      path: "setups.0.cuts",
-      index: 1,
+      path: "setups.s1.cuts.Turn",
       base: 7,
     });
   });
 
   it("keeps what stays in front, and changes no list for who may only look", () => {
-    const steps = { ...cuts, items: ["Spigot", "Flange"], removable_from: 1, kinds: [] };
+    const items = ["Spigot", "Flange"].map((name, i) => ({ id: name, name, may_take_out: i > 0 }));
+    const steps = { ...cuts, items, kinds: [] };
     show([fact("a")], { lists: [steps] });
     expect(screen.queryByRole("button", { name: "take out Spigot" })).toBeNull();
     expect(screen.getByRole("button", { name: "take out Flange" })).toBeInTheDocument();
   });
 
   it("offers no change of a list to who may only look", () => {
-    show([fact("a")], { lists: [{ ...cuts, may_add: false, removable_from: 2 }] });
+    show([fact("a")], { lists: [{ ...cuts, may_add: false, items: [] }] });
     expect(screen.queryByRole("button")).toBeNull();
   });
 });

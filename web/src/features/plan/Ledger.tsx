@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
-import type { Fact, Stop } from "../../api/client";
+import type { Fact, Plan, Stop } from "../../api/client";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { CompareTable } from "./CompareTable";
 import type { Changes } from "./changes";
@@ -9,16 +9,6 @@ import { LineBar } from "./LineBar";
 import { ListBar } from "./ListBar";
 import type { Action } from "./queries";
 import type { Troubles } from "./useEditing";
-
-const TITLES: Record<string, string> = {
-  part: "What the print says",
-  sides: "Which end first, held on what",
-  hold: "How it is held",
-  jaws: "What to bore, where it sits, what it closes on",
-  force: "What makes the grip, and what takes it",
-  tools: "Which edge does each cut",
-  cuts: "What each cut does",
-};
 
 const Section = styled.section`
   padding: ${space(2.5)} ${space(4)} ${space(5)};
@@ -66,7 +56,7 @@ type Props = FactActions & {
   changes: Changes;
   lit: string | null;
   troubles: Troubles;
-  onList: (action: Action) => Promise<boolean>;
+  onList: (action: Action) => Promise<Plan | null>;
   revision: number;
   /** The heading in view, where the setter picked one. */
   picked: string | null;
@@ -77,23 +67,19 @@ type Props = FactActions & {
   children?: ReactNode;
 };
 
-/** The headings of a stop's facts, and the one in view: the one picked, else one with an entry that is not kept. */
-export function groupInView(stop: Stop, picked: string | null, troubles: Troubles) {
-  // A bore that has no steps yet still has its place, where the first is written.
-  const lined = stop.lists.filter((l) => l.lines !== null).map((l) => l.title);
-  const groups = [...new Set([...lined, ...stop.facts.map((f) => f.group).filter(Boolean)])];
+/** The heading in view: the one picked, else one with an entry that is not kept, else the first. */
+export function groupInView(stop: Stop, picked: string | null, troubles: Troubles): string | undefined {
   const troubled = stop.facts.find((f) => f.group && f.path !== null && f.path in troubles)?.group;
-  const group = picked !== null && groups.includes(picked) ? picked : troubled || groups[0];
-  return { groups, group };
+  const known = stop.headings.some((h) => h.key === picked);
+  return picked !== null && known ? picked : troubled || stop.headings[0]?.key;
 }
 
 /** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
 export function Ledger(props: Props) {
   const { stop, changes, lit, troubles, onList, revision, picked, onPick, lead, children, ...actions } =
     props;
-  const lined = stop.lists.filter((l) => l.lines !== null);
-  const { groups, group } = groupInView(stop, picked, troubles);
-  const list = lined.find((l) => l.title === group);
+  const group = groupInView(stop, picked, troubles);
+  const list = stop.lists.find((l) => l.lines !== null && l.path === group);
 
   const row = (fact: Fact) => (
     <FactRow
@@ -107,27 +93,22 @@ export function Ledger(props: Props) {
   );
   return (
     <Section aria-label={`Facts of ${stop.title}`} data-ledger>
-      <h2>{TITLES[stop.name] ?? stop.title}</h2>
+      <h2>{stop.heading}</h2>
       <Columns>{stop.facts.filter((f) => !f.group).map(row)}</Columns>
-      {groups.length > 0 && (
+      {stop.headings.length > 0 && (
         <>
-          <Tabs
-            role="group"
-            aria-label={stop.name === "cuts" || stop.name === "tools" ? "Cut in view" : "Facts in view"}
-          >
-            {groups.map((g) => (
+          <Tabs role="group" aria-label="Facts in view">
+            {stop.headings.map((h) => (
               <button
-                key={g}
+                key={h.key}
                 type="button"
-                aria-pressed={g === group}
+                aria-pressed={h.key === group}
                 onClick={() => {
-                  onPick(g);
-                  actions.onLight(
-                    stop.facts.find((f) => f.group === g)?.name.replace("kind", "depth_mm") ?? null,
-                  );
+                  onPick(h.key);
+                  actions.onLight(stop.facts.find((f) => f.group === h.key)?.name ?? null);
                 }}
               >
-                {g}
+                {h.title}
               </button>
             ))}
           </Tabs>
@@ -137,14 +118,16 @@ export function Ledger(props: Props) {
           </Columns>
         </>
       )}
-      {groups.length === 0 && lead}
+      {stop.headings.length === 0 && lead}
       {list?.lines != null && (
         <LineBar
           key={list.path}
           list={list}
           trouble={troubles[list.path] ?? null}
-          onAdd={(line) => onList({ kind: "add", path: list.path, name: line, itemKind: null })}
-          onRemove={(index) => void onList({ kind: "remove", path: list.path, index, base: revision })}
+          onAdd={async (line) =>
+            (await onList({ kind: "add", path: list.path, name: line, itemKind: null })) !== null
+          }
+          onRemove={(id) => void onList({ kind: "remove", path: `${list.path}.${id}`, base: revision })}
           {...actions}
         />
       )}
@@ -154,13 +137,17 @@ export function Ledger(props: Props) {
           <ListBar
             key={l.path}
             list={l}
-            inView={l.items.indexOf(group ?? "")}
+            inView={l.items.find((item) => item.id === group)?.id}
             onAdd={async (name, itemKind) => {
-              const went = await onList({ kind: "add", path: l.path, name, itemKind });
-              if (went) onPick(name.trim());
-              return went;
+              const plan = await onList({ kind: "add", path: l.path, name, itemKind });
+              const made = plan?.stops
+                .flatMap((s) => s.lists)
+                .find((x) => x.path === l.path)
+                ?.items.at(-1);
+              if (made) onPick(made.id);
+              return plan !== null;
             }}
-            onRemove={(index) => void onList({ kind: "remove", path: l.path, index, base: revision })}
+            onRemove={(id) => void onList({ kind: "remove", path: `${l.path}.${id}`, base: revision })}
           />
         ))}
       {children}

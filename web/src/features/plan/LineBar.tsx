@@ -51,14 +51,15 @@ type Props = Pick<FactActions, "onType" | "onKeep" | "onCancel"> & {
   list: PlanList;
   trouble: Trouble | null;
   onAdd: (line: string) => Promise<boolean>;
-  onRemove: (index: number) => void;
+  onRemove: (id: string) => void;
 };
 
 /** Steps as they are read off a print: the next line, the whole list at once, and taking one out. */
 export function LineBar({ list, trouble, onAdd, onRemove, onType, onKeep, onCancel }: Props) {
   const [line, setLine] = useState("");
   const [whole, setWhole] = useState<string | null>(null);
-  if (!list.may_add && list.removable_from >= list.items.length) return null;
+  const removable = list.items.filter((item) => item.may_take_out);
+  if (!list.may_add && removable.length === 0) return null;
   const leave = () => {
     setWhole(null);
     onCancel(list.path);
@@ -133,9 +134,9 @@ export function LineBar({ list, trouble, onAdd, onRemove, onType, onKeep, onCanc
         {list.may_add && (
           <TextButton onPress={() => setWhole(list.lines ?? "")}>write or paste the whole list</TextButton>
         )}
-        {list.items.slice(list.removable_from).map((item, i) => (
-          <TextButton key={item} onPress={() => onRemove(list.removable_from + i)}>
-            take out {item}
+        {removable.map((item) => (
+          <TextButton key={item.id} onPress={() => onRemove(item.id)}>
+            take out {item.name}
           </TextButton>
         ))}
       </Row>

@@ -37,19 +37,19 @@ const Fields = styled(Form)`
 
 type Props = {
   list: PlanList;
-  /** Which item's facts are in view; -1 where all are. */
-  inView: number;
+  /** The item whose facts are in view, by its id; none where all are. */
+  inView: string | undefined;
   onAdd: (name: string, kind: string | null) => Promise<boolean>;
-  onRemove: (index: number) => void;
+  onRemove: (id: string) => void;
 };
 
 /** Putting a step or a cut in, and taking one out. */
 export function ListBar({ list, inView, onAdd, onRemove }: Props) {
   const [name, setName] = useState<string | null>(null);
   const [kind, setKind] = useState(list.kinds[0]?.value ?? null);
-  const removable = list.items
-    .map((item, index) => ({ item, index }))
-    .filter(({ index }) => index >= list.removable_from && (inView < 0 || index === inView));
+  const removable = list.items.filter(
+    (item) => item.may_take_out && (inView === undefined || item.id === inView),
+  );
   if (!list.may_add && removable.length === 0) return null;
   return (
     <Bar>
@@ -79,9 +79,9 @@ export function ListBar({ list, inView, onAdd, onRemove }: Props) {
               <TextButton onPress={() => setName(null)}>leave it</TextButton>
             </Fields>
           )}
-      {removable.map(({ item, index }) => (
-        <TextButton key={item} onPress={() => onRemove(index)}>
-          take out {item}
+      {removable.map((item) => (
+        <TextButton key={item.id} onPress={() => onRemove(item.id)}>
+          take out {item.name}
         </TextButton>
       ))}
     </Bar>

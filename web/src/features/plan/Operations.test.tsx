@@ -2,19 +2,20 @@ import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { type PlanList, Refused, type Settled } from "../../api/client";
+import { plan } from "../../tests/plan";
 import { Operations } from "./Operations";
 import * as queries from "./queries";
 
 const LIST: PlanList = {
-  path: "setups.0.cuts",
+  path: "setups.s1.cuts",
   noun: "cut",
   named: "name",
   kind_label: "What it does",
   title: "Cuts",
-  items: ["Face", "Rough"],
+  items: ["Face", "Rough"].map((name, i) => ({ id: `c${i + 1}`, name, may_take_out: true })),
   lines: null,
   may_add: true,
-  removable_from: 0,
+  ordered: true,
   kinds: [],
 };
 const FOUND: Settled = {
@@ -22,7 +23,7 @@ const FOUND: Settled = {
   words: "0.3 mm/rev, 2 passes",
   cuts: [
     {
-      index: 1,
+      id: "c2",
       name: "Rough",
       words: "0.3 mm/rev, 2 passes; the grip holds it back.",
       before: 2,
@@ -33,13 +34,15 @@ const FOUND: Settled = {
       then: "the finish",
       gives_up: ["the breaker's depth"],
       tried: 100,
+      figures: "0.3 mm/rev, 2 passes",
     },
   ],
 };
 
-function show(cut: number, list = LIST) {
-  const onDo = vi.fn(async () => true);
-  render(<Operations runId={1} units="metric" side={0} list={list} cut={cut} revision={4} onDo={onDo} />);
+function show(cut: string | undefined, list = LIST) {
+  const onDo = vi.fn(async () => plan());
+  const of = { runId: 1, units: "metric" as const, setup: "s1", revision: 4 };
+  render(<Operations of={of} list={list} cut={cut} onDo={onDo} />);
   return { onDo, user: userEvent.setup() };
 }
 
@@ -48,50 +51,50 @@ describe("Operations", () => {
 
   it("shows what settling found, and keeps it only when it is taken", async () => {
     const ask = vi.spyOn(queries, "settle").mockResolvedValue(FOUND);
-    const { onDo, user } = show(1);
+    const { onDo, user } = show("c2");
     await user.click(screen.getByRole("button", { name: "Settle Rough" }));
-    expect(ask).toHaveBeenCalledWith(1, 0, 1, "metric");
+    expect(ask).toHaveBeenCalledWith(1, "s1", "c2", "metric");
     expect(screen.getByText("the grip at speed (1.25 min without it), then the finish")).toBeInTheDocument();
     expect(screen.getByText("gives up: the breaker's depth")).toBeInTheDocument();
     expect(onDo).not.toHaveBeenCalled();
     await user.click(screen.getByRole("button", { name: "Take it" }));
-    expect(onDo).toHaveBeenCalledWith({ kind: "settle", side: 0, cut: 1, base: 4 });
+    expect(onDo).toHaveBeenCalledWith({ kind: "settle", setup: "s1", cut: "c2", base: 4 });
     expect(screen.queryByRole("button", { name: "Take it" })).toBeNull();
   });
 
   it("says why nothing can be settled", async () => {
-    const errors = [{ field: "setups.0.cuts", message: "No pressure and clamp hold every cut." }];
+    const errors = [{ field: "setups.s1.cuts", message: "No pressure and clamp hold every cut." }];
     vi.spyOn(queries, "settle").mockRejectedValue(
       new Refused(422, { type: "", title: "", status: 422, errors }),
     );
-    const { user } = show(1);
+    const { user } = show("c2");
     await user.click(screen.getByRole("button", { name: "Settle the set-up" }));
     expect(screen.getByRole("alert")).toHaveTextContent("No pressure and clamp hold every cut.");
   });
 
   it("moves, splits and proposes with the draft that was looked at", async () => {
-    const { onDo, user } = show(1);
+    const { onDo, user } = show("c2");
     expect(screen.queryByRole("button", { name: "later" })).toBeNull(); // it is the last
     await user.click(screen.getByRole("button", { name: "earlier" }));
     await user.click(screen.getByRole("button", { name: "split into roughing and finishing" }));
     await user.click(screen.getByRole("button", { name: /propose all operations again/ }));
-    const at = { path: LIST.path, index: 1, base: 4 };
+    const at = { path: `${LIST.path}.c2`, base: 4 };
     expect(onDo.mock.calls).toEqual([
-      [{ kind: "move", ...at, to: 0 }],
+      [{ kind: "move", ...at, behind: "" }],
       [{ kind: "split", ...at }],
-      [{ kind: "propose", side: 0, base: 4 }],
+      [{ kind: "propose", setup: "s1", base: 4 }],
     ]);
   });
 
   it("offers the proposal alone where there is nothing yet", () => {
-    show(-1, { ...LIST, items: [] });
+    show(undefined, { ...LIST, items: [] });
     expect(screen.getAllByRole("button").map((b) => b.textContent)).toEqual([
       "propose operations from the profile",
     ]);
   });
 
   it("offers nothing to who may not change a plan", () => {
-    show(1, { ...LIST, may_add: false, removable_from: 2 });
+    show("c2", { ...LIST, may_add: false, items: LIST.items.map((i) => ({ ...i, may_take_out: false })) });
     expect(screen.queryByRole("button")).toBeNull();
   });
 });

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { fieldErrors, type PlanList, type Settled, said, type Units } from "../../api/client";
+import { fieldErrors, type Plan, type PlanList, type Settled, said } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { type Action, settle } from "./queries";
+import { type Action, type OfSide, settle } from "./queries";
 
 const Bar = styled.div`
   display: flex;
@@ -58,44 +58,47 @@ const Wrong = styled.p`
 `;
 
 type Props = {
-  runId: number;
-  units: Units;
-  side: number;
+  of: OfSide;
   list: PlanList;
-  /** The cut in view; -1 where there is none. */
-  cut: number;
-  revision: number;
-  onDo: (action: Action) => Promise<boolean>;
+  /** The id of the cut in view. */
+  cut: string | undefined;
+  onDo: (action: Action) => Promise<Plan | null>;
 };
 
 /** What is done with whole operations: proposed, put in order, split, settled. */
-export function Operations({ runId, units, side, list, cut, revision, onDo }: Props) {
-  const [found, setFound] = useState<{ cut: number | null; answer: Settled } | null>(null);
+export function Operations({ of, list, cut, onDo }: Props) {
+  const { runId, units, setup, revision } = of;
+  const [found, setFound] = useState<{ cut: string | null; answer: Settled } | null>(null);
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
-  const name = list.items[cut];
-  if (!list.may_add && list.removable_from >= list.items.length) return null;
+  const place = list.items.findIndex((item) => item.id === cut);
+  const here = list.items[place];
+  if (!list.may_add && !list.items.some((item) => item.may_take_out)) return null;
+  const path = `${list.path}.${here?.id}`;
+  /** Put the cut in view behind the one at a place; first where there is none. */
+  const moveBehind = (at: number) =>
+    void onDo({ kind: "move", path, behind: list.items[at]?.id ?? "", base: revision });
 
-  async function look(which: number | null) {
+  async function look(which: string | null) {
     setBusy(true);
     setWrong("");
     setFound(null);
     try {
-      setFound({ cut: which, answer: await settle(runId, side, which, units) });
+      setFound({ cut: which, answer: await settle(runId, setup, which, units) });
     } catch (error) {
       setWrong(Object.values(fieldErrors(error))[0] ?? said(error));
     }
     setBusy(false);
   }
   async function take() {
-    if (found && (await onDo({ kind: "settle", side, cut: found.cut, base: revision }))) setFound(null);
+    if (found && (await onDo({ kind: "settle", setup, cut: found.cut, base: revision }))) setFound(null);
   }
   return (
     <>
       <Bar role="group" aria-label="Operations">
-        {name !== undefined && (
-          <Button onPress={() => void look(cut)} isDisabled={busy}>
-            Settle {name}
+        {here && (
+          <Button onPress={() => void look(here.id)} isDisabled={busy}>
+            Settle {here.name}
           </Button>
         )}
         {list.items.length > 0 && (
@@ -103,32 +106,16 @@ export function Operations({ runId, units, side, list, cut, revision, onDo }: Pr
             Settle the set-up
           </Button>
         )}
-        {name !== undefined && cut > 0 && (
-          <TextButton
-            onPress={() =>
-              void onDo({ kind: "move", path: list.path, index: cut, to: cut - 1, base: revision })
-            }
-          >
-            earlier
-          </TextButton>
+        {here && place > 0 && <TextButton onPress={() => moveBehind(place - 2)}>earlier</TextButton>}
+        {here && place < list.items.length - 1 && (
+          <TextButton onPress={() => moveBehind(place + 1)}>later</TextButton>
         )}
-        {name !== undefined && cut < list.items.length - 1 && (
-          <TextButton
-            onPress={() =>
-              void onDo({ kind: "move", path: list.path, index: cut, to: cut + 1, base: revision })
-            }
-          >
-            later
-          </TextButton>
-        )}
-        {name !== undefined && (
-          <TextButton
-            onPress={() => void onDo({ kind: "split", path: list.path, index: cut, base: revision })}
-          >
+        {here && (
+          <TextButton onPress={() => void onDo({ kind: "split", path, base: revision })}>
             split into roughing and finishing
           </TextButton>
         )}
-        <TextButton onPress={() => void onDo({ kind: "propose", side, base: revision })}>
+        <TextButton onPress={() => void onDo({ kind: "propose", setup, base: revision })}>
           {list.items.length > 0
             ? "propose all operations again from the profile"
             : "propose operations from the profile"}
@@ -151,10 +138,10 @@ export function Operations({ runId, units, side, list, cut, revision, onDo }: Pr
             </thead>
             <tbody>
               {found.answer.cuts.map((c) => (
-                <tr key={c.index}>
+                <tr key={c.id}>
                   <th scope="row">{c.name}</th>
                   <td>
-                    {c.words.split(";")[0]}
+                    {c.figures}
                     {c.gives_up.length > 0 && <small>gives up: {c.gives_up.join(", ")}</small>}
                   </td>
                   <td>{c.before.toFixed(2)}</td>

@@ -53,7 +53,7 @@ function useUnits(runId: number) {
 /** The plan of one run, walked stop by stop. */
 export function PlanScreen({ session, tools }: Props) {
   const runId = Number(useParams().runId);
-  const stopName = useParams().stop ?? "part";
+  const key = useParams().stop;
   const at = useMoment();
   const navigate = useNavigate();
   const [units, setUnits] = useUnits(runId);
@@ -70,8 +70,12 @@ export function PlanScreen({ session, tools }: Props) {
   const [views, setViews] = useState<Readonly<Record<string, string>>>({});
   const [lastSide, setLastSide] = useState(0);
   const [helpOpen, setHelpOpen] = useState(false);
-  const stop = shown?.stops.find((s) => s.key === stopName) ?? shown?.stops.find((s) => s.name === stopName);
-  if (stop?.setup != null && stop.setup !== lastSide) setLastSide(stop.setup);
+  // An address without a stop, or with one that is gone, leads to the first of that name, else to the first.
+  const stop =
+    shown?.stops.find((s) => s.key === key) ??
+    shown?.stops.find((s) => s.name === key?.split("-")[0]) ??
+    shown?.stops[0];
+  if (stop?.side != null && stop.side !== lastSide) setLastSide(stop.side);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
   useOfferHits(hitsOf(kept));
@@ -87,12 +91,14 @@ export function PlanScreen({ session, tools }: Props) {
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
     setUnits(to);
   }
+  // By keys: the part's stops and those of the side in view.
+  const reachable = (shown?.stops ?? []).filter((s) => s.side === null || s.side === lastSide).slice(0, 9);
   const undo = () => void editing.act({ kind: "undo" });
   const redo = () => void editing.act({ kind: "redo" });
   const help = () => setHelpOpen((open) => !open);
   useShortcuts({
     goTo: (index) => {
-      const target = shown?.stops.filter((s) => s.setup === null || s.setup === lastSide)[index];
+      const target = reachable[index];
       if (target) void navigate(`/runs/${runId}/${target.key}${search}`);
     },
     units: () => switchUnits(units === "metric" ? "inch" : "metric"),
@@ -112,15 +118,14 @@ export function PlanScreen({ session, tools }: Props) {
       </Blank>
     );
   }
-  if (!shown || !stop)
-    return <Blank>{shown ? <Link to="../part">To the plan</Link> : "Opening the plan …"}</Blank>;
+  if (!shown || !stop) return <Blank>Opening the plan …</Blank>;
 
   const answer = stop.answers.find((a) => a.name === working);
   const side = shown.sides[lastSide] ?? shown.sides[0];
   const scenes = (side?.scenes ?? []).filter((s) => s.stops.length === 0 || s.stops.includes(stop.name));
-  const chart = stop.name === "force" ? (side?.chart ?? null) : null;
+  const { chart } = stop;
   const { troubles } = editing;
-  const { group } = groupInView(stop, picked, troubles);
+  const group = groupInView(stop, picked, troubles);
   const small = stop.pictures.filter((p) => p.group === group && p.kind !== "bars");
   const insert = small.find((p) => p.kind === "outline");
   const across = small.find((p) => p.kind === "curves");
@@ -176,7 +181,7 @@ export function PlanScreen({ session, tools }: Props) {
         onKeep={editing.keep}
       />
       <Body>
-        <Rail plan={shown} side={lastSide} changes={changes} search={search} />
+        <Rail plan={shown} side={lastSide} at={stop.key} changes={changes} search={search} />
         <Picture aria-label="Drawing">
           <Views>
             {offered.length > 1 &&
@@ -266,7 +271,7 @@ export function PlanScreen({ session, tools }: Props) {
           <InSlip plan={shown} stop={stop} side={side} />
         </Slip>
       </Body>
-      <ShortcutSheet isOpen={helpOpen} onClose={() => setHelpOpen(false)} />
+      <ShortcutSheet stops={reachable.length} isOpen={helpOpen} onClose={() => setHelpOpen(false)} />
     </Page>
   );
 }

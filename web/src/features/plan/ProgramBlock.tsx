@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import type { Plan, Side, Units } from "../../api/client";
+import type { Plan, Side, Stop } from "../../api/client";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 
 const Block = styled.section`
@@ -32,11 +32,11 @@ const Block = styled.section`
   }
 `;
 
-type Props = { runId: number; side: Side; units: Units; plan: Plan };
+type Props = { program: NonNullable<Stop["program"]>; side: Side; plan: Plan };
 
 /** The jaw-boring program: taken from here, or what keeps it from being written. */
-export function ProgramBlock({ runId, side, units, plan }: Props) {
-  const { ready, reasons } = side.program;
+export function ProgramBlock({ program, side, plan }: Props) {
+  const { ready, reasons } = program;
   const released = plan.release?.revision === (plan.at ?? plan.revision) ? plan.release?.number : null;
   return (
     <Block aria-label="Jaw program">
@@ -44,7 +44,7 @@ export function ProgramBlock({ runId, side, units, plan }: Props) {
       {ready ? (
         <>
           <a
-            href={`/api/runs/${runId}/sides/${side.index}/jaw-program?units=${units}${released ? `&release=${released}` : ""}`}
+            href={`/api/runs/${plan.run.id}/sides/${side.id}/jaw-program?units=${plan.units}${released ? `&release=${released}` : ""}`}
             download
           >
             Take the jaw program

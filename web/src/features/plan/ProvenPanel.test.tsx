@@ -3,6 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { type LikeCuts, Refused } from "../../api/client";
+import { plan } from "../../tests/plan";
 import { ProvenPanel } from "./ProvenPanel";
 import * as queries from "./queries";
 
@@ -40,16 +41,12 @@ function show(cuts: LikeCuts["cuts"], keep: Keep = {}, may = { take: true, keep:
     isSuccess: false,
     ...keep,
   } as never);
-  const onDo = vi.fn(async () => true);
+  const onDo = vi.fn(async () => plan());
   render(
     <MemoryRouter>
       <ProvenPanel
-        runId={1}
-        units="metric"
-        side={0}
-        cut={2}
+        of={{ runId: 1, units: "metric", setup: "s1", cut: "c3", revision: 2 }}
         name="Finish"
-        revision={2}
         mayTake={may.take}
         mayKeep={may.keep}
         onDo={onDo}
@@ -71,7 +68,7 @@ describe("ProvenPanel", () => {
   it("takes its figures with the draft that was looked at", async () => {
     const { onDo, user } = show([LINE]);
     await user.click(screen.getByRole("button", { name: "take these figures, of 2026-11-20" }));
-    expect(onDo).toHaveBeenCalledWith({ kind: "proven", side: 0, cut: 2, proven: 5, base: 2 });
+    expect(onDo).toHaveBeenCalledWith({ kind: "proven", setup: "s1", cut: "c3", proven: 5, base: 2 });
   });
 
   it("teaches where nothing is like it", () => {

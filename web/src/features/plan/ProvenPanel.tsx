@@ -2,12 +2,12 @@ import { useState } from "react";
 import { Form } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { fieldErrors, said, type Units } from "../../api/client";
+import { fieldErrors, type Plan, said } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
 import { Picker } from "../../shared/ui/Picker";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { type Action, useKeepCut, useLikeCuts } from "./queries";
+import { type Action, type OfCut, useKeepCut, useLikeCuts } from "./queries";
 
 const Panel = styled.section`
   margin-top: ${space(3)};
@@ -51,19 +51,15 @@ const CHIPS = [
 ];
 
 type Props = {
-  runId: number;
-  units: Units;
-  side: number;
-  cut: number;
+  of: OfCut;
   name: string;
-  revision: number;
   mayTake: boolean;
   mayKeep: boolean;
-  onDo: (action: Action) => Promise<boolean>;
+  onDo: (action: Action) => Promise<Plan | null>;
 };
 
 /** What worked before in a situation like this one, and keeping this cut because it worked. */
-export function ProvenPanel({ name, mayTake, mayKeep, onDo, ...of }: Props) {
+export function ProvenPanel({ of, name, mayTake, mayKeep, onDo }: Props) {
   const { data } = useLikeCuts(of);
   const keep = useKeepCut(of);
   const [open, setOpen] = useState(false);
@@ -90,7 +86,7 @@ export function ProvenPanel({ name, mayTake, mayKeep, onDo, ...of }: Props) {
                 onPress={() =>
                   void onDo({
                     kind: "proven",
-                    side: of.side,
+                    setup: of.setup,
                     cut: of.cut,
                     proven: c.id,
                     base: of.revision,

@@ -6,9 +6,12 @@ import { Rail } from "./Rail";
 
 function show(given = plan(), changes = new Map<string, string>()) {
   render(
-    <MemoryRouter initialEntries={["/runs/1/hold-1"]}>
+    <MemoryRouter initialEntries={["/runs/1/hold-s1"]}>
       <Routes>
-        <Route path="/runs/:runId/:stop" element={<Rail plan={given} side={0} changes={changes} />} />
+        <Route
+          path="/runs/:runId/:stop"
+          element={<Rail plan={given} side={0} at="hold-s1" changes={changes} />}
+        />
       </Routes>
     </MemoryRouter>,
   );
@@ -20,8 +23,8 @@ describe("Rail", () => {
     const links = screen.getAllByRole("link");
     expect(links.map((l) => l.getAttribute("href"))).toEqual([
       "/runs/1/part",
-      "/runs/1/hold-1",
-      "/runs/1/force-1",
+      "/runs/1/hold-s1",
+      "/runs/1/force-s1",
     ]);
     expect(screen.getByRole("link", { current: "page" })).toHaveTextContent("hold line");
     expect(screen.getByText("Side 2, flange end")).toBeInTheDocument();
@@ -45,13 +48,13 @@ describe("Rail", () => {
     ];
     show(plan({ stops, sides: [sideOf(0), sideOf(1, { end: "spigot end", verdict: "open" })] }));
     const folded = screen.getByRole("link", { name: /Side 2, spigot end/ });
-    expect(folded).toHaveAttribute("href", "/runs/1/hold-2");
+    expect(folded).toHaveAttribute("href", "/runs/1/hold-s2");
     expect(folded).toHaveTextContent("open");
     expect(screen.getAllByRole("link")).toHaveLength(4); // part, two stops of side 1, side 2 in one
   });
 
   it("keeps in sight what is carried to the machine, and says what is not known", () => {
-    show(plan(), new Map([["carry:0:bore", "80.00 mm"]]));
+    show(plan(), new Map([["carry:s1:bore", "80.00 mm"]]));
     const carry = within(screen.getByRole("region", { name: "To carry to the machine" }));
     expect(carry.getByText("28.0 bar")).toBeInTheDocument();
     expect(carry.getByText("84.00 mm")).toHaveAttribute("data-moved", "true");

@@ -137,21 +137,24 @@ const Folded = styled(Link)`
   }
 `;
 
-type Props = { plan: Plan; side: number; changes: Changes; search?: string };
+type Props = {
+  plan: Plan;
+  side: number;
+  /** The key of the stop in view. */
+  at: string;
+  changes: Changes;
+  search?: string;
+};
 
 /** The route: the part's stops, then the stops of the side in view, and the figures to carry to the machine. */
-export function Rail({ plan, side, changes, search = "" }: Props) {
+export function Rail({ plan, side, at, changes, search = "" }: Props) {
   const inView = plan.sides[side] ?? plan.sides[0];
-  const carry = inView?.carry;
-  const carried = [
-    ["pressure", "Gauge", carry?.pressure],
-    ["clamp", "Clamp", carry?.clamp],
-    ["bore", "Bore Ø", carry?.bore],
-    ["depth", "Deep", carry?.depth],
-  ] as const;
   const item = (stop: Stop) => (
     <li key={stop.key}>
-      <Link to={{ pathname: `../${stop.key}`, search }} relative="path">
+      <Link
+        to={{ pathname: `/runs/${plan.run.id}/${stop.key}`, search }}
+        aria-current={stop.key === at ? "page" : undefined}
+      >
         <Mark state={stop.state} />
         <span>
           <b>{stop.title}</b> {stop.state !== "settled" && <em data-state={stop.state}>{stop.state}</em>}
@@ -167,12 +170,12 @@ export function Rail({ plan, side, changes, search = "" }: Props) {
   return (
     <Nav aria-label="Stops of the plan">
       <Stops>
-        {plan.stops.filter((s) => s.setup === null).map(item)}
+        {plan.stops.filter((s) => s.side === null).map(item)}
         {plan.sides.map((s) => {
-          const stops = plan.stops.filter((x) => x.setup === s.index);
-          if (s.index === inView?.index)
+          const stops = plan.stops.filter((x) => x.side === s.index);
+          if (s.id === inView?.id)
             return [
-              <li key={`side ${s.index}`}>
+              <li key={`side ${s.id}`}>
                 <Side>{heading(s)}</Side>
               </li>,
               ...stops.map(item),
@@ -180,8 +183,8 @@ export function Rail({ plan, side, changes, search = "" }: Props) {
           const [first] = stops;
           return (
             first && (
-              <li key={`side ${s.index}`}>
-                <Folded to={{ pathname: `../${first.key}`, search }} relative="path">
+              <li key={`side ${s.id}`}>
+                <Folded to={{ pathname: `/runs/${plan.run.id}/${first.key}`, search }}>
                   <span>
                     <b>{heading(s)}</b>
                   </span>
@@ -204,10 +207,10 @@ export function Rail({ plan, side, changes, search = "" }: Props) {
             : "To carry to the machine"}
         </h2>
         <dl>
-          {carried.map(([name, label, text]) => (
+          {inView?.carry.map(({ name, label, text }) => (
             <div key={name} style={{ display: "contents" }}>
               <dt>{label}</dt>
-              <dd data-moved={changes.has(`carry:${inView?.index}:${name}`) || undefined}>
+              <dd data-moved={changes.has(`carry:${inView.id}:${name}`) || undefined}>
                 {text ?? "not known"}
               </dd>
             </div>

@@ -22,14 +22,20 @@ const Text = styled.p`
   color: ${colour("soft")};
 `;
 
-type Props = { isOpen: boolean; onClose: () => void };
+type Props = {
+  /** How many stops a key leads to. */
+  stops: number;
+  isOpen: boolean;
+  onClose: () => void;
+};
 
 /** The keys that do something here. */
-export function ShortcutSheet({ isOpen, onClose }: Props) {
+export function ShortcutSheet({ stops, isOpen, onClose }: Props) {
+  const keys = [[`Alt+1 … Alt+${stops}`, "go to a stop"], ...SHORTCUT_LIST] as const;
   return (
     <Sheet title="Keys" isOpen={isOpen} onClose={onClose}>
       <List>
-        {SHORTCUT_LIST.map(([key, what]) => (
+        {keys.map(([key, what]) => (
           <div key={key} style={{ display: "contents" }}>
             <dt>{key}</dt>
             <dd>{what}</dd>

@@ -9,6 +9,7 @@ const table = {
   title: "The real contact",
   group: "",
   head: ["jaws", "to size"],
+  words: "the elastic wall in rigid jaws.",
   rows: [
     { label: "pie", cells: ["0.004 mm"], chosen: true, path: null, value: null, takable: false, why_not: "" },
   ],
@@ -22,7 +23,7 @@ function show(answer: Promise<unknown>) {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   const at = (revision: number) => (
     <QueryClientProvider client={queries}>
-      <SolvedTable check="contact" runId={4} index={1} units="metric" revision={revision} />
+      <SolvedTable check="real-contact" of={{ runId: 4, setup: "s2", units: "metric", revision }} />
     </QueryClientProvider>
   );
   return { get, at, ...render(at(7)) };
@@ -35,7 +36,7 @@ describe("SolvedTable", () => {
     show(ok({ revision: 7, table }));
     expect(screen.getByText("Solving the real contact …")).toBeInTheDocument();
     expect(await screen.findByRole("table", { name: "The real contact" })).toHaveTextContent("0.004 mm");
-    expect(screen.getByText(/Solved for draft 7/)).toBeInTheDocument();
+    expect(screen.getByText("Solved for draft 7: the elastic wall in rigid jaws.")).toBeInTheDocument();
   });
 
   it("is asked for once a draft", async () => {

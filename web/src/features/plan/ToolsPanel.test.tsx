@@ -9,7 +9,7 @@ import { ToolsPanel } from "./ToolsPanel";
 const TOOLS: ToolsForCut = {
   revision: 3,
   cut: "Rough",
-  path: "setups.0.cuts.1.tool",
+  path: "setups.s1.cuts.c2.tool",
   fit: 2,
   rejected: 80,
   tools: [
@@ -29,12 +29,8 @@ function show(mayTake = true) {
   render(
     <QueryClientProvider client={new QueryClient()}>
       <ToolsPanel
-        runId={1}
-        units="metric"
-        side={0}
-        cut={1}
+        of={{ runId: 1, units: "metric", setup: "s1", cut: "c2", revision: 3 }}
         name="Rough"
-        revision={3}
         mayTake={mayTake}
         onTake={onTake}
       />
@@ -69,7 +65,7 @@ describe("ToolsPanel", () => {
     expect(screen.queryByRole("button", { name: "take CNMG on H" })).toBeNull();
     expect(screen.queryByRole("button", { name: "take VNMG on H" })).toBeNull();
     await user.click(screen.getByRole("button", { name: "take WNMG on H" }));
-    expect(onTake).toHaveBeenCalledWith("setups.0.cuts.1.tool", "b/h");
+    expect(onTake).toHaveBeenCalledWith("setups.s1.cuts.c2.tool", "b/h");
   });
 
   it("finds by words, and closes", async () => {

@@ -1,10 +1,9 @@
 import { useState } from "react";
 import { Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
-import type { Units } from "../../api/client";
 import { TextButton } from "../../shared/ui/Button";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { useToolsForCut } from "./queries";
+import { type OfCut, useToolsForCut } from "./queries";
 
 const Panel = styled.section`
   margin-top: ${space(3)};
@@ -40,18 +39,14 @@ const Panel = styled.section`
 `;
 
 type Props = {
-  runId: number;
-  units: Units;
-  side: number;
-  cut: number;
+  of: OfCut;
   name: string;
-  revision: number;
   mayTake: boolean;
   onTake: (path: string, tool: string) => void;
 };
 
 /** Every tool of the shelf for one cut: what fits in order, and why each of the others does not. */
-export function ToolsPanel({ name, mayTake, onTake, ...of }: Props) {
+export function ToolsPanel({ of, name, mayTake, onTake }: Props) {
   const [open, setOpen] = useState(false);
   const [find, setFind] = useState("");
   const { data, isError } = useToolsForCut(of, find, open);

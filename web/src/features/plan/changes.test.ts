@@ -16,7 +16,15 @@ function plan(bore: string, more: { units?: Plan["units"]; id?: number } = {}): 
     run: { id: more.id ?? 1 },
     units: more.units ?? "metric",
     stops: [stop],
-    sides: [{ index: 0, carry: { bore, clamp: null, pressure: "28 bar", depth: null } }],
+    sides: [
+      {
+        id: "s1",
+        carry: [
+          { name: "bore", text: bore },
+          { name: "clamp", text: null },
+        ],
+      },
+    ],
   };
   // Only what the comparison reads; the whole wire shape would hide what matters here.
   return whole as unknown as Plan;
@@ -29,7 +37,7 @@ describe("changesBetween", () => {
       "fact:jaws-1:bore": "84.00",
       "answer:jaws-1:bore": "84.00",
       "stop:jaws-1": "Ø 84.00",
-      "carry:0:bore": "84.00",
+      "carry:s1:bore": "84.00",
     });
   });
 

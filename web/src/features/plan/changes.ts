@@ -16,8 +16,7 @@ function figures(plan: Plan): Map<string, string> {
     found.set(`stop:${stop.key}`, stop.line);
   }
   for (const side of plan.sides)
-    for (const [name, text] of Object.entries(side.carry))
-      found.set(`carry:${side.index}:${name}`, text ?? "");
+    for (const { name, text } of side.carry) found.set(`carry:${side.id}:${name}`, text ?? "");
   return found;
 }
 

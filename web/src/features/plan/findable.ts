@@ -8,7 +8,7 @@ const NOTHING: readonly LocalHit[] = [];
 
 /** A stop's title, with its side where a plan has two. */
 export function titleOf(plan: Plan, stop: Stop): string {
-  return stop.setup === null || plan.sides.length < 2 ? stop.title : `${stop.title}, side ${stop.setup + 1}`;
+  return stop.side === null || plan.sides.length < 2 ? stop.title : `${stop.title}, side ${stop.side + 1}`;
 }
 
 /** What the find box can jump to in a plan: its stops, its facts, its history. */
@@ -26,7 +26,7 @@ export function hitsOf(plan: Plan | undefined): readonly LocalHit[] {
   const facts = plan.stops.flatMap((s) =>
     s.facts.map((f) => ({
       key: `fact ${s.key} ${f.name}`,
-      title: f.group ? `${f.group}: ${f.label}` : f.label,
+      title: f.group ? `${s.headings.find((h) => h.key === f.group)?.title ?? f.group}: ${f.label}` : f.label,
       detail: `${[f.text || "empty", f.unit].join(" ").trim()} · ${titleOf(plan, s)}`,
       to: `${base}/${s.key}#${encodeURIComponent(f.name)}`,
     })),

@@ -91,7 +91,6 @@ export function previewEdit(
   return answered(
     client.POST("/api/runs/{run_id}/preview", {
       params: path(runId),
-      headers: { "X-Units": units },
       body: { path: factPath, units, ...entry },
       signal,
     }),
@@ -110,24 +109,23 @@ export function keepEdit(
   return answered(
     client.POST("/api/runs/{run_id}/edits", {
       params: path(runId),
-      headers: { "X-Units": units },
       body: { path: factPath, units, base_revision: base, key, ...entry },
     }),
   );
 }
 
-/** What is solved only when it is asked for. */
-export type Check = "contact" | "limit-analysis";
+/** A side of a run, by its id, at a draft. */
+export type OfSide = { runId: number; setup: string; units: Units; revision: number };
 
 /** A check of one side, solved apart from the plan, for one draft of it. */
-export function useCheck(check: Check, runId: number, index: number, units: Units, revision: number) {
+export function useCheck(check: string, { runId, setup, units, revision }: OfSide) {
   return useQuery({
-    queryKey: ["check", check, runId, index, units, revision],
+    queryKey: ["check", check, runId, setup, units, revision],
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () =>
       answered(
-        client.GET("/api/runs/{run_id}/sides/{index}/checks/{name}", {
-          params: { path: { run_id: runId, index, name: check }, query: { units } },
+        client.GET("/api/runs/{run_id}/sides/{setup}/checks/{name}", {
+          params: { path: { run_id: runId, setup, name: check }, query: { units } },
         }),
       ),
   });
@@ -140,7 +138,6 @@ export function lookAtDrawing(runId: number, drawing: Drawing, units: Units) {
   return answered(
     client.POST("/api/runs/{run_id}/drawing", {
       params: path(runId),
-      headers: { "X-Units": units },
       body: { ...drawing, units },
     }),
   );
@@ -151,12 +148,12 @@ export type Action =
   | { kind: "undo" }
   | { kind: "redo" }
   | { kind: "add"; path: string; name: string; itemKind: string | null }
-  | { kind: "remove"; path: string; index: number; base: number }
-  | { kind: "move"; path: string; index: number; to: number; base: number }
-  | { kind: "split"; path: string; index: number; base: number }
-  | { kind: "propose"; side: number; base: number }
-  | { kind: "settle"; side: number; cut: number | null; base: number }
-  | { kind: "proven"; side: number; cut: number; proven: number; base: number }
+  | { kind: "remove"; path: string; base: number }
+  | { kind: "move"; path: string; behind: string; base: number }
+  | { kind: "split"; path: string; base: number }
+  | { kind: "propose"; setup: string; base: number }
+  | { kind: "settle"; setup: string; cut: string | null; base: number }
+  | { kind: "proven"; setup: string; cut: string; proven: number; base: number }
   | { kind: "restore"; revision: number; base: number }
   | { kind: "drawing"; drawing: Drawing; base: number };
 
@@ -180,52 +177,41 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
       return answered(
         client.POST("/api/runs/{run_id}/items/remove", {
           params,
-          body: { ...keyed, path: action.path, index: action.index, base_revision: action.base },
+          body: { ...keyed, path: action.path, base_revision: action.base },
         }),
       );
     case "move":
       return answered(
         client.POST("/api/runs/{run_id}/items/move", {
           params,
-          headers: { "X-Units": units },
-          body: {
-            ...keyed,
-            path: action.path,
-            index: action.index,
-            to: action.to,
-            base_revision: action.base,
-          },
+          body: { ...keyed, path: action.path, behind: action.behind, base_revision: action.base },
         }),
       );
     case "split":
       return answered(
         client.POST("/api/runs/{run_id}/items/split", {
           params,
-          headers: { "X-Units": units },
-          body: { ...keyed, path: action.path, index: action.index, base_revision: action.base },
+          body: { ...keyed, path: action.path, base_revision: action.base },
         }),
       );
     case "propose":
       return answered(
-        client.POST("/api/runs/{run_id}/sides/{index}/proposal", {
-          params: { path: { run_id: runId, index: action.side } },
-          headers: { "X-Units": units },
+        client.POST("/api/runs/{run_id}/sides/{setup}/proposal", {
+          params: { path: { run_id: runId, setup: action.setup } },
           body: { ...keyed, base_revision: action.base },
         }),
       );
     case "settle":
       return answered(
-        client.POST("/api/runs/{run_id}/sides/{index}/settled", {
-          params: { path: { run_id: runId, index: action.side } },
-          headers: { "X-Units": units },
+        client.POST("/api/runs/{run_id}/sides/{setup}/settled", {
+          params: { path: { run_id: runId, setup: action.setup } },
           body: { ...keyed, cut: action.cut, base_revision: action.base },
         }),
       );
     case "proven":
       return answered(
-        client.POST("/api/runs/{run_id}/sides/{index}/cuts/{cut}/proven", {
-          params: { path: { run_id: runId, index: action.side, cut: action.cut } },
-          headers: { "X-Units": units },
+        client.POST("/api/runs/{run_id}/sides/{setup}/cuts/{cut}/proven", {
+          params: { path: { run_id: runId, setup: action.setup, cut: action.cut } },
           body: { ...keyed, proven: action.proven, base_revision: action.base },
         }),
       );
@@ -233,7 +219,6 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
       return answered(
         client.POST("/api/runs/{run_id}/profile", {
           params,
-          headers: { "X-Units": units },
           body: { ...keyed, ...action.drawing, base_revision: action.base },
         }),
       );
@@ -248,34 +233,41 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
 }
 
 /** The fastest figures that every limit allows, of one cut or of the whole set-up; nothing is kept. */
-export function settle(runId: number, side: number, cut: number | null, units: Units) {
+export function settle(runId: number, setup: string, cut: string | null, units: Units) {
   return answered(
-    client.POST("/api/runs/{run_id}/sides/{index}/settle", {
-      params: { path: { run_id: runId, index: side } },
-      headers: { "X-Units": units },
+    client.POST("/api/runs/{run_id}/sides/{setup}/settle", {
+      params: { path: { run_id: runId, setup } },
       body: { cut, units },
     }),
   );
 }
 
-type OfCut = { runId: number; side: number; cut: number; units: Units; revision: number };
+/** A cut of a side, by ids, at a draft. */
+export type OfCut = OfSide & { cut: string };
 
 /** Every tool for a cut, the rejected with the rule that rejects each; asked for when it is looked at. */
-export function useToolsForCut({ runId, side, cut, units, revision }: OfCut, find: string, wanted: boolean) {
+export function useToolsForCut({ runId, setup, cut, units, revision }: OfCut, find: string, wanted: boolean) {
   return useQuery({
-    queryKey: ["tools", runId, side, cut, units, revision, find],
+    queryKey: ["tools", runId, setup, cut, units, revision, find],
     enabled: wanted,
     placeholderData: keepPreviousData,
     queryFn: () =>
       answered(
-        client.GET("/api/runs/{run_id}/sides/{index}/cuts/{cut}/tools", {
-          params: { path: { run_id: runId, index: side, cut }, query: { units, find } },
+        client.GET("/api/runs/{run_id}/sides/{setup}/cuts/{cut}/tools", {
+          params: { path: { run_id: runId, setup, cut }, query: { units, find } },
         }),
       ),
   });
 }
 
-const likeKey = ({ runId, side, cut, units, revision }: OfCut) => ["like", runId, side, cut, units, revision];
+const likeKey = ({ runId, setup, cut, units, revision }: OfCut) => [
+  "like",
+  runId,
+  setup,
+  cut,
+  units,
+  revision,
+];
 
 /** Proven cuts like a planned one. */
 export function useLikeCuts(of: OfCut) {
@@ -283,8 +275,8 @@ export function useLikeCuts(of: OfCut) {
     queryKey: likeKey(of),
     queryFn: () =>
       answered(
-        client.GET("/api/runs/{run_id}/sides/{index}/cuts/{cut}/proven", {
-          params: { path: { run_id: of.runId, index: of.side, cut: of.cut }, query: { units: of.units } },
+        client.GET("/api/runs/{run_id}/sides/{setup}/cuts/{cut}/proven", {
+          params: { path: { run_id: of.runId, setup: of.setup, cut: of.cut }, query: { units: of.units } },
         }),
       ),
   });
@@ -296,9 +288,8 @@ export function useKeepCut(of: OfCut) {
   return useMutation({
     mutationFn: (fields: Record<string, string>) =>
       answered(
-        client.POST("/api/runs/{run_id}/sides/{index}/cuts/{cut}/keep", {
-          params: { path: { run_id: of.runId, index: of.side, cut: of.cut } },
-          headers: { "X-Units": of.units },
+        client.POST("/api/runs/{run_id}/sides/{setup}/cuts/{cut}/keep", {
+          params: { path: { run_id: of.runId, setup: of.setup, cut: of.cut } },
           body: { fields, units: of.units, key: crypto.randomUUID() },
         }),
       ),

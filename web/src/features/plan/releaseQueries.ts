@@ -27,7 +27,6 @@ export function useRelease(runId: number, units: Units) {
       answered(
         client.POST("/api/runs/{run_id}/releases", {
           params: { path: { run_id: runId } },
-          headers: { "X-Units": units },
           body: { ...body, units },
         }),
       ),

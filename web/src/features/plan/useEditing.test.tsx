@@ -7,7 +7,7 @@ import { putUnsent, waiting } from "../../shared/outbox";
 import * as queries from "./queries";
 import { useEditing } from "./useEditing";
 
-const PATH = "setups.0.force.pressure_bar";
+const PATH = "setups.s1.force.pressure_bar";
 const OTHER = "part.edge_mm";
 
 function plan(revision: number, line = ""): Plan {
@@ -105,6 +105,16 @@ describe("useEditing", () => {
     expect(waiting("ben")).toHaveLength(1);
   });
 
+  it("does not send what waited from before items had ids, and tells its text", async () => {
+    const keep = vi.spyOn(queries, "keepEdit");
+    const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada", screen: "before" };
+    putUnsent({ ...edit, key: "a", path: "setups.1.cuts.0.feed_mm_rev", entry: { text: "0.17" } });
+    const { result } = setUp();
+    await waitFor(() => expect(waiting("ada")).toEqual([]));
+    expect(keep).not.toHaveBeenCalled();
+    expect(result.current.told).toContain("“0.17”");
+  });
+
   it("takes what another tab typed for somebody else's, even when it is sent from here", async () => {
     vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
     const keep = vi.spyOn(queries, "keepEdit").mockResolvedValue(plan(1));
@@ -132,12 +142,12 @@ describe("useEditing", () => {
     });
     const { result } = setUp();
     act(() => result.current.keep(PATH, { text: "27" }));
-    let went: Promise<boolean> | undefined;
+    let went: Promise<unknown> | undefined;
     act(() => {
       went = result.current.act({ kind: "undo" });
     });
     await act(async () => answer(plan(1)));
-    expect(await went).toBe(true);
+    expect(await went).not.toBeNull();
     expect(order).toEqual(["keep", "undo"]);
   });
 
@@ -147,9 +157,9 @@ describe("useEditing", () => {
       .mockRejectedValueOnce(new Refused(409, said))
       .mockRejectedValueOnce(new NoAnswer("Silent."));
     const { result } = setUp();
-    await act(async () => expect(await result.current.act({ kind: "undo" })).toBe(false));
+    await act(async () => expect(await result.current.act({ kind: "undo" })).toBeNull());
     expect(result.current.told).toBe("You have nothing to undo in this run.");
-    await act(async () => expect(await result.current.act({ kind: "undo" })).toBe(false));
+    await act(async () => expect(await result.current.act({ kind: "undo" })).toBeNull());
     expect(result.current.told).toBe("Not done: Silent.");
   });
 

@@ -37,8 +37,8 @@ export type Editing = {
   sendWaiting: () => void;
   takeTheirs: (path: string) => void;
   takeMine: (path: string) => void;
-  /** Undo, redo, put in, take out; gives whether it went. */
-  act: (action: Action) => Promise<boolean>;
+  /** Undo, redo, put in, take out; gives the plan that it makes, null where it did not go. */
+  act: (action: Action) => Promise<Plan | null>;
 };
 
 const PAUSE_MS = 350;
@@ -61,6 +61,11 @@ function unsentTrouble(edit: { path: string; entry: EntryValue; units: Units }):
   const { path, entry, units } = edit;
   const message = "Not kept yet: the server does not answer. It waits here and is sent when it does.";
   return { path, entry, units, kind: "unsent", message };
+}
+
+/** Whether a path counts places, as they did before items had ids: what it meant is not known any more. */
+function countsPlaces(path: string): boolean {
+  return path.split(".").some((part) => /^\d+$/.test(part));
 }
 
 /** Whether the server may still keep it when it is asked again: it did not answer, or its disk was full. */
@@ -156,6 +161,14 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
   }
 
   async function sendOne(edit: Unsent): Promise<boolean> {
+    if (countsPlaces(edit.path)) {
+      dropUnsent(edit.key);
+      const typed = "text" in edit.entry ? edit.entry.text : String(edit.entry.value);
+      setTold(
+        `Not kept: “${typed}” waited here from before this plan’s items had names of their own. Type it again.`,
+      );
+      return true;
+    }
     try {
       const plan = await keepEdit(runId, edit.path, edit.entry, edit.units, edit.base, edit.key);
       dropUnsent(edit.key);
@@ -258,14 +271,15 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
       setDraft(null);
       await flush(); // what was kept before comes first
       try {
-        take(await act(runId, action, units));
+        const plan = await act(runId, action, units);
+        take(plan);
         setTold("");
-        return true;
+        return plan;
       } catch (error) {
         const [first] = error instanceof Refused ? (error.problem?.errors ?? []) : [];
         setTold(first?.message ?? (error instanceof NoAnswer ? `Not done: ${said(error)}` : said(error)));
         if (error instanceof Refused && error.status === 409) void refresh();
-        return false;
+        return null;
       }
     },
   };

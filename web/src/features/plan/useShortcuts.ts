@@ -11,7 +11,6 @@ export type Shortcuts = {
 };
 
 export const SHORTCUT_LIST = [
-  ["Alt+1 … Alt+5", "go to a stop"],
   ["/", "find a stop, a fact, a run, something on the shelf"],
   ["u", "inch or metric"],
   ["w", "working of the stop's first answer"],

@@ -116,7 +116,7 @@ export function ItemSlip(props: Props) {
             <ul>
               {item.runs.map((run) => (
                 <li key={run.id}>
-                  <Link to={`/runs/${run.id}/part`}>{run.name}</Link> {run.drawing_number}
+                  <Link to={`/runs/${run.id}`}>{run.name}</Link> {run.drawing_number}
                   <small data-verdict={run.verdict}>{run.text || run.verdict}</small>
                 </li>
               ))}

@@ -46,7 +46,6 @@ export function previewItem(
   return answered(
     client.POST("/api/shelf/{kind}/preview", {
       params: { path: { kind } },
-      headers: { "X-Units": units },
       body,
       signal,
     }),
@@ -104,7 +103,6 @@ export function useNoteLife() {
     return answered(
       client.POST("/api/shelf/jaw_set/items/{key}/life", {
         params: { path: { key } },
-        headers: { "X-Units": units },
         body,
       }),
     );

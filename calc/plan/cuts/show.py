@@ -1,0 +1,298 @@
+"""Stop Cuts as it is shown: what is entered of every cut, what follows, and the hardest of them."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from calc.fields import Quantity
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.operations import CALLED, LEAVES_OUT
+from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures
+from calc.plan.cuts.tooling import brought
+from calc.plan.declared import field_at
+from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, without_figures
+from calc.plan.view import View
+from calc.quantities import Figure, Sentence
+
+ENTERED_NAMES = (
+    "name",
+    "kind",
+    "from_diameter_mm",
+    "to_diameter_mm",
+    "speed_m_min",
+    "rpm",
+    "feed_mm_rev",
+    "depth_mm",
+    "corner_radius_mm",
+    "approach_deg",
+    "width_mm",
+    "point_deg",
+    "passes",
+    "rake_deg",
+    "interrupted",
+    "feeds",
+    "stage",
+    "start_mm",
+    "length_mm",
+    "thread",
+    "slow_feed_mm_rev",
+    "slow_below_mm",
+)
+
+
+PINS = {"speed_m_min": "pin_speed", "rpm": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
+
+
+def _entered_facts(at: str, c: PlannedCut, figures: CutFigures | None) -> list[Fact]:
+    here, group = f"{at}.cuts.{c.id}", c.id
+    enter = Entering(here, c)
+    result, tool = (figures.result, figures.tool) if figures else (None, None)
+    facts = []
+    for n in ENTERED_NAMES:
+        if n in LEAVES_OUT[c.kind]:
+            continue
+        if n in brought(tool) and figures is not None and tool is not None:
+            spec = field_at(f"{here}.{n}").spec
+            unit, label = (spec.unit if isinstance(spec, Quantity) else ""), CALLED.get((c.kind, n), spec.label)
+            facts.append(
+                computed(
+                    f"cut_{c.id}_{n}",
+                    label,
+                    Amount(getattr(figures.planned, n), unit),
+                    Sentence("of {t}", t=tool.edge.name),
+                    "book",
+                    group=group,
+                )
+            )
+            continue
+        if n == "speed_m_min" and c.rpm is not None:
+            follows = "follows the fixed rpm; empty that to give a speed"
+            speed = result.speed_m_min if result else None
+            facts.append(computed(f"cut_{c.id}_{n}", "Surface speed", Amount(speed, "m/min"), follows, group=group))
+            continue
+        source = None
+        if n == "depth_mm" and c.kind != "face" and c.depth_mm is not None:
+            source = Sentence("{x} on diameter", x=Figure(2 * c.depth_mm, "mm"))
+        label = CALLED.get((c.kind, n), "")
+        fact = enter(f"cut_{c.id}_{n}", n, label=label, group=group, source=source)
+        if n in PINS and getattr(c, n) is not None and c.kind != "thread":
+            fact = replace(fact, pin_path=f"{here}.{PINS[n]}", pinned=getattr(c, PINS[n]))
+        facts.append(fact)
+    return facts
+
+
+def _computed_facts(c: CutFigures) -> list[Fact]:
+    g, r = c.id, c.result
+    facts = [
+        computed(
+            f"cut_{c.id}_tangential",
+            "Tangential force",
+            Amount(c.tangential_n, "N", "up", (2, 0)),
+            "worn edge" + (", interrupted" if c.planned.interrupted else ""),
+            group=g,
+        ),
+        computed(
+            f"cut_{c.id}_power",
+            "Power",
+            Amount(r.power_kw, "kW", "up"),
+            Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down")),
+            group=g,
+        ),
+        computed(
+            f"cut_{c.id}_torque",
+            "Torque",
+            Amount(r.torque_nm, "N*m", "up"),
+            Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", "down")),
+            group=g,
+        ),
+        computed(
+            f"cut_{c.id}_rpm_here",
+            "Speed at the start",
+            Amount(r.rpm, "rpm"),
+            Sentence(
+                "{v} at Ø{d}",
+                v=Figure(r.speed_m_min, "m/min"),
+                d=Figure(c.diameter_mm, "mm", exact=True, places=(2, 3)),
+            ),
+            group=g,
+        ),
+        computed(f"cut_{c.id}_top", "Top speed", Amount(c.top_rpm, "rpm", "up"), "at its smallest diameter", group=g),
+    ]
+    if r.ra_um is not None:
+        facts.append(
+            computed(f"cut_{c.id}_ra", "Theoretical Ra", Amount(r.ra_um, "um", "up"), "feed and corner", group=g)
+        )
+    facts.append(computed(f"cut_{c.id}_passes", "Passes", Amount(float(c.passes), ""), "stock ÷ depth", group=g))
+    facts.append(
+        computed(f"cut_{c.id}_minutes", "Time in cut", Amount(c.minutes, "min", "up"), "of one piece", group=g)
+    )
+    return facts + _about_facts(c)
+
+
+def _about_facts(c: CutFigures) -> list[Fact]:
+    g, about, facts = c.id, c.about, []
+    if about.window is not None:
+        w = about.window
+        said = {"radius": "two thirds of the corner", "finish": "the finish", "breaker": "the breaker"}[w.bound_by]
+        facts.append(
+            computed(
+                f"cut_{c.id}_feed_most",
+                "Largest feed",
+                Amount(w.feed_max_mm_rev, "mm/rev", "down"),
+                Sentence("set by {w}; least {f}", w=said, f=Figure(w.feed_min_mm_rev, "mm/rev", "up")),
+                "typical",
+                group=g,
+            )
+        )
+    if about.life is not None:
+        life = about.life
+        facts.append(
+            computed(
+                f"cut_{c.id}_life",
+                "Edge lasts",
+                Amount(life.life_min, "min", "down", (1, 1)),
+                Sentence("{n} pieces; {e} inserts for the run", n=str(life.pieces_per_edge), e=str(life.inserts)),
+                "typical",
+                group=g,
+            )
+        )
+    if about.bar is not None:
+        facts.append(
+            computed(
+                f"cut_{c.id}_bend",
+                "Bar bends",
+                Amount(about.bar.deflection_mm, "mm", "up", (3, 4)),
+                Sentence("a side; {r} diameters out", r=Figure(about.bar.overhang_ratio, "", "up", (1, 1))),
+                group=g,
+            )
+        )
+    if about.plunge is not None:
+        facts.append(
+            computed(
+                f"cut_{c.id}_tops",
+                "Spindle tops out at",
+                Amount(about.plunge.cap_diameter_mm, "mm", "up"),
+                "diameter; from there the surface speed falls",
+                group=g,
+            )
+        )
+    return facts
+
+
+NOT_SET = Sentence("the tool's own")
+
+
+def _limit(value: float | None, words: Sentence = NOT_SET) -> Figure | Sentence:
+    return words if value is None else Figure(value, "mm", places=(3, 4))
+
+
+def _tables(figures: CutsFigures) -> tuple[Table, ...]:
+    """Limits of threads, depths of their passes, and the pecks of deep holes."""
+    found = []
+    for c in figures.cuts:
+        t, d = c.about.thread, c.about.drilled
+        if t is not None:
+            rows = [
+                Row(label, (_limit(x.max), _limit(x.min)))
+                for label, x in (("major", t.major), ("pitch", t.pitch_diameter), ("minor", t.minor))
+            ]
+            if t.over_wires_mm:
+                rows.append(Row("over the best wires", (_limit(t.over_wires_mm[0]), _limit(t.over_wires_mm[1]))))
+            found.append(
+                Table(
+                    f"thread_{c.id}",
+                    f"Limits of {c.planned.thread}",
+                    ("diameter", "largest", "smallest"),
+                    tuple(rows),
+                    c.id,
+                )
+            )
+            depths = tuple(Row(f"pass {n}", (_limit(x),)) for n, x in enumerate(t.pass_depths_mm, start=1))
+            found.append(
+                Table(f"passes_{c.id}", "Passes with an equal chip", ("pass", "depth per side, after it"), depths, c.id)
+            )
+        if d is not None and d.pecks_mm:
+            pecks = tuple(Row(f"peck {n}", (Figure(x, "mm"),)) for n, x in enumerate(d.pecks_mm, start=1))
+            found.append(
+                Table(
+                    f"pecks_{c.id}",
+                    "Pecks, where no coolant comes through the drill",
+                    ("peck", "to a depth of"),
+                    pecks,
+                    c.id,
+                )
+            )
+    return tuple(found)
+
+
+def show(view: View) -> Stop:
+    """The stop as it is shown."""
+    setup, outcome = view.setup, view.outcome(CUTS)
+    figures, enter = outcome.value, Entering(view.at, setup)
+    headings = {c.id: c.name for c in setup.cuts}
+    known = {c.id: c for c in figures.cuts} if figures else {}
+    facts: list[Fact] = []
+    for planned in setup.cuts:
+        found = known.get(planned.id)
+        facts += _entered_facts(view.at, planned, found)
+        if found:
+            facts += _computed_facts(found)
+    clamp = enter("clamp", "clamp_rpm")
+    if figures is None:
+        return without_figures(outcome, (clamp, *facts), headings=headings)
+    hardest = max(figures.cuts, key=lambda c: c.over)
+    answers: tuple[Answer, ...] = (
+        Answer(
+            "clamp",
+            "The program reaches",
+            Figure(figures.top_rpm, "rpm", "up"),
+            below=Sentence(
+                "{cut}; clamp {n}",
+                cut=figures.fastest.name,
+                n=Figure(setup.clamp_rpm, "rpm") if setup.clamp_rpm else "not set",
+            ),
+            steps=tuple(s for s in figures.fastest.working if s.symbol in ("n_top",)),
+        ),
+        Answer(
+            f"cut_{hardest.id}_power",
+            "Hardest on the spindle",
+            Figure(hardest.result.power_kw, "kW", "up"),
+            below=Sentence("{cut}, worn edge", cut=hardest.name),
+            steps=hardest.working,
+            bar=Bar(
+                min(1.0, hardest.over),
+                1.0,
+                Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down")),
+            ),
+        ),
+    )
+    finish = [c for c in figures.cuts if c.result.ra_um is not None]
+    if finish:
+        last = finish[-1]
+        answers += (
+            Answer(
+                f"cut_{last.id}_ra",
+                "Finish of the last cut",
+                Figure(last.result.ra_um or 0, "um", "up"),
+                "Ra ",
+                below=Sentence("{cut}, in theory", cut=last.name),
+                steps=tuple(s for s in last.working if s.symbol == "Ra"),
+            ),
+        )
+    whole = computed(
+        "minutes", "Time in cut", Amount(figures.minutes, "min", "up"), "of one piece, all cuts of this side"
+    )
+    line = Sentence("{n} cuts · top {rpm}", n=str(len(figures.cuts)), rpm=Figure(figures.top_rpm, "rpm", "up"))
+    if len(figures.cuts) == 1:
+        line = Sentence("1 cut · top {rpm}", rpm=Figure(figures.top_rpm, "rpm", "up"))
+    return Stop(
+        "",
+        "",
+        outcome.state(figures.notes),
+        line,
+        (clamp, whole, *facts),
+        answers,
+        figures.notes,
+        tables=_tables(figures),
+        headings=headings,
+    )

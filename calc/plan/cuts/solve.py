@@ -1,0 +1,286 @@
+"""Stop Cuts solved: speed, force, power, time, finish, chip, edge life and bar of every cut, and the top speed."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from calc.cuts.spindle import spindle_has
+from calc.cuts.turning import CutResult
+from calc.errors import FieldProblem
+from calc.plan.cuts.about import About, Ask, about_cut, minutes_in_cut, speed_window
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.operations import ASKED, CALLED, operation
+from calc.plan.cuts.tooling import fitted, job_of, length_of, step_of
+from calc.plan.outcome import Asked, Missing, Solved, naming
+from calc.plan.part.solve import PART, PartFigures
+from calc.plan.sides.solve import OTHER, SIDES
+from calc.quantities import Figure, Sentence
+from calc.route.order import Work, sequence_notes
+from calc.tools.choose import Job
+from calc.tools.library import Tool
+from calc.working import ENTERED, Note, Step, Working, derived, typical
+
+REACH = derived("The program's top speed")
+
+
+@dataclass(frozen=True)
+class CutFigures:
+    """One cut at its largest diameter, with a worn edge; what it asks of chuck and spindle."""
+
+    name: str
+    planned: PlannedCut
+    result: CutResult
+    passes: int
+    diameter_mm: float
+    tangential_n: float
+    axial_n: float
+    radial_n: float
+    top_rpm: float
+    power_available_kw: float
+    torque_available_nm: float
+    torque_only: bool
+    working: tuple[Step, ...]
+    notes: tuple[Note, ...]
+    tool: Tool | None
+    job: Job
+    length_mm: float
+    minutes: float
+    about: About
+
+    @property
+    def id(self) -> str:
+        """Its operation's id in the plan."""
+        return self.planned.id
+
+    @property
+    def over(self) -> float:
+        """Share of the spindle's power or torque used, the larger of them."""
+        return max(self.result.power_kw / self.power_available_kw, self.result.torque_nm / self.torque_available_nm)
+
+
+@dataclass(frozen=True)
+class CutsFigures:
+    """All cuts, and the one that turns fastest."""
+
+    cuts: tuple[CutFigures, ...]
+    top_rpm: float
+    fastest: CutFigures
+    notes: tuple[Note, ...]
+
+    @property
+    def minutes(self) -> float:
+        """Time in cut of a piece on this side [min]."""
+        return sum(c.minutes for c in self.cuts)
+
+
+def _missing(at: str, planned: PlannedCut) -> list[tuple[str, str]]:
+    labels = {"depth_mm": "depth", "width_mm": "blade width"}
+    wanted = [
+        ("feed_mm_rev", CALLED.get((planned.kind, "feed_mm_rev"), "feed").lower()),
+        *((n, labels[n]) for n in ASKED.get(planned.kind, ())),
+        ("from_diameter_mm", "from diameter"),
+        ("to_diameter_mm", "to diameter"),
+    ]
+    missing = [(f"{at}.{n}", f"{planned.name} {label}") for n, label in wanted if getattr(planned, n) is None]
+    if planned.speed_m_min is None and planned.rpm is None:
+        missing.append((f"{at}.speed_m_min", f"{planned.name} speed or rpm"))
+    return missing
+
+
+def _top_rpm(planned: PlannedCut, smallest: float, held_to: float, w: Working) -> float:
+    if planned.rpm is not None:
+        return w.step("n_top", "This cut's top speed: fixed", "n_e", "rpm", ENTERED, n_e=planned.rpm)
+    assert planned.speed_m_min is not None
+    if smallest <= 0:
+        return w.step("n_top", "Top speed, to the centre", "n_max", "rpm", REACH, n_max=held_to)
+    return w.step(
+        "n_top",
+        "Top speed, at the smallest diameter",
+        "min(n_max, 1000*v / (pi*d_min))",
+        "rpm",
+        REACH,
+        n_max=held_to,
+        v=planned.speed_m_min,
+        d_min=smallest,
+    )
+
+
+def _notes(
+    planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures, tool: Tool | None
+) -> list[Note]:
+    notes = [n.named(planned.name) for n in result.notes]
+    power, torque = machine
+    name = planned.name
+    if result.power_kw > power * (1 + 1e-9) or result.torque_nm > torque * (1 + 1e-9):
+        notes.append(
+            Note(
+                "stop",
+                "spindle-too-weak",
+                "{name}: asks {p} and {m}; at {n} the spindle has {p_av} and {m_av}.",
+                name=name,
+                p=Figure(result.power_kw, "kW", "up"),
+                m=Figure(result.torque_nm, "N*m", "up"),
+                n=Figure(result.rpm, "rpm"),
+                p_av=Figure(power, "kW", "down"),
+                m_av=Figure(torque, "N*m", "down"),
+            )
+        )
+    material = part.material
+    low, high = speed_window(planned.kind, tool, material)
+    if planned.kind != "thread" and not low * (1 - 1e-9) <= result.speed_m_min <= high * (1 + 1e-9):
+        notes.append(
+            Note(
+                "info",
+                "speed-outside-window",
+                "{name}: {v} is outside the typical {low} to {high} for {m}.",
+                name=name,
+                m=material.name,
+                v=Figure(result.speed_m_min, "m/min"),
+                low=Figure(low, "m/min"),
+                high=Figure(high, "m/min"),
+            )
+        )
+    if planned.depth_mm is not None and planned.by_depth and planned.depth_mm < planned.corner_radius_mm:
+        notes.append(
+            Note(
+                "info",
+                "depth-under-radius",
+                "{name}: {a} deep with a {r} corner: the chip may not break.",
+                name=name,
+                a=Figure(planned.depth_mm, "mm"),
+                r=Figure(planned.corner_radius_mm, "mm"),
+            )
+        )
+    return notes
+
+
+def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
+    part, rules, clamp = ask.part, ask.rules, ask.clamp_rpm
+    fit = fitted(entered, ask.library)
+    planned = fit.planned
+    missing = _missing(at, planned)
+    if missing:
+        raise Missing(*missing)
+    a, b = planned.from_diameter_mm, planned.to_diameter_mm
+    assert a is not None and b is not None
+    machine, material = part.machine, part.material
+    if planned.rpm is not None and planned.rpm > machine.max_rpm:
+        words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
+        raise FieldProblem(f"{at}.rpm", words)
+    held_to = min(machine.max_rpm, clamp) if clamp is not None else machine.max_rpm
+    with naming({n: f"{at}.{n}" for n in ("feed_mm_rev", "depth_mm", "speed_m_min", "rpm")}):
+        made = operation(planned, material, held_to, rules)
+    result = made.result
+    w = Working()
+    tangential = w.step(
+        "F_t*",
+        "Tangential force for the grip",
+        "k_i * F_t",
+        "N",
+        typical("house rule for interrupted cuts"),
+        k_i=rules.interrupted if planned.interrupted else 1.0,
+        F_t=result.tangential_n,
+    )
+    top = _top_rpm(planned, made.smallest_mm, held_to, w)
+    spindle = spindle_has(w, machine.power_kw, machine.torque_nm, result.rpm)
+    passes, length = _passes(planned, part, abs(a - b) / 2), length_of(planned, part, ask.worked)
+    minutes = minutes_in_cut(planned, passes, length, held_to)
+    about = about_cut(fit, result, minutes, length, ask, step_of(planned, part, ask.worked))
+    notes = [*_notes(planned, result, spindle, part, fit.tool), *about.notes]
+    if fit.gone:
+        notes.append(
+            Note(
+                "stop",
+                "tool-gone",
+                "{name}: its tool is not on the shelf any more, or does not go together. Choose another.",
+                name=planned.name,
+            )
+        )
+    return CutFigures(
+        name=planned.name,
+        planned=planned,
+        result=result,
+        passes=passes,
+        tool=fit.tool,
+        length_mm=length,
+        minutes=minutes,
+        about=about,
+        job=job_of(planned, part, ask.worked, rules, minutes, ask.quantity),
+        diameter_mm=made.diameter_mm,
+        tangential_n=tangential,
+        axial_n=made.axial_n,
+        radial_n=made.radial_n,
+        top_rpm=top,
+        power_available_kw=spindle[0],
+        torque_available_nm=spindle[1],
+        torque_only=made.torque_only,
+        working=(*result.working, *w.steps),
+        notes=tuple(notes),
+    )
+
+
+def _passes(planned: PlannedCut, part: PartFigures, stock: float) -> int:
+    if planned.kind == "thread":
+        return planned.passes
+    if planned.depth_mm is None or not planned.by_depth:
+        return 1
+    stock = part.face_stock_mm if planned.kind == "face" else stock
+    return max(1, math.ceil(stock / planned.depth_mm - 1e-9))
+
+
+def ask_of(asked: Asked) -> Ask:
+    """What the cuts of a set-up rest on. Raises Waiting."""
+    part, sides = asked.need(PART), asked.need(SIDES)
+    worked = OTHER[sides.held_end(asked.index)]
+    quantity = asked.document.part.quantity
+    return Ask(part, asked.rules, asked.setup.clamp_rpm, worked, quantity, asked.shelf.tools)
+
+
+def solve_cuts(asked: Asked) -> CutsFigures:
+    """Figures of every cut. Raises Missing, Waiting or CalcError."""
+    at, setup, ask = asked.at, asked.setup, ask_of(asked)
+    if not setup.cuts:
+        raise Missing((f"{at}.cuts", "A cut"))
+    machine = ask.part.machine
+    if setup.clamp_rpm is not None and setup.clamp_rpm > machine.max_rpm:
+        words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
+        raise FieldProblem(f"{at}.clamp_rpm", words)
+    made = tuple(_one(f"{at}.cuts.{c.id}", c, ask) for c in setup.cuts)
+    fastest = max(made, key=lambda c: c.top_rpm)
+    notes = [n for c in made for n in c.notes] + sequence_notes(
+        [Work(c.name, c.kind, c.stage, c.inside) for c in setup.cuts]
+    )
+    notes.append(
+        Note(
+            "caution",
+            "chips",
+            "Guards shut. Chips are hot and sharp: never by hand, and long ribbons stop the machine.",
+        )
+    )
+    if any(c.kind == "part" for c in setup.cuts):
+        notes.append(
+            Note(
+                "caution",
+                "piece-flies",
+                "A parted piece flies: catch it in the catcher, doors shut, and never reach for it.",
+            )
+        )
+    if setup.clamp_rpm is None:
+        notes.append(
+            Note(
+                "caution",
+                "no-clamp",
+                "No spindle clamp is set: constant surface speed may run up to {n}.",
+                n=Figure(machine.max_rpm, "rpm"),
+            )
+        )
+    return CutsFigures(made, fastest.top_rpm, fastest, tuple(notes))
+
+
+def _rests_on(asked: Asked) -> tuple[object, ...]:
+    setup, quantity = asked.setup, asked.document.part.quantity
+    return asked.index, setup.id, setup.cuts, setup.clamp_rpm, asked.rules, quantity, asked.shelf.tools
+
+
+CUTS = Solved("cuts", "Cuts", solve_cuts, _rests_on, (PART, SIDES))

@@ -1,0 +1,113 @@
+"""Grip against spindle speed as curves: what the chart of stop Force draws."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+from calc.chuck.grip import ChuckForce
+from calc.chuck.pressure import book_grip
+from calc.chuck.speed import StackPart, pull_of
+from calc.plan.comparing import blanks_tried
+from calc.plan.cuts.solve import CUTS
+from calc.plan.force.solve import FORCE, ForceFigures
+from calc.plan.hold.solve import HOLD
+from calc.plan.jaws.solve import JAWS
+from calc.plan.part.solve import PART
+from calc.plan.pictures import ForceChart, GripCurve
+from calc.plan.view import View
+
+POINTS = 200
+
+
+def _curve(static: float, loss: float, most: float) -> tuple[tuple[float, float], ...]:
+    """Grip over speed from a grip standing still [N] and what speed takes of it [N/rpm²]; below 0 it adds."""
+    points = []
+    for i in range(POINTS):
+        rpm = most * i / (POINTS - 1)
+        grip = static - loss * rpm * rpm
+        if grip <= 0:
+            # End exactly where the grip is gone, so that the line meets the axis there.
+            points.append((math.sqrt(static / loss), 0.0))
+            break
+        points.append((rpm, grip))
+    return tuple(points)
+
+
+def _demand(needed: Callable[[float], float], most: float, *, grows: bool) -> tuple[tuple[float, float], ...]:
+    steps = POINTS - 1 if grows else 1
+    return tuple((most * i / steps, needed(most * i / steps)) for i in range(steps + 1))
+
+
+def _pressures(chuck: ChuckForce, figures: ForceFigures) -> tuple[tuple[float, float], ...]:
+    """Every pressure the book knows with the grip it gives here."""
+    share = figures.grip.height_factor * figures.condition
+    if chuck.chart:
+        points = [p.pressure_bar for p in chuck.chart if p.pressure_bar < chuck.max_pressure_bar]
+        if chuck.chart[-1].pressure_bar >= chuck.max_pressure_bar:
+            points.append(chuck.max_pressure_bar)
+    else:
+        points = [0.1, chuck.max_pressure_bar]
+    return tuple((p, book_grip(p, chuck) * share) for p in points)
+
+
+def _other_stacks(view: View) -> dict[str, tuple[StackPart, ...]]:
+    """Jaw stacks in the other metal, or of pie jaws, to overlay."""
+    hold, force = view[HOLD], view[FORCE]
+    if hold is None or force is None:
+        return {}
+    found: dict[str, tuple[StackPart, ...]] = {}
+    for one in view.once(blanks_tried):
+        jaws, mine = one.figures[JAWS], hold.blank
+        same_size = one.blank.height_mm == mine.height_mm and one.blank.kind == mine.kind
+        if one.chosen or jaws is None or not (same_size or one.blank.kind != mine.kind):
+            continue
+        label = f"with {one.blank.metal} {'pie ' if one.blank.kind == 'pie' else ''}jaws"
+        found.setdefault(label, (StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm), *force.stack[1:]))
+    return dict(list(found.items())[:2])
+
+
+def force_chart(view: View) -> ForceChart | None:
+    """The chart of a set-up, with other jaws to overlay; None while it has no figures."""
+    force, hold, part, cuts = view[FORCE], view[HOLD], view[PART], view[CUTS]
+    if force is None or hold is None or part is None or cuts is None:
+        return None
+    static, asked = force.grip.grip_n, force.asked
+    limit = max(min(hold.chuck.max_rpm, part.machine.max_rpm), force.top_rpm)
+
+    def loss(stack: tuple[StackPart, ...]) -> float:
+        return force.transmission * pull_of(stack, hold.chuck.jaws) * (1 if hold.side == "od" else -1)
+
+    mine = loss(force.stack)
+    curves = [
+        GripCurve("grip", "grip", _curve(static, mine, limit)),
+        GripCurve("corner", "worst credible corner", _curve(static * force.corner_condition, mine, limit)),
+        *(GripCurve("other", label, _curve(static, loss(s), limit)) for label, s in _other_stacks(view).items()),
+    ]
+    cap, wall = force.limit.speed_cap_rpm, force.wall.limit_n if force.wall else None
+    demand = _demand(asked.at, limit, grows=asked.grows)
+    worse = _demand(asked.at_corner, limit, grows=asked.grows)
+    # The chuck's limit is drawn where there is room for it: it must not press the curves flat.
+    most = max(*(y for c in curves for _, y in c.points), worse[0][1], wall or 0.0)
+    if force.grip.allowable_grip_n < 1.6 * most:
+        most = max(most, force.grip.allowable_grip_n)
+    fixed = cuts.fastest.planned.rpm is not None
+    return ForceChart(
+        rpm_most=limit,
+        force_most_n=most * 1.08,
+        curves=tuple(curves),
+        demand=demand,
+        demand_corner=worse,
+        demand_n=asked.at(cap) if cap > 0 else force.demand.required_grip_n,
+        allowable_n=force.grip.allowable_grip_n,
+        cap_rpm=cap,
+        cap_n=max(0.0, static - mine * cap**2),
+        top_rpm=force.top_rpm,
+        over=force.top_rpm > cap,
+        wall_n=wall,
+        pressures=_pressures(hold.chuck.force, force),
+        pressure_bar=force.pressure_bar,
+        pressure_path=f"{view.at}.force.pressure_bar",
+        speed_path=f"{view.at}.cuts.{cuts.fastest.id}.rpm" if fixed else f"{view.at}.clamp_rpm",
+        speed_is_clamp=not fixed,
+    )

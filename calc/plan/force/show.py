@@ -1,0 +1,278 @@
+"""Stop Force as it is shown: its ledger, answers and rail line."""
+
+from __future__ import annotations
+
+from calc.fields import Choice, Quantity, fields_of
+from calc.plan.cuts.solve import CUTS, CutsFigures
+from calc.plan.document import Document
+from calc.plan.force.solve import BY, FORCE, ForceFigures
+from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, without_figures
+from calc.plan.view import View
+from calc.quantities import Bare, Beside, Figure, Sentence
+from calc.rules import Rules
+
+LIMITS = {
+    "moment": "the guides' rated moment",
+    "chuck": "the chuck's highest grip",
+    "cylinder": "the cylinder's highest pressure",
+    "chart": "the end of the chart",
+    "draw": "the draw-bar's limit",
+    "wall": "the wall",
+}
+HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
+
+
+def _rules(document: Document) -> tuple[list[Fact], Table]:
+    """The house rules in force: what this plan departs from, with its reason, and all of them side by side."""
+    rules, own = document.rules, {d.rule: d for d in document.departures}
+    number = str(rules.number)
+    facts, rows = [], []
+    for field in fields_of(Rules):
+        name, spec = field.name, field.spec
+        value = getattr(document.in_force, name)
+        if name == "number":
+            continue
+        shown = (
+            Figure(value, spec.unit, places=(2, 2))
+            if isinstance(spec, Quantity)
+            else Sentence("{x}", x=spec.options[value] if isinstance(spec, Choice) else str(value))
+        )
+        if name in own:
+            departure = own[name]
+            why = Sentence("this plan: {why}", why=departure.name)
+            said = Sentence(
+                "house rule {x}; {why}",
+                x=Figure(getattr(rules, name), spec.unit if isinstance(spec, Quantity) else "", places=(2, 2)),
+                why=departure.name,
+            )
+            enter = Entering(f"departures.{departure.id}", departure)
+            facts.append(enter(f"departure_{departure.id}", "value", label=spec.label, source=said))
+        else:
+            why = Sentence("house rules, revision {n}", n=number)
+        rows.append(Row(spec.label, (shown, why), chosen=name in own))
+    return facts, Table("rules", "House rules in force", ("rule", "value", "from"), tuple(rows))
+
+
+def _makes(view: View) -> list[Fact]:
+    """What makes the grip."""
+    document, force, f, enter = view.document, view.setup.force, view[FORCE], Entering(view.at, view.setup)
+    charted = Sentence("at the cylinder")
+    if f:
+        psi = Beside(Figure(f.pressure_bar, "bar"))
+        charted = Sentence("{psi}; {g} by its book", psi=psi, g=Figure(f.grip.charted_n, "N", "down"))
+    facts = [
+        enter("pressure", "force.pressure_bar", source=charted),
+        enter(
+            "condition",
+            "force.condition",
+            source=Sentence(
+                "counts {c}: {why}",
+                c=Figure(f.condition, "", "down"),
+                why=f.condition_source.place or f.condition_source.text,
+            )
+            if f
+            else None,
+            basis="measured" if f is not None and f.condition_source.basis == "measured" else "typical",
+        ),
+    ]
+    if force.condition == "measured":
+        facts += [
+            enter("condition_measured", "force.condition_measured", basis="measured"),
+            enter("condition_date", "force.condition_date", basis="measured"),
+        ]
+    safety = next((d for d in document.departures if d.rule == "safety"), None)
+    facts += [
+        computed(
+            "safety",
+            "Safety",
+            Amount(document.in_force.safety, "", "down"),
+            Sentence("this plan: {why}", why=safety.name)
+            if safety
+            else Sentence("house rules, revision {n}", n=str(document.rules.number)),
+            "entered" if safety else "typical",
+        ),
+        enter("own_limit", "force.user_max_rpm"),
+        enter("wanted", "force.wanted_rpm"),
+    ]
+    if f:
+        costs = Figure(100 * (1 - f.grip.height_factor), "%", "up")
+        facts += [
+            computed(
+                "height_factor",
+                "Height factor",
+                Amount(f.grip.height_factor, "", "down"),
+                Sentence("height costs {p}", p=costs),
+            ),
+            computed("static_grip", "Grip standing still", Amount(f.grip.grip_n, "N", "down"), "all jaws together"),
+            computed("per_jaw", "Of that, one jaw", Amount(f.grip.per_jaw_n, "N", "down"), "per jaw"),
+            computed(
+                "allowable",
+                "Chuck allows",
+                Amount(f.grip.allowable_grip_n, "N", "down"),
+                "at this height, all jaws",
+                "book",
+            ),
+        ]
+    return facts
+
+
+def _beside(view: View, f: ForceFigures) -> list[Fact]:
+    """Loads that are no cuts."""
+    enter = Entering(view.at, view.setup)
+    asked = f.asked.asked
+    weight = Sentence(
+        "{m} chucked; its pull at {n} and its weight add to every cut",
+        m=Figure(asked.part_mass_kg, "kg", "up"),
+        n=Figure(f.top_rpm, "rpm", "up"),
+    )
+    return [enter("offset", "force.offset_mm", source=weight), enter("brake", "force.brake_s")]
+
+
+def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
+    """What takes the grip, and what is asked of it."""
+    stack = sum(p.mass_kg for p in f.stack)
+    centre = sum(p.mass_kg * p.radius_mm for p in f.stack) / stack
+    facts = [
+        computed(
+            "stack",
+            "One jaw stack",
+            Amount(stack, "kg", "up"),
+            Sentence("centre at Ø{d}", d=Figure(2 * centre, "mm", places=(0, 2))),
+        ),
+        computed(
+            "centrifugal",
+            "Speed takes" if hold.side == "od" else "Speed adds, not credited",
+            Amount(f.at_top.centrifugal_n, "N", "up"),
+            Sentence("at the program's {n}", n=Figure(f.top_rpm, "rpm", "up")),
+        ),
+        computed("friction", "Friction", Amount(hold.friction, "", "down", (3, 3)), "typical for the pair", "typical"),
+    ]
+    if hold.side == "od":
+        facts.append(
+            computed(
+                "kept",
+                "Grip kept at that speed",
+                Amount(100 * f.at_top.kept_fraction, "%", "down"),
+                Sentence(
+                    "{g} of {g0}; a third is the least that is usual",
+                    g=Figure(f.at_top.grip_n, "N", "down"),
+                    g0=Figure(f.grip.grip_n, "N", "down"),
+                ),
+            )
+        )
+    ids = [c.id for c in cuts.cuts]
+    for i, d in enumerate(f.demand.cuts):
+        detail = Sentence(
+            "slip {a}, tilt {b}, side {c}",
+            a=Bare(Figure(d.slip_n, "N", "up")),
+            b=Bare(Figure(d.tilt_n, "N", "up")),
+            c=Bare(Figure(d.side_n, "N", "up")),
+        )
+        facts.append(
+            computed(
+                f"demand_{ids[i]}" if i < len(ids) else "demand_beside",
+                f"{d.name} needs",
+                Amount(d.required_n, "N", "up"),
+                detail,
+            )
+        )
+    facts.append(computed("top_rpm", "Program's top speed", Amount(cuts.top_rpm, "rpm", "up"), cuts.fastest.name))
+    return facts
+
+
+def _wanted(f: ForceFigures, hold: HoldFigures) -> Answer:
+    """The other way round: from the speed to the pressure; inside, the window of pressures."""
+    at, found = Figure(f.wanted_rpm, "rpm", "up"), f.wanted
+    window = f.window_bar
+    room = Sentence(
+        "{m} of room, then {by}",
+        m=Figure(max(0.0, found.margin_n), "N", "down"),
+        by=LIMITS[found.limited_by or "chuck"],
+    )
+    if window is None:
+        return Answer(
+            "wanted",
+            "Pressure for the speed wanted",
+            None,
+            words=Sentence("none"),
+            steps=found.working,
+            below=Sentence("{n}: {why}", n=at, why=found.notes[0].sentence),
+        )
+    if hold.side == "id":
+        return Answer(
+            "wanted",
+            "Pressures that hold and that the wall stands",
+            Figure(window[0], "bar", "up"),
+            steps=found.working,
+            below=Sentence("up to {high} at {n}; {room}", high=Figure(window[1], "bar", "down"), n=at, room=room),
+        )
+    return Answer(
+        "wanted",
+        "Least pressure for the speed wanted",
+        Figure(window[0], "bar", "up"),
+        steps=found.working,
+        below=Sentence("at {n}; {room}", n=at, room=room),
+    )
+
+
+def _answers(f: ForceFigures, hold: HoldFigures) -> tuple[Answer, ...]:
+    cap = f.limit.speed_cap_rpm
+    held = Figure(f.held, "", "down", places=(2, 2))
+    return (
+        Answer(
+            "cap",
+            "Never above",
+            Figure(cap, "rpm", "down"),
+            steps=(*f.asked.braking, *f.demand.working, *f.limit.working),
+            below=Sentence(
+                "set by {by}; {cut} asks {need} by {mode}",
+                by=BY[f.limit.capped_by],
+                cut=f.demand.governing_cut,
+                need=Figure(f.demand.required_grip_n, "N", "up"),
+                mode=f.demand.governing_mode,
+            ),
+        ),
+        Answer(
+            "held",
+            "Holds the worst cut",
+            held,
+            words=Sentence("×"),
+            steps=(*f.grip.working, *f.at_top.working, *f.margin_steps),
+            below=Sentence("worst credible corner: {c} ×", c=Figure(f.held_corner, "", "down", places=(2, 2))),
+            bar=Bar(
+                min(1.0, f.held / HELD_SCALE),
+                min(1.0, f.safety / HELD_SCALE),
+                Sentence("{s} × is wanted", s=Figure(f.safety, "")),
+            ),
+        ),
+        _wanted(f, hold),
+    )
+
+
+def show(view: View) -> Stop:
+    """The stop as it is shown."""
+    hold, cuts, outcome = view[HOLD], view[CUTS], view.outcome(FORCE)
+    f = outcome.value
+    departures, table = _rules(view.document)
+    facts = _makes(view) + departures
+    if f is None or hold is None or cuts is None:
+        return without_figures(outcome, tuple(facts), tables=(table,))
+    facts += [*_takes(f, hold, cuts), *_beside(view, f)]
+    cap = f.limit.speed_cap_rpm
+    line = Sentence(
+        "{p} · cap {n} — {by}",
+        p=Figure(f.pressure_bar, "bar"),
+        n=Figure(cap, "rpm", "down"),
+        by=f.limit.capped_by if f.limit.capped_by != "user" else "own limit",
+    )
+    over = next((n for n in f.notes if n.level == "stop"), None)
+    if over is not None:
+        line = (
+            over.sentence
+            if over.code != "over-cap"
+            else Sentence(
+                "{top} is over the cap of {cap}", top=Figure(f.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down")
+            )
+        )
+    return Stop("", "", outcome.state(f.notes), line, tuple(facts), _answers(f, hold), f.notes, tables=(table,))

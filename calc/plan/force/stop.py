@@ -1,0 +1,51 @@
+"""Stop Force, as the list of stops has it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from calc.plan.force.chart import force_chart
+from calc.plan.force.demand import DEMAND
+from calc.plan.force.drawn import views
+from calc.plan.force.helps import force_helps
+from calc.plan.force.limit_analysis import exact_table
+from calc.plan.force.show import show
+from calc.plan.force.solve import FORCE
+from calc.plan.outcome import Figures
+from calc.plan.stop import Link, Stop
+from calc.plan.stop_kind import Carried, Headline, StopKind
+from calc.plan.view import View
+from calc.quantities import Figure
+
+
+def _more(view: View, stop: Stop) -> Stop:
+    chart, chuck = force_chart(view), view.taken.chuck
+    links = (Link("Measured grip and greasing of this chuck", "gauge", chuck.key),) if chuck else ()
+    checks = ("limit-analysis",) if chart else ()
+    return replace(stop, helps=force_helps(view), chart=chart, links=links, checks=checks)
+
+
+def _carries(view: View) -> Iterator[Carried]:
+    pressure = view.setup.force.pressure_bar
+    yield Carried("pressure", "Gauge", None if pressure is None else Figure(pressure, "bar"), 0, both=True)
+
+
+def _cap(figures: Figures) -> float | None:
+    force = figures[FORCE]
+    return force.limit.speed_cap_rpm if force else None
+
+
+FORCE_STOP = StopKind(
+    "force",
+    "Force",
+    "What makes the grip, and what takes it",
+    show,
+    (DEMAND, FORCE),
+    more=_more,
+    views=views,
+    headlines=(Headline("cap", "cap", "rpm", "down", _cap),),
+    carries=_carries,
+    checks={"limit-analysis": exact_table},
+    says_why=True,
+)

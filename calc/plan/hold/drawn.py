@@ -1,0 +1,314 @@
+"""Chuck, master jaw and bored top jaw in section, the part's place in them, a live centre, and their dimensions."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from calc.jaws.bore import JawBoreResult
+from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.part.drawn import Placed
+from calc.plan.sides.drawn import placed
+from calc.plan.view import View
+from calc.quantities import Figure, Sentence
+from calc.scene.shapes import Dimension, Layer, Point, Shape, Standing, mirrored, rectangle
+
+CHUCK_SHOWN_MM = 46.0
+BORING = ("jaws",)  # while the jaws are bored the part is not in them yet
+
+
+@dataclass(frozen=True)
+class Stations:
+    """Where the chuck's things stand along the spindle axis [mm]."""
+
+    guide: float
+    base: float
+    top: float
+    mouth: float  # of this side's pocket
+    floor: float
+    part: float  # the part's held end
+
+
+def stations(view: View) -> Stations:
+    """All stations, 0 without a hold."""
+    hold = view[HOLD]
+    if hold is None:
+        return Stations(0, 0, 0, 0, 0, 0)
+    guide = hold.chuck.body_length_mm
+    base = guide + hold.chuck.guide_to_jaw_base_mm
+    top = base + hold.jaw_height_mm
+    mouth = top - hold.mouth_mm
+    floor = mouth - hold.pocket.bore_depth_mm
+    return Stations(
+        guide, base, top, mouth, floor, mouth - hold.grip.plain_mm if view.setup.hold.seat == "face" else floor
+    )
+
+
+def _broken(x: float, high: float, low: float) -> tuple[Point, ...]:
+    """A break line from `high` down to `low`: the chuck goes on behind it."""
+    bends = 6
+    step = (high - low) / bends
+    return tuple((x + (1.6 if i % 2 else -1.6), high - i * step) for i in range(bends + 1))
+
+
+def pockets(hold: HoldFigures) -> tuple[JawBoreResult, ...]:
+    """The pockets from the jaw's top inward: the outer one first."""
+    if hold.other is None:
+        return (hold.pocket,)
+    return (hold.other, hold.pocket) if hold.mouth_mm > 0 else (hold.pocket, hold.other)
+
+
+def bored_face(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
+    """The jaw's working face from its base to its top, with pockets and floor grooves."""
+    face, sign = hold.face_radius_mm, 1 if hold.side == "od" else -1
+    line: list[Point] = [(at.top, 0.0)]
+    x = at.top
+    walls = []
+    for pocket in pockets(hold):
+        wall, floor = pocket.bore_diameter_mm / 2, x - pocket.bore_depth_mm
+        groove = wall + sign * pocket.groove_depth_mm
+        walls.append(
+            [
+                (x, wall),
+                (floor + pocket.groove_width_mm, wall),
+                (floor + pocket.groove_width_mm, groove),
+                (floor, groove),
+            ]
+        )
+        x = floor
+    line = [p for wall in walls for p in wall]
+    return ((at.base, face), (x, face), *reversed(line))
+
+
+def _jaw(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
+    back = hold.face_radius_mm + (hold.blank.length_mm if hold.side == "od" else -hold.blank.length_mm)
+    return (*bored_face(hold, at), (at.top, back), (at.base, back))
+
+
+def _removed(hold: HoldFigures, at: Stations) -> list[Shape]:
+    shapes, x, face = [], at.top, hold.face_radius_mm
+    for i, pocket in enumerate(pockets(hold)):
+        wall, floor = pocket.bore_diameter_mm / 2, x - pocket.bore_depth_mm
+        if abs(wall - face) > 1e-9 and (wall > face) == (hold.side == "od"):
+            facts = ("bore_diameter", "depth") if pocket is hold.pocket else ("other_pocket",)
+            shapes.append(
+                Shape(
+                    f"metal-to-bore-{i}" if i else "metal-to-bore",
+                    "removed",
+                    rectangle(floor, face, x, wall),
+                    facts=facts,
+                    stops=BORING,
+                )
+            )
+        x = floor
+    return shapes
+
+
+def chuck_and_jaw(hold: HoldFigures, at: Stations, largest: float) -> list[Shape]:
+    """The chuck broken off behind, the master jaw, the top jaw with its bolt, the jaw behind."""
+    blank, chuck = hold.blank, hold.chuck
+    body, outside = chuck.body_diameter_mm / 2, hold.side == "od"
+    near = hold.face_radius_mm if outside else hold.face_radius_mm - blank.length_mm
+    out = near + blank.length_mm
+    thread = float((re.search(r"\d+", chuck.bolt_size) or [12.0])[0])
+    middle = near + blank.length_mm * (0.62 if outside else 0.4)
+    head = at.base + blank.bolt_head_mm
+    back = max(0.0, at.guide - CHUCK_SHOWN_MM)
+    below = max(hold.pocket.bore_diameter_mm / 2, largest) + 12
+    return [
+        Shape("chuck", "chuck", ((at.guide, 0), (at.guide, body), *_broken(back, body, 0))),
+        Shape("chuck-below", "chuck", ((at.guide, 0), *_broken(back, 0, -below), (at.guide, -below))),
+        Shape("master", "master", rectangle(at.guide, near + 4, at.base, max(near + 8, min(body, out - 2)))),
+        Shape("jaw", "jaw", _jaw(hold, at), facts=("jaw_height", "jaw_mass")),
+        Shape("bolt-hole", "hole", rectangle(head, middle - thread * 0.8, at.top, middle + thread * 0.8)),
+        Shape("bolt-head", "bolt", rectangle(head - thread, middle - thread * 0.75, head, middle + thread * 0.75)),
+        Shape("bolt", "bolt", rectangle(at.base, middle - thread / 2, head - thread, middle + thread / 2)),
+        Shape("jaw-behind", "hidden", mirrored(rectangle(at.base, near * 0.5, at.top, min(out * 0.5 + 6, below)))),
+        *_removed(hold, at),
+    ]
+
+
+def jaw_dimensions(hold: HoldFigures, at: Stations, face_end: float) -> list[Dimension]:
+    """Depths along the jaw's outer end, the bore, and how far the grip is from guide and cut."""
+    blank, pocket = hold.blank, hold.pocket
+    out = hold.face_radius_mm + (blank.length_mm if hold.side == "od" else 0.0)
+    line = out + 8
+    middle = at.mouth - hold.held_mm / 2
+    heads = at.base + blank.bolt_head_mm
+    bored = pocket.bore_diameter_mm / 2
+    found = [
+        Dimension(
+            "depth",
+            "depth",
+            (at.floor, line),
+            (at.mouth, line),
+            0,
+            Figure(pocket.bore_depth_mm, "mm"),
+            "",
+            " deep",
+            stops=("hold", "jaws"),
+        ),
+        Dimension(
+            "floor",
+            "floor",
+            (heads, line),
+            (at.floor, line),
+            0,
+            Figure(pocket.floor_mm, "mm", "down"),
+            "",
+            " floor",
+            stops=("jaws",),
+            outside="before",
+        ),
+        Dimension(
+            "jaw-height",
+            "jaw_height",
+            (at.base, line),
+            (at.top, line),
+            14,
+            Figure(hold.jaw_height_mm, "mm"),
+            "",
+            " jaw",
+            stops=("hold",),
+        ),
+        Dimension(
+            "grip-height",
+            "grip_height",
+            (at.guide, line),
+            (middle, line),
+            28,
+            Figure(hold.grip_height_mm, "mm", "up"),
+            "",
+            " to grip",
+            stops=("hold", "force"),
+        ),
+        Dimension(
+            "bore-jaws",
+            "bore_diameter",
+            (at.floor, -bored),
+            (at.floor, bored),
+            at.top - at.floor + 12,
+            Figure(pocket.bore_diameter_mm, "mm", places=hold.places),
+            "Ø ",
+            stops=("jaws",),
+        ),
+        Dimension(
+            "overhang",
+            "overhang",
+            (middle, -line * 0.2),
+            (face_end, -line * 0.2),
+            0,
+            Figure(face_end - middle, "mm", "up"),
+            "",
+            " overhang",
+            stops=("force",),
+        ),
+    ]
+    other = hold.other
+    if other is not None:
+        x = (at.top + at.mouth) / 2 if hold.mouth_mm > 0 else at.floor
+        r = other.bore_diameter_mm / 2
+        found.append(
+            Dimension(
+                "other-pocket",
+                "other_pocket",
+                (x, -r),
+                (x, r),
+                at.top - x + 30,
+                Figure(2 * r, "mm"),
+                "Ø ",
+                " other side",
+                stops=("jaws",),
+            )
+        )
+    return found
+
+
+def _grip_dimensions(at: Placed, hold: HoldFigures) -> list[Dimension]:
+    """The diameter that is gripped, and the part's length, where it stands in the jaws."""
+    grip = hold.grip
+    r, x = grip.diameter_mm / 2, at.start + (grip.offset_mm + grip.plain_mm) / 2
+    fact = "stock_diameter" if not grip.finished else "grip"
+    return [
+        Dimension(
+            "gripped",
+            fact,
+            (x, -r),
+            (x, r),
+            at.right - x + 18,
+            Figure(2 * r, "mm", places=hold.places),
+            "Ø ",
+            stops=("sides", "hold"),
+        ),
+        Dimension(
+            "part-length",
+            "length",
+            (at.x(0), -(r + 14)),
+            (at.end, -(r + 14)),
+            0,
+            Figure(at.part.length_mm, "mm"),
+            stops=("sides",),
+        ),
+    ]
+
+
+def _centre(at: Placed) -> Shape:
+    mouth = max(at.part.body.bore_at(at.part.length_mm if at.held == "a" else 0.0) / 2, 3.0)
+    reach = mouth / math.tan(math.radians(30))
+    wide = mouth * 1.35
+    back = at.right + (wide - mouth) / math.tan(math.radians(30))
+    points = ((at.right - reach, 0.0), (back, wide), (back + 22, wide), (back + 22, -wide), (back, -wide))
+    return Shape("live-centre", "centre", points, facts=("live_centre",))
+
+
+def standing_of(view: View) -> Standing:
+    """Where the part stands along the spindle."""
+    hold, at = view[HOLD], stations(view)
+    if hold is None:
+        return Standing()
+    raw = 0.0 if hold.grip.finished else hold_stock(view)
+    return Standing(at.part, raw, max(0.0, at.guide - CHUCK_SHOWN_MM), in_jaws=True)
+
+
+def hold_stock(view: View) -> float:
+    """Stock [mm] that is still on the face which is held."""
+    return view.document.part.face_stock_mm
+
+
+def _words(hold: HoldFigures) -> tuple[Sentence, ...]:
+    grip = hold.grip
+    return (
+        Sentence(
+            "Gripped {side} on {name}, Ø{d}, over {p} of plain length.",
+            side="outside" if grip.side == "od" else "inside",
+            name=grip.name,
+            d=Figure(grip.diameter_mm, "mm", places=hold.places),
+            p=Figure(grip.length_mm, "mm"),
+        ),
+        Sentence(
+            "The jaws are {h} high, {verb} Ø{b} and {t} deep, with {f} of floor above the bolt heads.",
+            h=Figure(hold.jaw_height_mm, "mm"),
+            verb="bored" if grip.side == "od" else "turned",
+            b=Figure(hold.pocket.bore_diameter_mm, "mm", places=hold.places),
+            t=Figure(hold.pocket.bore_depth_mm, "mm"),
+            f=Figure(max(0.0, hold.pocket.floor_mm), "mm", "down"),
+        ),
+    )
+
+
+def layers(view: View, standing: Standing) -> Iterator[Layer]:
+    """The chuck with its jaws under the part, a live centre over it."""
+    at, hold = placed(view, standing), view[HOLD]
+    if at is None:
+        return
+    if hold is not None:
+        where = stations(view)
+        sizes = (s.step.diameter_mm or 0.0 for s in at.part.body.outside)
+        largest = max(view.document.part.stock.diameter_mm or 0.0, *sizes) / 2
+        dimensions = (*_grip_dimensions(at, hold), *jaw_dimensions(hold, where, at.right))
+        yield Layer(0, tuple(chuck_and_jaw(hold, where, largest)), dimensions)
+        yield Layer(1, words=_words(hold))
+    if view.setup.hold.live_centre:
+        yield Layer(3, (_centre(at),))

@@ -1,0 +1,86 @@
+"""What the stop Jaws draws: what the jaws close on and the tool's path in the section, and its own pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from calc.plan.hold.drawn import BORING, Stations, stations
+from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.jaws.contact import contact_view
+from calc.plan.jaws.front import front
+from calc.plan.jaws.program import boring_of
+from calc.plan.jaws.solve import JAWS
+from calc.plan.jaws.travel import travel_view
+from calc.plan.view import View
+from calc.programs.jaw_boring import Boring, moves_of
+from calc.scene.shapes import Layer, Scene, Shape, Standing, rectangle
+
+RING_GAP_MM, RING_THICK_MM = 2.0, 10.0  # drawn only: a ring's place along the axis is not on its record
+
+
+def _keep_out(view: View, hold: HoldFigures, at: Stations) -> list[Shape]:
+    """The ring before the jaws or the plug at the bottom, which the boring tool must not enter."""
+    jaws, shelf = view[JAWS], view.taken
+    backing = jaws.backing if jaws else None
+    if backing is None:
+        return []
+    if backing.choice == "ring":
+        ring = next((r for r in shelf.rings if r.name == backing.ring), None)
+        if ring is None:
+            return []
+        box = rectangle(
+            at.top + RING_GAP_MM, ring.inner_mm / 2, at.top + RING_GAP_MM + RING_THICK_MM, ring.outer_mm / 2
+        )
+        return [Shape("ring", "keepout", box, facts=("backing",), stops=BORING)]
+    if backing.choice == "plug":
+        room = hold.pocket.bore_diameter_mm - 1e-9
+        plug = max((p for p in shelf.plugs if p.diameter_mm <= room), key=lambda p: p.diameter_mm, default=None)
+        if plug is None:
+            return []
+        low = at.floor - min(8.0, max(2.0, at.floor - at.base))
+        return [
+            Shape(
+                "plug", "keepout", rectangle(low, 0, at.floor, plug.diameter_mm / 2), facts=("backing",), stops=BORING
+            )
+        ]
+    return []
+
+
+def _path(boring: Boring, at: Stations) -> list[Shape]:
+    """Where the boring tool's tip goes when it finishes each pocket; the roughing passes fill what is dotted."""
+    shapes: list[Shape] = []
+    points: list[tuple[float, float]] = []
+    for m in moves_of(boring):
+        if m.finishes:
+            points = []
+        if points or m.finishes:
+            points.append((at.top + m.z_mm, m.x_mm / 2))
+        if m.kind == "rapid" and len(points) > 1:
+            shapes.append(
+                Shape(
+                    f"tool-path-{len(shapes)}", "path", tuple(points), closed=False, facts=("program",), stops=("jaws",)
+                )
+            )
+            points = []
+    return shapes
+
+
+def layers(view: View, standing: Standing) -> Iterator[Layer]:
+    """What the jaws close on, and where the boring tool goes: over everything else."""
+    hold = view[HOLD]
+    if hold is None:
+        return
+    at, boring = stations(view), boring_of(view)
+    path = _path(boring, at) if boring else []
+    yield Layer(4, (*_keep_out(view, hold, at), *path))
+
+
+def views(view: View) -> Iterator[Scene]:
+    """From the front, the contact of the pieces, the travel."""
+    hold, jaws = view[HOLD], view[JAWS]
+    if hold is None:
+        return
+    yield front(hold)
+    if jaws is not None:
+        yield contact_view(hold)
+        yield travel_view(hold, jaws)

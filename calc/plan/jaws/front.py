@@ -1,0 +1,153 @@
+"""The jaws seen from the front: chuck body, bored jaws on their teeth, the piece, the metal to take."""
+
+from __future__ import annotations
+
+import math
+
+from calc.plan.hold.solve import HoldFigures
+from calc.quantities import Figure, Sentence
+from calc.scene.shapes import Dimension, Label, Point, Scene, Shape, arc, box_of, rectangle, turned
+
+UPRIGHT = 90.0  # the first jaw stands upright
+
+
+def _block(hold: HoldFigures) -> tuple[Point, ...]:
+    """A bored block jaw with its middle line along x."""
+    half, radius = (hold.blank.width_mm or 0.0) / 2, hold.pocket.bore_diameter_mm / 2
+    if hold.side == "od":
+        near, far = hold.face_radius_mm, hold.face_radius_mm + hold.blank.length_mm
+        chord = min(half, math.sqrt(max(0.0, radius**2 - near**2)))
+        a = math.degrees(math.asin(min(1.0, chord / radius)))
+        corner: tuple[Point, ...] = () if chord >= half - 1e-9 else ((near, half),)
+        return (
+            (far, half),
+            *((p[0], p[1]) for p in corner),
+            *arc(radius, a, -a),
+            *((x, -y) for x, y in corner),
+            (far, -half),
+        )
+    far, near = hold.face_radius_mm, hold.face_radius_mm - hold.blank.length_mm
+    a = math.degrees(math.asin(min(1.0, min(half, radius) / radius)))
+    return ((near, half), (near, -half), *arc(radius, -a, a))
+
+
+def _pie(hold: HoldFigures) -> tuple[Point, ...]:
+    half, radius = (hold.blank.angle_deg or 0.0) / 2, hold.pocket.bore_diameter_mm / 2
+    if hold.side == "od":
+        return (*arc(hold.face_radius_mm + hold.blank.length_mm, -half, half), *arc(radius, half, -half))
+    return (*arc(radius, -half, half), *arc(max(1.0, hold.face_radius_mm - hold.blank.length_mm), half, -half))
+
+
+def _unbored(hold: HoldFigures) -> tuple[Point, ...]:
+    """What a jaw is before it is bored."""
+    near = hold.face_radius_mm if hold.side == "od" else hold.face_radius_mm - hold.blank.length_mm
+    far = near + hold.blank.length_mm
+    if hold.blank.kind == "pie":
+        half = (hold.blank.angle_deg or 0.0) / 2
+        return (*arc(far, -half, half), *arc(max(1.0, near), half, -half))
+    half = (hold.blank.width_mm or 0.0) / 2
+    return rectangle(near, -half, far, half)
+
+
+def front(hold: HoldFigures) -> Scene:
+    """The view along the spindle, jaws at mid-stroke."""
+    z, body = hold.chuck.jaws, hold.chuck.body_diameter_mm / 2
+    radius = hold.pocket.bore_diameter_mm / 2
+    made = _pie(hold) if hold.blank.kind == "pie" else _block(hold)
+    shapes = [Shape("body", "chuck", arc(body, 0, 360))]
+    for i in range(z):
+        angle = UPRIGHT + 360 / z * i
+        shapes.append(Shape(f"unbored-{i}", "removed", turned(_unbored(hold), angle), facts=("removed",)))
+        shapes.append(Shape(f"jaw-{i}", "jaw", turned(made, angle), facts=("wrap", "jaw_mass")))
+    shapes.append(Shape("piece", "outline", arc(radius, 0, 360), facts=("bore_diameter",)))
+    if hold.other is not None:
+        shapes.append(
+            Shape("other-pocket", "hidden", arc(hold.other.bore_diameter_mm / 2, 0, 360), facts=("other_pocket",))
+        )
+    labels, dimensions = [], []
+    mount = hold.mount
+    if mount is not None:
+        edge = body - mount.tnut_to_body_mm
+        half = (hold.blank.width_mm or 0.0) / 4
+        for i in range(z):
+            shapes.append(
+                Shape(
+                    f"tnut-{i}",
+                    "hidden",
+                    turned(rectangle(edge - 14, -half, edge, half), UPRIGHT + 360 / z * i),
+                    facts=("tnut",),
+                )
+            )
+        dimensions += [
+            Dimension(
+                "tnut",
+                "tnut",
+                (0, edge),
+                (0, body),
+                body * 0.55,
+                Figure(mount.tnut_to_body_mm, "mm", "down"),
+                "",
+                " T-nut inside",
+            ),
+            Dimension(
+                "removed",
+                "removed",
+                (0, min(mount.face_radius_mm, radius)),
+                (0, max(mount.face_radius_mm, radius)),
+                -body * 0.55,
+                Figure(hold.removed_mm, "mm"),
+                "",
+                " to take",
+                outside="before",
+            ),
+        ]
+        for other in mount.neighbours:
+            if other.tooth == mount.tooth:
+                continue
+            y = other.face_radius_mm
+            half = (hold.blank.width_mm or 0.0) / 2
+            shapes.append(
+                Shape(f"tooth-{other.tooth}", "hidden", ((-half, y), (half, y)), closed=False, facts=("tooth",))
+            )
+        labels.append(
+            Label((body * 1.05, body * 0.9), Sentence("tooth {k}; dashed: its neighbours", k=str(mount.tooth)), "tooth")
+        )
+    dimensions.append(
+        Dimension(
+            "bore",
+            "bore_diameter",
+            (0, -radius),
+            (0, radius),
+            body + 14,
+            Figure(2 * radius, "mm", places=hold.places),
+            "Ø ",
+        )
+    )
+    words = [
+        Sentence(
+            "From the front: {z} jaws at mid-stroke, bored Ø{d}, each wraps {a}.",
+            z=str(z),
+            d=Figure(2 * radius, "mm"),
+            a=Figure(hold.wrap_deg, "deg"),
+        )
+    ]
+    if mount is not None:
+        words.append(
+            Sentence(
+                "Mounted in tooth {k}: {m} of metal to take, T-nut {t} inside the body.",
+                k=str(mount.tooth),
+                m=Figure(hold.removed_mm, "mm"),
+                t=Figure(mount.tnut_to_body_mm, "mm", "down"),
+            )
+        )
+    every, all_dimensions = tuple(shapes), tuple(dimensions)
+    return Scene(
+        every,
+        all_dimensions,
+        box_of(every, all_dimensions),
+        tuple(words),
+        "front",
+        "From the front",
+        ("jaws",),
+        tuple(labels),
+    )

@@ -1,0 +1,335 @@
+"""Stop Jaws solved: tooth, stroke, what they close on, contact, taper, weight, and what an old set can do."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from calc.chuck.grip import ChuckGripInput, chuck_grip
+from calc.errors import CalcError
+from calc.jaws.backing import BoringPlug, BoringRing, JawBackingInput, JawBackingResult, jaw_backing
+from calc.jaws.keep import Keep, SetState, Wanted, keep_or_recut
+from calc.jaws.mass import JawMassInput, JawMassResult, jaw_mass
+from calc.jaws.recut import JawRecutInput, JawRecutResult, jaw_recut
+from calc.jaws.stroke import JawStrokeInput, JawStrokeResult, jaw_stroke
+from calc.jaws.taper import JawTaperInput, JawTaperResult, jaw_taper
+from calc.plan.chuck_condition import condition_of, known_of
+from calc.plan.document import Setup
+from calc.plan.hold.solve import HOLD, JAW_NOTES, TEETH_UNKNOWN, HoldFigures
+from calc.plan.outcome import Asked, Missing, Solved, naming
+from calc.quantities import Figure
+from calc.rules import Rules
+from calc.shelf.taken import SetupShelf
+from calc.working import Note
+
+MODULI = {"steel": 205.0, "aluminium": 70.0}
+PIECES = ("smallest", "nominal", "largest")
+THIN_JAW_MM = 8.0  # typical: less metal than this behind the bore bends too far to trust
+
+
+@dataclass(frozen=True)
+class JawsFigures:
+    """The bored jaw, how it is bored, how pieces sit in it, and what an old set can do."""
+
+    mass: JawMassResult
+    thickness_mm: float
+    stroke: JawStrokeResult
+    backing: JawBackingResult | None
+    taper: JawTaperResult | None
+    taper_mm: float | None
+    keep: Keep | None
+    recut: JawRecutResult | None
+    notes: tuple[Note, ...]
+
+
+def _mass(at: str, hold: HoldFigures) -> JawMassResult:
+    blank, own, other = hold.blank, hold.pocket, hold.other
+    outer, inner = own, other
+    if other is not None and other.bore_diameter_mm > own.bore_diameter_mm:
+        outer, inner = other, own
+    outside = hold.side == "od"
+    near = hold.face_radius_mm if outside else hold.face_radius_mm - blank.length_mm
+    pie = blank.kind == "pie"
+    names = {
+        "bore_depth_mm": f"{at}.hold.depth_mm",
+        "bore_radius_mm": f"{at}.hold.grip",
+        "face_radius_mm": f"{at}.jaw_blank",
+    }
+    with naming(names):
+        return jaw_mass(
+            JawMassInput(
+                side=hold.side,
+                kind=blank.kind,
+                height_mm=hold.jaw_height_mm,
+                density_kg_dm3=blank.density_kg_dm3,
+                bore_radius_mm=outer.bore_diameter_mm / 2,
+                bore_depth_mm=outer.bore_depth_mm,
+                width_mm=None if pie else blank.width_mm,
+                length_mm=None if pie else blank.length_mm,
+                face_radius_mm=None if pie else max(0.0, near),
+                inner_radius_mm=max(0.0, near) if pie else None,
+                outer_radius_mm=near + blank.length_mm if pie else None,
+                angle_deg=blank.angle_deg,
+                inner_bore_radius_mm=inner.bore_diameter_mm / 2 if inner else 0.0,
+                inner_bore_depth_mm=inner.bore_depth_mm if inner else 0.0,
+            )
+        )
+
+
+def _weight_notes(hold: HoldFigures, mass: JawMassResult) -> list[Note]:
+    heaviest, weight = hold.chuck.heaviest_jaw_kg, Figure(mass.mass_kg, "kg", "up")
+    if heaviest is None:
+        return [
+            Note(
+                "caution", "jaw-limit-unknown", "The chuck's book says no heaviest jaw here; this one is {m}.", m=weight
+            )
+        ]
+    if mass.mass_kg > heaviest * (1 + 1e-9):
+        return [
+            Note(
+                "stop",
+                "jaw-too-heavy",
+                "One top jaw is {m}; the chuck's book allows {most}: take a lighter jaw.",
+                m=weight,
+                most=Figure(heaviest, "kg", "down"),
+            )
+        ]
+    return []
+
+
+def _stroke(at: str, setup: Setup, hold: HoldFigures) -> JawStrokeResult:
+    with naming({"position": f"{at}.jaws.position"}):
+        return jaw_stroke(
+            JawStrokeInput(
+                side=hold.side,
+                stroke_mm=hold.chuck.jaw_stroke_mm,
+                position=setup.jaws.position,
+                nominal_mm=hold.pocket.bore_diameter_mm,
+                largest_mm=hold.grip.largest_mm,
+                smallest_mm=hold.grip.smallest_mm,
+            )
+        )
+
+
+def _backing(asked: Asked, hold: HoldFigures, rules: Rules) -> JawBackingResult | None:
+    at, setup, shelf = asked.at, asked.setup, asked.taken
+    pressure = setup.force.pressure_bar
+    if pressure is None or not (shelf.rings or shelf.plugs):
+        return None
+    widest = max(p.bore_diameter_mm for p in (hold.pocket, hold.other) if p)
+    clearance = setup.jaws.ring_clearance_mm
+    room = widest - 2 * clearance
+    plugs = sorted((p.diameter_mm for p in shelf.plugs if p.diameter_mm <= room), reverse=True) or [
+        p.diameter_mm for p in shelf.plugs
+    ]
+    with naming({"tool_clearance_mm": f"{at}.jaws.ring_clearance_mm", "pressure_bar": f"{at}.force.pressure_bar"}):
+        return jaw_backing(
+            JawBackingInput(
+                side=hold.side,
+                grip_diameter_mm=widest,
+                pressure_bar=pressure,
+                tool_clearance_mm=clearance,
+                prefer=rules.jaw_boring,
+                rings=tuple(BoringRing(r.name, r.inner_mm, r.outer_mm, r.max_bar, r.max_rpm) for r in shelf.rings),
+                plug=BoringPlug(plugs[0]) if plugs and hold.side == "od" else None,
+            )
+        )
+
+
+def _per_jaw(pressure: float, condition: float, hold: HoldFigures) -> float | None:
+    """Force of one jaw [N]; None where the chuck's chart does not reach."""
+    try:
+        given = ChuckGripInput(pressure, hold.grip_height_mm, hold.chuck.force, condition, hold.chuck.jaws)
+        return chuck_grip(given).per_jaw_n
+    except CalcError:
+        return None
+
+
+def _taper(asked: Asked, backing: JawBackingResult | None, thickness: float) -> JawTaperResult | None:
+    hold, force = asked.need(HOLD), asked.setup.force
+    pressure = force.pressure_bar
+    if pressure is None or backing is None or backing.bore_pressure_bar is None or thickness <= 0:
+        return None
+    try:
+        condition = condition_of(asked.at, force, known_of(asked)).factor
+    except Missing:
+        return None
+    held, bored = (_per_jaw(p, condition, hold) for p in (pressure, backing.bore_pressure_bar))
+    if held is None or bored is None:
+        return None
+    try:
+        return jaw_taper(
+            JawTaperInput(
+                held,
+                bored,
+                hold.grip_height_mm - hold.chuck.guide_to_jaw_base_mm,
+                hold.pocket.grip_length_mm,
+                hold.width_mm,
+                thickness,
+                MODULI[hold.blank.metal],
+            )
+        )
+    except CalcError:
+        return None
+
+
+def taper_in_use(setup: Setup, taper: JawTaperResult | None) -> float | None:
+    """Taper to cut, on diameter [mm]: from the feeler where there is one, corrected by the blue; None: not known."""
+    jaws = setup.jaws
+    if jaws.feeler_mm is not None:
+        found = 2 * jaws.feeler_mm
+    elif taper is not None:
+        found = taper.taper_on_diameter_mm if taper.needed else 0.0
+    else:
+        return None
+    # Blue creeping in at the base first: too much taper; at the tip: too little.
+    found += {"base": -jaws.taper_step_mm, "tip": jaws.taper_step_mm}.get(jaws.blue, 0.0)
+    return max(0.0, found)
+
+
+def _keep(setup: Setup, shelf: SetupShelf, hold: HoldFigures, stroke: JawStrokeResult) -> Keep | None:
+    chosen = shelf.jaw_set
+    if chosen is None:
+        return None
+    state = SetState(
+        chosen.side,
+        chosen.bored_mm,
+        chosen.depth_mm,
+        chosen.tooth,
+        chosen.chuck_key == hold.chuck.key,
+        chosen.marked,
+        chosen.lent_to,
+        chosen.damage_mm,
+        chosen.wall_left_mm,
+    )
+    tooth = hold.mount.tooth if hold.mount else 0
+    return keep_or_recut(
+        state,
+        Wanted(
+            hold.side,
+            hold.pocket.bore_diameter_mm,
+            hold.pocket.bore_depth_mm,
+            tooth,
+            stroke.load_clearance_mm + stroke.closing_travel_mm,
+            setup.jaws.recut_limit_mm,
+        ),
+    )
+
+
+def _recut(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures) -> JawRecutResult | None:
+    chosen, reading = shelf.jaw_set, setup.jaws.reading_mm
+    if chosen is None or reading is None:
+        return None
+    with naming(
+        {
+            "reading_mm": f"{at}.jaws.reading_mm",
+            "limit_mm": f"{at}.jaws.recut_limit_mm",
+            "damage_mm": f"{at}.jaws.recut_limit_mm",
+            "paper_mm": f"{at}.jaws.paper_mm",
+        }
+    ):
+        return jaw_recut(
+            JawRecutInput(
+                hold.side,
+                reading,
+                hold.pocket.bore_diameter_mm,
+                setup.jaws.paper_mm,
+                max(chosen.damage_mm, 0.05),
+                setup.jaws.recut_limit_mm,
+                chosen.wall_left_mm,
+            )
+        )
+
+
+def solve_jaws(asked: Asked) -> JawsFigures:
+    """All of the jaws' figures. Raises CalcError, Waiting."""
+    at, setup, shelf, hold = asked.at, asked.setup, asked.taken, asked.need(HOLD)
+    mass = _mass(at, hold)
+    blank, radius = hold.blank, hold.pocket.bore_diameter_mm / 2
+    # What stands behind the grip, radially: outside to the jaw's outer end, inside to its inner one.
+    thickness = (
+        hold.face_radius_mm + blank.length_mm - radius
+        if hold.side == "od"
+        else radius - (hold.face_radius_mm - blank.length_mm)
+    )
+    stroke = _stroke(at, setup, hold)
+    backing = _backing(asked, hold, asked.rules)
+    taper = _taper(asked, backing, thickness)
+    keep = _keep(setup, shelf, hold, stroke)
+    made = JawsFigures(
+        mass=mass,
+        thickness_mm=thickness,
+        stroke=stroke,
+        backing=backing,
+        taper=taper,
+        taper_mm=taper_in_use(setup, taper),
+        keep=keep,
+        recut=_recut(at, setup, shelf, hold),
+        notes=(),
+    )
+    return replace(made, notes=tuple(_notes(shelf, hold, made)))
+
+
+def _notes(shelf: SetupShelf, hold: HoldFigures, made: JawsFigures) -> list[Note]:
+    notes = [n for n in hold.pocket.notes if n.code in JAW_NOTES]
+    notes += list(hold.mount.notes) if hold.mount else [] if hold.blank.kind == "pie" else [TEETH_UNKNOWN]
+    # The tooth and the pocket both look for metal to bore: one of them says it.
+    notes = [n for i, n in enumerate(notes) if n.code not in {m.code for m in notes[:i]}]
+    if made.thickness_mm <= 0:
+        notes.append(
+            Note(
+                "stop",
+                "breaks-out",
+                "The bore breaks out of the back of the jaw: take a longer jaw, or mount further out.",
+            )
+        )
+    elif made.thickness_mm < THIN_JAW_MM:
+        notes.append(
+            Note(
+                "caution",
+                "thin-jaw",
+                "{x} of metal is left behind the grip: the jaw will bend.",
+                x=Figure(made.thickness_mm, "mm", "down"),
+            )
+        )
+    notes += _weight_notes(hold, made.mass)
+    notes += [n for n in made.stroke.notes if n.level != "info"]
+    if not (shelf.rings or shelf.plugs):
+        notes.append(
+            Note(
+                "caution",
+                "rings-unknown",
+                "No ring or plug is on the shelf for this chuck: what the jaws close on while they are bored is not "
+                "planned.",
+            )
+        )
+    if made.backing:
+        notes += [n for n in made.backing.notes if n.level != "info"]
+    if made.keep is not None and made.keep.verdict == "unfit":
+        notes.append(
+            Note(
+                "stop",
+                "set-unfit",
+                "The jaw set will not do: {why}. Choose another, or plan a new blank.",
+                why=made.keep.reasons[0],
+            )
+        )
+    if made.recut is not None:
+        notes += list(made.recut.notes)
+    notes.append(
+        Note(
+            "caution",
+            "mounting",
+            "Clean serrations and T-slots, T-nuts inside the chuck body, bolts to the book's torque, cover plate on.",
+        )
+    )
+    notes.append(Note("caution", "deburr", "Break the bored edges before loading: freshly bored jaws cut."))
+    return notes
+
+
+def _rests_on(asked: Asked) -> tuple[object, ...]:
+    force = asked.setup.force
+    pushed = (force.pressure_bar, force.condition, force.condition_measured, force.condition_date, known_of(asked))
+    return asked.index, asked.setup.id, asked.setup.jaws, pushed, asked.taken
+
+
+JAWS = Solved("jaws", "Jaws", solve_jaws, _rests_on, (HOLD,))

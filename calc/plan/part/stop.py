@@ -1,0 +1,12 @@
+"""Stop Part, as the list of stops has it."""
+
+from __future__ import annotations
+
+from calc.plan.part.drawn import views
+from calc.plan.part.show import show
+from calc.plan.part.solve import PART
+from calc.plan.stop_kind import StopKind
+
+PART_STOP = StopKind(
+    "part", "Part", "What the print says", show, (PART,), per_side=False, views=views, panels=("drawing",)
+)

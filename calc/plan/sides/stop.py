@@ -1,0 +1,10 @@
+"""Stop Sides, as the list of stops has it."""
+
+from __future__ import annotations
+
+from calc.plan.sides.drawn import layers
+from calc.plan.sides.show import show
+from calc.plan.sides.solve import SIDES
+from calc.plan.stop_kind import StopKind
+
+SIDES_STOP = StopKind("sides", "Sides", "Which end first, held on what", show, (SIDES,), per_side=False, layers=layers)

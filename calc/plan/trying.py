@@ -1,0 +1,53 @@
+"""Single changes, each tried by recomputing the plan with that one change: what the helps of the stops share."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from calc.errors import CalcError
+from calc.plan.comparing import blanks_tried
+from calc.plan.outcome import Figures
+from calc.plan.paths import replaced
+from calc.plan.stop import Help
+from calc.plan.view import View
+from calc.quantities import Sentence
+
+LENGTH_STEP_MM = 0.5
+MOST = 5
+
+
+@dataclass(frozen=True)
+class Idea:
+    """A change to try: a fact of the document, or a blank from the shelf."""
+
+    label: Sentence
+    path: str
+    value: Any
+
+    def help(self, outcome: Sentence, *, settles: bool) -> Help:
+        """The idea with what it would do."""
+        return Help(self.label, self.path, self.value, outcome, settles)
+
+
+def floor_to(value: float, step: float) -> float:
+    """The value rounded down to a step."""
+    return round(math.floor(value / step + 1e-9) * step, 9)
+
+
+def with_idea(view: View, idea: Idea) -> Figures | None:
+    """The figures with one change made; None where the change itself is refused."""
+    try:
+        changed = replaced(view.document, idea.path, idea.value)
+    except CalcError:
+        return None
+    return view.tried(changed)
+
+
+def other_blanks(view: View) -> Iterator[tuple[Idea, Figures]]:
+    """The blanks that were tried, as ideas with their figures."""
+    for one in view.once(blanks_tried):
+        if not one.chosen:
+            yield Idea(Sentence("{name}", name=one.blank.name), f"{view.jaws_at}.jaw_blank", one.blank.key), one.figures

@@ -1,0 +1,1 @@
+"""Proposing: what a good setter would begin with."""

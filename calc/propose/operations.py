@@ -1,0 +1,405 @@
+"""Operations proposed from the part's profile, in the order of the work."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+from calc.cuts.feed_window import finish_feed
+from calc.cuts.part_off import width_for
+from calc.errors import CalcError
+from calc.notebook.proven import Proven, most_like
+from calc.plan.cuts.about import speed_window
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.tooling import DRILL_LEAVES_MM, fitted, job_of, situation_of, worked_steps
+from calc.plan.document import Document
+from calc.plan.part.solve import PartFigures
+from calc.plan.sides.solve import made_first
+from calc.profile.body import End
+from calc.profile.contour import Span
+from calc.rules import Rules
+from calc.threads.chip import DEPTH_EXTERNAL, DEPTH_INTERNAL
+from calc.threads.designation import designation
+from calc.tools.choose import choose
+from calc.tools.library import EMPTY, Library
+from calc.tools.other_rules import BOOKS
+from calc.tools.records import Drill, GrooveInsert, Insert
+
+ROUGH_DEPTH_MM = 2.0  # of a pass, per side (typical)
+ROUGH_BORE_MM = 2.5  # more than this per side is roughed before it is finished (typical)
+FACE_ALLOWANCE_MM = 0.5  # bar: what the saw or the part-off before left
+FINE_RA_UM = 3.2
+PROVEN_FROM = 70.0  # how like a proven cut must be to be started from
+BAR_PAST_MM = 2.0
+DIAMETER_STEPS = 0.5
+LEAST_MM = 0.02  # less is no cut
+
+
+@dataclass(frozen=True)
+class Side:
+    """What a side's operations are proposed from."""
+
+    part: PartFigures
+    rules: Rules
+    worked: End
+    index: int
+    last: bool
+    alone: bool
+    bar: bool
+    quantity: int | None
+    outside: tuple[Span, ...]
+    inside: tuple[Span, ...]
+    library: Library = EMPTY
+    proven: tuple[Proven, ...] = ()
+
+    @property
+    def stock_mm(self) -> float:
+        """Diameter of the stock, the part's largest where none is given."""
+        largest = max(s.step.diameter_mm or 0.0 for s in self.part.body.outside)
+        return max(self.part.stock.largest_mm or 0.0, self.part.stock.diameter_mm or largest, largest)
+
+
+def side_of(
+    document: Document,
+    part: PartFigures,
+    first: End,
+    index: int,
+    library: Library = EMPTY,
+    proven: tuple[Proven, ...] = (),
+) -> Side:
+    """What is made on a side: seen from the end that is worked."""
+    alone, bar = len(document.setups) == 1, document.part.stock.form == "bar"
+    worked: End = first if index == 0 else ("b" if first == "a" else "a")
+    made, _ = made_first(part, first)
+    whole = alone and bar and document.setups[index].hold.grip in ("", "stock")
+    seen = worked_steps(part, worked, inside=False)
+    mine = [s for s in seen if whole or (s.index in made) == (index == 0)]
+    if len(seen) == 1 and not alone:  # a plain ring is bored first, and turned while it is held in the bore
+        mine = list(seen) if index > 0 else []
+    inside = part.body.inside if worked == "a" else part.body.inside_b
+    if alone:
+        inside = worked_steps(part, worked, inside=True)
+    return Side(
+        part,
+        document.in_force,
+        worked,
+        index,
+        index == len(document.setups) - 1,
+        alone,
+        bar and whole,
+        document.part.quantity,
+        tuple(mine),
+        inside,
+        library,
+        proven,
+    )
+
+
+def _fine(span: Span) -> bool:
+    """It is finished by a cut of its own: limits, or a fine surface."""
+    step = span.step
+    return step.limits_mm is not None or (step.ra_um is not None and step.ra_um <= FINE_RA_UM)
+
+
+def _passes(per_side: float) -> float:
+    """Depth [mm per side] that makes equal passes."""
+    return round(per_side / max(1, math.ceil(per_side / ROUGH_DEPTH_MM - 1e-9)), 3)
+
+
+def _face(side: Side) -> Iterator[PlannedCut]:
+    stock = side.part.face_stock_mm or (FACE_ALLOWANCE_MM if side.bar else 0.0)
+    if stock < LEAST_MM:
+        return
+    bored = side.part.stock.bore_mm or 0.0
+    if (
+        side.index > 0
+        and side.inside == ()
+        and side.part.body.bore_at(0.5 if side.worked == "a" else side.part.length_mm - 0.5) > 0
+    ):
+        bored = side.part.body.bore_at(0.5 if side.worked == "a" else side.part.length_mm - 0.5)
+    yield PlannedCut(_named("Face", side), "face", round(side.stock_mm, 3), bored, depth_mm=_passes(stock))
+
+
+def _called(what: str, span: Span) -> str:
+    """ "Finish Bore", but "Thread" for a step that is called so already."""
+    return what if span.step.name.casefold() == what.casefold() else f"{what} {span.step.name}"
+
+
+def _named(what: str, side: Side) -> str:
+    return what if side.index == 0 else f"{what}, side {side.index + 1}"
+
+
+def _turned(side: Side) -> list[Span]:
+    """Plain outside steps, the largest first; what rises toward the jaws is turned from the face down to it."""
+    return sorted((s for s in side.outside if not s.step.groove), key=lambda s: -(s.step.diameter_mm or 0.0))
+
+
+def _outside(side: Side) -> tuple[list[PlannedCut], list[PlannedCut]]:
+    """(roughing, finishing) of the outside steps."""
+    rough: list[PlannedCut] = []
+    finish: list[PlannedCut] = []
+    leave, now = side.rules.finish_stock_mm, side.stock_mm
+    for span in _turned(side):
+        d = span.step.diameter_mm or 0.0
+        fine = _fine(span) or bool(span.step.thread)
+        to = d + 2 * leave if fine else d
+        if now - to > 2 * LEAST_MM:
+            stage = "rough" if fine or now - to > 2 * ROUGH_DEPTH_MM else "both"
+            rough.append(
+                PlannedCut(
+                    _called("Rough", span) if stage == "rough" else _called("Turn", span),
+                    "turn",
+                    round(now, 3),
+                    round(to, 3),
+                    depth_mm=_passes((now - to) / 2),
+                    stage=stage,  # type: ignore[arg-type] # one of the two written above
+                    length_mm=round(span.end, 3),
+                )
+            )
+            now = to
+        if fine:
+            before = min(now, d + 2 * leave)
+            if before - d > 2 * LEAST_MM:
+                finish.append(
+                    PlannedCut(
+                        _called("Finish", span),
+                        "turn",
+                        round(before, 3),
+                        d,
+                        depth_mm=round((before - d) / 2, 3),
+                        stage="finish",
+                        start_mm=round(span.start, 3),
+                        length_mm=round(span.end - span.start, 3),
+                    )
+                )
+            now = min(now, before)
+    return rough, finish
+
+
+def _drill(side: Side) -> PlannedCut | None:
+    """The largest drill that leaves the bar something; None where the stock is bored already."""
+    if not side.inside or side.part.stock.bore_mm:
+        return None
+    smallest = min(side.inside, key=lambda s: s.step.diameter_mm or 0.0)
+    d = smallest.step.diameter_mm or 0.0
+    fine = _fine(smallest) or bool(smallest.step.thread)
+    most = d - 2 * DRILL_LEAVES_MM if fine else d
+    deep = max(s.end for s in side.inside) + (BAR_PAST_MM if smallest.step.length_mm is None else 0.0)
+    if most <= 0:
+        return None
+    cut = PlannedCut(
+        "Drill",
+        "drill",
+        0.0,
+        round(math.floor(most / DIAMETER_STEPS) * DIAMETER_STEPS or most, 3),
+        length_mm=round(deep, 3),
+    )
+    return _tooled(cut, side)
+
+
+def _bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCut]]:
+    rough: list[PlannedCut] = []
+    finish: list[PlannedCut] = []
+    leave = side.rules.finish_stock_mm
+    for span in sorted((s for s in side.inside if not s.step.groove), key=lambda s: s.step.diameter_mm or 0.0):
+        d, now = span.step.diameter_mm or 0.0, drilled
+        fine = _fine(span) or bool(span.step.thread)
+        length = round(span.end - span.start, 3)
+        if d - now < 0.02:
+            continue
+        if (d - now) / 2 > ROUGH_BORE_MM or (fine and (d - now) / 2 > leave + 1.0):
+            to = d - 2 * leave if fine else d
+            rough.append(
+                PlannedCut(
+                    _called("Rough", span),
+                    "bore",
+                    round(now, 3),
+                    round(to, 3),
+                    depth_mm=_passes((to - now) / 2),
+                    stage="rough",
+                    start_mm=round(span.start, 3),
+                    length_mm=length,
+                )
+            )
+            now = to
+        if fine or d - now > 1e-6:
+            finish.append(
+                PlannedCut(
+                    _called("Finish", span) if fine else _called("Bore", span),
+                    "bore",
+                    round(now, 3),
+                    d,
+                    depth_mm=round((d - now) / 2, 3),
+                    stage="finish" if fine else "both",
+                    start_mm=round(span.start, 3),
+                    length_mm=length,
+                )
+            )
+    return rough, finish
+
+
+def _grooves(side: Side) -> list[PlannedCut]:
+    found = []
+    for steps, sign in ((side.outside, 1.0), (side.inside, -1.0)):
+        for i, span in enumerate(steps):
+            if not span.step.groove:
+                continue
+            d = span.step.diameter_mm or 0.0
+            beside = [s.step.diameter_mm or 0.0 for s in (*steps[max(0, i - 1) : i], *steps[i + 1 : i + 2])]
+            # Of what stands beside it, the nearer one is where the plunge begins to cut.
+            proud = [b for b in beside if sign * (b - d) > 0]
+            if not proud:
+                continue
+            width = round(span.end - span.start, 3)
+            found.append(
+                PlannedCut(
+                    _called("Groove", span),
+                    "groove",
+                    min(proud, key=lambda b: sign * b),
+                    d,
+                    width_mm=width,
+                    start_mm=round(span.start, 3),
+                    length_mm=width,
+                )
+            )
+    return found
+
+
+def _threads(side: Side) -> list[PlannedCut]:
+    found = []
+    for inside, steps in ((False, side.outside), (True, side.inside)):
+        for span in steps:
+            named = designation(span.step.thread) if span.step.thread else None
+            if named is None:
+                continue
+            root = round(named.major_mm - 2 * (DEPTH_INTERNAL if inside else DEPTH_EXTERNAL) * named.pitch_mm, 3)
+            a, b = (root, named.major_mm) if inside else (named.major_mm, root)
+            long = span.step.thread_length_mm or span.end - span.start
+            found.append(
+                PlannedCut(
+                    _called("Thread", span),
+                    "thread",
+                    a,
+                    b,
+                    feed_mm_rev=round(named.pitch_mm, 6),
+                    thread=span.step.thread,
+                    start_mm=round(span.start, 3),
+                    length_mm=round(long, 3),
+                )
+            )
+    return found
+
+
+def _parted(side: Side) -> list[PlannedCut]:
+    if not side.bar:
+        return []
+    last = side.outside[-1].step.diameter_mm or side.stock_mm if side.outside else side.stock_mm
+    end = (
+        side.part.body.widest_bore(side.part.length_mm - 2.0, side.part.length_mm)
+        if side.worked == "a"
+        else side.part.body.widest_bore(0.0, 2.0)
+    )
+    width = width_for(side.stock_mm) or 4.0
+    return [
+        PlannedCut(
+            "Part off", "part", round(max(last, side.stock_mm), 3), end, width_mm=width, start_mm=side.part.length_mm
+        )
+    ]
+
+
+def propose(side: Side) -> tuple[PlannedCut, ...]:
+    """A side's operations in the order of the work, each with a tool where the shelf has one, and first figures.
+
+    Order: face, rough outside, finish outside, drill, rough bore, finish bore, grooves and threads by the shop's
+    school, part-off.
+    """
+    rough, finish = _outside(side)
+    drilled = _drill(side)
+    hole = side.part.stock.bore_mm or 0.0
+    if drilled is not None:
+        hole = fitted(drilled, side.library).planned.to_diameter_mm or 0.0
+    rough_bore, finish_bore = _bored(side, hole) if side.inside else ([], [])
+    grooves, threads = _grooves(side), _threads(side)
+    relief = [*grooves, *threads] if side.rules.thread_relief == "groove" else [*threads, *grooves]
+    cuts = [
+        *_face(side),
+        *rough,
+        *finish,
+        *([drilled] if drilled else []),
+        *rough_bore,
+        *finish_bore,
+        *relief,
+        *_parted(side),
+    ]
+    seen: dict[str, int] = {}
+    made = []
+    for cut in cuts:
+        seen[cut.name] = seen.get(cut.name, 0) + 1
+        named = cut if seen[cut.name] == 1 else replace(cut, name=f"{cut.name} {seen[cut.name]}")
+        made.append(_figured(_tooled(named, side), side))
+    return tuple(made)
+
+
+def _tooled(cut: PlannedCut, side: Side) -> PlannedCut:
+    if cut.tool:
+        return cut
+    job = job_of(cut, side.part, side.worked, side.rules, 0.0, side.quantity)
+    found = choose(side.library, BOOKS[cut.kind], job)
+    return replace(cut, tool=found.first[0].tool.key) if found.first else cut
+
+
+def _figured(cut: PlannedCut, side: Side) -> PlannedCut:
+    """First figures: speed from the material's window, feed from what edge and finish allow.
+
+    Settling makes them good.
+    """
+    fit = fitted(cut, side.library)
+    material, tool = side.part.material, fit.tool
+    low, high = speed_window(cut.kind, tool, material)
+    share = {"rough": 0.35, "both": 0.5, "finish": 0.8}[cut.stage]
+    if cut.kind in ("part", "groove"):
+        share = 0.35 if side.rules.part_start == "mid" else 0.8
+    speed = low + share * (high - low)
+    if cut.kind == "thread":
+        speed = 0.7 * low
+    more: dict[str, Any] = {"speed_m_min": float(round(speed))}
+    edge = tool.edge if tool else None
+    if cut.by_depth:
+        more["feed_mm_rev"] = _feed(fit.planned, edge if isinstance(edge, Insert) else None, side, cut)
+    elif cut.kind in ("drill", "part", "groove"):
+        window = (edge.feed_min, edge.feed_max) if isinstance(edge, (Drill, GrooveInsert)) else (0.05, 0.15)
+        keen = 0.5 if cut.kind == "drill" else 0.2 if side.rules.part_start == "mid" else 0.9
+        more["feed_mm_rev"] = round(window[0] + keen * (window[1] - window[0]), 3)
+        if cut.kind == "part":
+            more["slow_feed_mm_rev"] = round(more["feed_mm_rev"] * 0.4, 3)
+    worked = _proven(cut, side) if side.rules.first_speed == "proven" else None
+    if worked is not None:
+        more |= {"speed_m_min": worked.speed_m_min} | (
+            {} if cut.kind == "thread" else {"feed_mm_rev": worked.feed_mm_rev}
+        )
+        more.pop("slow_feed_mm_rev", None)
+    try:
+        return replace(cut, **more)
+    except CalcError:
+        return cut
+
+
+def _proven(cut: PlannedCut, side: Side) -> Proven | None:
+    """What worked before in as good as the same situation; None where nothing is like enough."""
+    found = most_like(situation_of(cut, fitted(cut, side.library).tool, side.part), side.proven, 1)
+    return found[0].proven if found and found[0].score >= PROVEN_FROM else None
+
+
+def _feed(cut: PlannedCut, insert: Insert | None, side: Side, asked: PlannedCut) -> float:
+    r = cut.corner_radius_mm
+    job = job_of(asked, side.part, side.worked, side.rules, 0.0, side.quantity)
+    high = 2 * r / 3
+    low = r / 3
+    if job.ra_um is not None and cut.stage != "rough":
+        high = min(high, finish_feed(job.ra_um, r, wiper=insert is not None and insert.edge == "wiper"))
+    if insert is not None:
+        low, high = max(low, insert.feed_min), min(high, insert.feed_max)
+    keen = 0.35 if cut.stage == "rough" else 0.6
+    return max(0.01, math.floor((low + keen * (high - low) if low < high else high) * 1000) / 1000)

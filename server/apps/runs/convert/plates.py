@@ -1,0 +1,50 @@
+"""A run and a release in a line: what tells one from another."""
+
+from __future__ import annotations
+
+from server.apps.runs.models import Release, Run
+from server.apps.runs.schemas import BenchRow, LineOut, ReleaseOut, RunOut, Units
+from server.apps.shelf.queries import Snapshot
+
+
+def units_of(run: Run) -> Units:
+    """The units that the run is planned in."""
+    return "inch" if run.units == "inch" else "metric"
+
+
+def run_plate(run: Run, on_shelf: Snapshot) -> RunOut:
+    """The run's name plate."""
+    return RunOut(
+        id=run.pk,
+        drawing_number=run.drawing_number,
+        name=run.name,
+        units=units_of(run),
+        machine="" if run.machine_id is None else on_shelf.machines[run.machine_id].name,
+        quantity=run.document["part"].get("quantity"),
+        setup=", ".join(s["name"] for s in run.document["setups"]),
+        revision=run.revision,
+        changed_at=run.changed_at,
+        put_away=run.put_away,
+        released=run.released_at is not None,
+    )
+
+
+def bench_row(run: Run, on_shelf: Snapshot) -> BenchRow:
+    """A run on the bench, from what is kept of how it stands: nothing is computed."""
+    kept = run.standing
+    lines = [LineOut(**line) for line in kept["lines"]]
+    plate = dict(run_plate(run, on_shelf))
+    return BenchRow(**plate, verdict=kept["verdict"], needs=kept["needs"], lines=lines)
+
+
+def release_plate(release: Release) -> ReleaseOut:
+    """Who released what, when."""
+    return ReleaseOut(
+        number=release.number,
+        revision=release.revision,
+        rules=release.rules,
+        by=release.by.username,
+        at=release.at,
+        note=release.note,
+        confirmed=[c["text"] for c in release.confirmed],
+    )

@@ -1,0 +1,66 @@
+"""Runs by their id, and those that take an item of the shelf."""
+
+from __future__ import annotations
+
+from django.db.models import Q, QuerySet, TextField
+from django.db.models.functions import Cast
+
+from calc.tools.records import TOOL_KINDS
+from server.apps.runs.models import Run
+from server.apps.shelf import queries as shelf
+from server.foundation.problems import NotFound
+
+# Rings and plugs are looked for among all that fit the chuck: a change of one can move any run on it.
+TAKEN_THROUGH = {
+    "machine": ("machine_id",),
+    "material": ("material_id",),
+    "chuck": ("setups__chuck_id",),
+    "jaw_blank": ("setups__jaw_blank_id", "setups__jaw_set__blank_id"),
+    "jaw_set": ("setups__jaw_set_id",),
+    "ring": ("setups__chuck__rings",),
+    "plug": ("setups__chuck__plugs",),
+}
+NO_RUN = "There is no such run on the bench."
+
+
+def runs() -> QuerySet[Run]:
+    """Runs with their set-ups."""
+    return Run.objects.prefetch_related("setups")
+
+
+def runs_that_take(kind: str, item_id: int) -> QuerySet[Run]:
+    """Runs that take a shelf item, each once."""
+    if kind in TOOL_KINDS:
+        return _that_use(item_id)
+    found = Q()
+    for path in TAKEN_THROUGH[kind]:
+        found |= Q(**{path: item_id})
+    return runs().filter(pk__in=Run.objects.filter(found).values("pk"))
+
+
+def _that_use(tool_id: int) -> QuerySet[Run]:
+    """Runs whose document names a tool."""
+    key = shelf.tool_key(tool_id)
+    named = (
+        Run.objects.annotate(written=Cast("document", TextField())).filter(written__contains=key)
+        if key
+        else Run.objects.none()
+    )
+    return runs().filter(pk__in=named.values("pk"))
+
+
+def run_by_id(run_id: int, *, lock: bool = False) -> Run:
+    """One run; with `lock`, nobody else changes it until the transaction ends. Raises NotFound."""
+    rows = runs().select_for_update() if lock else runs()
+    run = rows.filter(pk=run_id).first() if run_id < 2**63 else None
+    if run is None:
+        raise NotFound(NO_RUN)
+    return run
+
+
+def revision_of(run_id: int) -> int:
+    """A run's revision, and nothing else. Raises NotFound."""
+    found = Run.objects.filter(pk=run_id).values_list("revision", flat=True).first() if run_id < 2**63 else None
+    if found is None:
+        raise NotFound(NO_RUN)
+    return found
