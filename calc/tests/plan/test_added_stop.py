@@ -1,0 +1,123 @@
+"""A stop added through the list alone is in the plan, the scenes, what is said of it, and how the plan stands."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+import pytest
+
+from calc.plan import all_stops
+from calc.plan.compute import compute
+from calc.plan.outcome import Asked, Solved
+from calc.plan.part.solve import PART, PartFigures
+from calc.plan.scenes import scenes_of
+from calc.plan.standing import headlines, standing
+from calc.plan.stop import Amount, Stop, computed, without_figures
+from calc.plan.stop_kind import Carried, Headline, StopKind
+from calc.plan.view import View
+from calc.quantities import Figure, Sentence
+from calc.reading import write
+from calc.said.plan import sides_said, stops_said
+from calc.said.stop import Reader
+from calc.scene.shapes import Layer, Scene, Shape, Standing
+from calc.tests.plans import DOCUMENT, SHELF, with_facts
+
+MASS = 2.0  # of a pallet, kg
+LINE = ((0.0, 0.0), (10.0, 10.0))
+
+
+def _find(asked: Asked) -> float:
+    part: PartFigures = asked.need(PART)
+    return MASS + 10 * part.held_mass_kg
+
+
+PALLET: Solved[float] = Solved("pallet", "Pallet", _find, lambda _: (), needs=(PART,))
+
+
+def show(view: View) -> Stop:
+    weighs = view[PALLET]
+    if weighs is None:
+        return without_figures(view.outcome(PALLET), ())
+    fact = computed("pallet_mass", "Ten pieces", Amount(weighs, "kg", "up"), "with the pallet")
+    return Stop("", "", "settled", Sentence("weighs {m}", m=Figure(weighs, "kg", "up")), (fact,))
+
+
+def layers(_: View, __: Standing) -> Iterator[Layer]:
+    yield Layer(99, (Shape("pallet", "ghost", LINE),))
+
+
+def views(view: View) -> Iterator[Scene]:
+    shapes, box = (Shape("pallet", "part", LINE),), (0.0, 0.0, 10.0, 10.0)
+    yield Scene(shapes, (), box, (Sentence("Ten."),), "pallet", "On the pallet", ("pallet",))
+
+
+ADDED = StopKind(
+    "pallet",
+    "Pallet",
+    "What ten pieces weigh",
+    show,
+    (PALLET,),
+    layers=layers,
+    views=views,
+    headlines=(Headline("pallet", "pallet", "kg", "up", lambda f: f[PALLET]),),
+    carries=lambda view: (Carried("pallet", "Pallet", Figure(view[PALLET] or 0.0, "kg", "up"), 9),),
+)
+
+
+@pytest.fixture
+def added() -> Iterator[None]:
+    all_stops.ALL_STOPS.append(ADDED)
+    yield
+    all_stops.ALL_STOPS.remove(ADDED)
+
+
+@pytest.mark.usefixtures("added")
+def test_it_is_computed_shown_drawn_and_carried():
+    result = compute(DOCUMENT, SHELF)
+    stop = result.stops[-1]
+    assert (stop.key, stop.title, stop.heading, stop.state) == (
+        "pallet-s1",
+        "Pallet",
+        "What ten pieces weigh",
+        "settled",
+    )
+    weighs = result.figures[0][PART].held_mass_kg * 10 + MASS
+    assert stop.facts[0].value == pytest.approx(weighs)
+    scenes = {s.name: s for s in scenes_of(result, 0)}
+    assert "pallet" in {s.name for s in scenes["section"].shapes}
+    assert scenes["pallet"].title == "On the pallet"
+    assert result.sides[0].carry[-1].name == "pallet"
+    assert result.verdict == "settled"
+
+
+@pytest.mark.usefixtures("added")
+def test_it_waits_as_every_stop_does_and_stands_on_the_bench():
+    open_part = with_facts(part__profile__outside__o1__length_mm=None)
+    stop = compute(open_part, SHELF).stops[-1]
+    assert (stop.state, str(stop.line)) == ("open", "waiting on Part")
+    little = standing(DOCUMENT, SHELF)
+    assert little.stops[-1].name == "pallet"
+    assert little.headlines["pallet"] == pytest.approx(compute(DOCUMENT, SHELF).figures[0][PALLET])
+    assert "pallet" in headlines()
+
+
+@pytest.mark.usefixtures("added")
+def test_it_is_said_as_every_stop_is():
+    result = compute(DOCUMENT, SHELF)
+    said = stops_said(result, Reader("inch", document=write(DOCUMENT)))[-1]
+    assert (said.name, said.heading, said.facts[0].unit) == ("pallet", "What ten pieces weigh", "lb")
+    assert sides_said(result, "metric")[0].carry[-1].label == "Pallet"
+
+
+@pytest.mark.usefixtures("added")
+def test_it_is_there_for_each_side_and_leaves_when_the_list_does():
+    second = replace(DOCUMENT.setups[0], id="s2", cuts=tuple(replace(c, id="") for c in DOCUMENT.setups[0].cuts))
+    two = replace(DOCUMENT, setups=(*DOCUMENT.setups, second))
+    both = compute(two, replace(SHELF, setups=SHELF.setups * 2))
+    assert [s.key for s in both.stops if s.name == "pallet"] == ["pallet-s1", "pallet-s2"]
+    all_stops.ALL_STOPS.remove(ADDED)
+    try:
+        assert "pallet" not in {s.name for s in compute(DOCUMENT, SHELF).stops}
+    finally:
+        all_stops.ALL_STOPS.append(ADDED)
