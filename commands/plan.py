@@ -29,6 +29,7 @@ from calc.quantities import Sentence, System
 from calc.reading import read, write
 from calc.rules import Rules
 
+DIGITS = 9  # behind the point: what a float cannot say exactly is not told
 PART = re.compile(r'"((?:[^"\\]|\\.)*)"|([^.]+)')
 
 
@@ -116,8 +117,7 @@ def _figures(result: PlanResult, index: int) -> dict[str, Any]:
     """The figures of a side in core units, null while they are not known."""
     figures, setup = result.figures[index], result.views[index].setup
     hold, force, cuts = figures[HOLD], figures[FORCE], figures[CUTS]
-    return {
-        "index": index,
+    told = {
         "pressure_bar": setup.force.pressure_bar,
         "clamp_rpm": setup.clamp_rpm,
         "bore_mm": hold.pocket.bore_diameter_mm if hold else None,
@@ -126,6 +126,7 @@ def _figures(result: PlanResult, index: int) -> dict[str, Any]:
         "kept_fraction": force.at_top.kept_fraction if force else None,
         "corner": force.held_corner if force else None,
     }
+    return {"index": index} | {n: None if v is None else round(v, DIGITS) for n, v in told.items()}
 
 
 def told(result: PlanResult, side: int | None) -> dict[str, Any]:
