@@ -41,22 +41,24 @@ class FieldProblem(CalcError):
         super().__init__([FieldError(field, said)])
 
 
+@dataclass(frozen=True)
+class Bounds:
+    """What a value must lie between, None where an end is open; `low_open`: the least itself is not allowed."""
+
+    low: float | None
+    high: float | None
+    unit: str
+    label: str = ""
+    low_open: bool = False
+
+
 class OutOfRange(FieldProblem):
     """A value outside its declared range: `value`, `low` and `high` in `unit`."""
 
-    def __init__(
-        self,
-        field: str,
-        value: float,
-        low: float | None,
-        high: float | None,
-        unit: str,
-        *,
-        label: str = "",
-        low_open: bool = False,
-    ) -> None:
+    def __init__(self, field: str, value: float, within: Bounds) -> None:
+        low, high, unit, low_open = within.low, within.high, within.unit, within.low_open
         self.field, self.value, self.low, self.high, self.unit = field, value, low, high, unit
-        name = label or field
+        name = within.label or field
         given = Figure(value, unit, exact=True)
         bounds: dict[str, Figure | str] = {"given": given, "name": name}
         if low is not None and high is not None:

@@ -15,7 +15,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, get_args, get_origin
 
-from calc.errors import CalcError, FieldError, OutOfRange
+from calc.errors import Bounds, CalcError, FieldError, OutOfRange
 
 
 @dataclass(frozen=True)
@@ -160,7 +160,7 @@ def check_range(field: str, spec: Quantity, value: float) -> None:
     )
     if outside:
         shown = value if math.isfinite(value) else 0.0
-        raise OutOfRange(field, shown, low, spec.high, spec.unit, label=spec.label, low_open=spec.above is not None)
+        raise OutOfRange(field, shown, Bounds(low, spec.high, spec.unit, spec.label, spec.above is not None))
 
 
 Range = tuple[str, Quantity, float, float, bool]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 import numpy as np
@@ -136,45 +136,38 @@ def grip_fit(given: GripFitInput) -> GripFitResult:
         transmission = w.step(
             "λ", "Transmission: measured over calculated", "k / k_c", "", FIT, k=k, k_c=given.calculated_k
         )
-    outliers = _outliers(x, residuals, static)
-    _notes(w, given, static, k, r_squared, transmission, outliers)
-    return GripFitResult(
+    found = GripFitResult(
         static_grip_n=static,
         k_n_per_rpm2=k,
         r_squared=r_squared,
         transmission=transmission,
         residuals_n=tuple(float(r) for r in residuals),
-        outliers=outliers,
+        outliers=_outliers(x, residuals, static),
         working=tuple(w.steps),
-        notes=tuple(w.notes),
+        notes=(),
     )
+    _notes(w, given, found)
+    return replace(found, notes=tuple(w.notes))
 
 
-def _notes(
-    w: Working,
-    given: GripFitInput,
-    static: float,
-    k: float,
-    r_squared: float,
-    transmission: float | None,
-    outliers: tuple[int, ...],
-) -> None:
+def _notes(w: Working, given: GripFitInput, found: GripFitResult) -> None:
+    transmission, outliers = found.transmission, found.outliers
     wrong = "Mass, radius or reading is wrong, or the guides stick."
-    if static <= 0:
+    if found.static_grip_n <= 0:
         w.note("stop", "no-static-grip", "The fitted grip standing still is not above zero. Look at the readings.")
-    if k < 0:
+    if found.k_n_per_rpm2 < 0:
         w.note(
             "caution",
             "wrong-way",
             "The grip {goes} with speed, against what the side says. " + wrong,
             goes="grows" if given.side == "od" else "falls",
         )
-    if r_squared < R_SQUARED_LEAST:
+    if found.r_squared < R_SQUARED_LEAST:
         w.note(
             "caution",
             "poor-fit",
             "The curve explains {r} of the readings' scatter; {least} is the least that is usual. " + wrong,
-            r=Figure(100 * max(r_squared, 0.0), "%", "down"),
+            r=Figure(100 * max(found.r_squared, 0.0), "%", "down"),
             least=Figure(100 * R_SQUARED_LEAST, "%"),
         )
     if transmission is not None and not TRANSMISSION[0] <= transmission <= TRANSMISSION[1]:

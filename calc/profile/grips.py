@@ -91,16 +91,9 @@ def _kind_of(span: Span) -> Sentence | None:
     return None
 
 
-def _reasons(
-    grip_length: float,
-    body: Body,
-    wall: float,
-    radius: float,
-    solid: bool,
-    blocked: Span | None,
-    kind: Sentence | None,
-    outside: bool,
-) -> Iterator[Reason]:
+def _in_the_way(steps: Sequence[Span], at: int, outside: bool) -> Iterator[Reason]:
+    """What keeps the jaws away: a thread, a groove or a taper, or a step that stands before it."""
+    kind, blocked = _kind_of(steps[at]), _blocked(steps, at, outside)
     if kind is not None:
         yield Reason(kind, against=True)
     if blocked is not None:
@@ -110,6 +103,10 @@ def _reasons(
             Sentence("{name}, Ø{d}, is {word} and stands before it", name=blocked.step.name, d=Bare(d), word=word),
             against=True,
         )
+
+
+def _how_firm(grip_length: float, body: Body, wall: float, radius: float, solid: bool) -> Iterator[Reason]:
+    """How long the grip is, and how stiff what is gripped."""
     if grip_length < LEAST_MM - CLOSE:
         yield Reason(Sentence("{x} long, too short to hold", x=_mm(max(0.0, grip_length))), against=True)
     elif grip_length < body.length_mm * THIRD - CLOSE:
@@ -150,8 +147,7 @@ def _one(body: Body, steps: Sequence[Span], at: int, outside: bool, held: End) -
     # The wall is the ring's own; its broken edges do not make it thinner.
     wall = radius - body.widest_bore(*place) / 2 if outside else body.slimmest(*place) / 2 - radius
     solid = outside and wall >= radius - CLOSE
-    blocked, kind = _blocked(steps, at, outside), _kind_of(span)
-    reasons = tuple(_reasons(far - near, body, wall, radius, solid, blocked, kind, outside))
+    reasons = (*_in_the_way(steps, at, outside), *_how_firm(far - near, body, wall, radius, solid))
     limits = step.limits_mm
     widest = max(s.step.diameter_mm or 0.0 for s in body.outside)
     smallest, largest = limits or (step.diameter_mm, step.diameter_mm)

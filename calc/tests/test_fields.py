@@ -7,7 +7,7 @@ from calc.chuck.grip import ChuckForce, ChuckGripInput
 from calc.chuck.speed import StackPart
 from calc.cuts.turning import CutInput
 from calc.describing import describe, json_schema
-from calc.errors import CalcError, OutOfRange
+from calc.errors import Bounds, CalcError, OutOfRange
 from calc.fields import fields_of
 from calc.reading import read, write
 from calc.tests.plans import DOCUMENT
@@ -46,7 +46,7 @@ def test_a_range_is_enforced_in_python_too_and_carries_its_bounds():
     with pytest.raises(CalcError) as refused:
         StackPart(-1, 10)
     assert refused.value.errors[0].field == "mass_kg"
-    direct = OutOfRange("mass_kg", -1, 0, 500, "kg")
+    direct = OutOfRange("mass_kg", -1, Bounds(0, 500, "kg"))
     assert (direct.value, direct.low, direct.high, direct.unit) == (-1, 0, 500, "kg")
     with pytest.raises(CalcError):
         StackPart(math.nan, 10)

@@ -18,7 +18,7 @@ from calc.fields import Quantity
 from calc.quantities import Sentence
 from calc.results import Explained
 from calc.walls.lobing import EVERY_DEG, WallPoint
-from calc.walls.ring import Floats, GrippedRing, even_response, jaw_response
+from calc.walls.ring import Floats, GrippedRing, RingWall, even_response, jaw_response
 from calc.working import Working, derived
 
 CELLS = 48  # of half a jaw's arc
@@ -150,7 +150,7 @@ def wall_contact(given: WallContactInput) -> WallContactResult:
     outer, inner = given.outer_diameter_mm / 2, given.inner_diameter_mm / 2
     outside, modulus = given.side == "od", given.modulus_gpa * 1000
     m = given.jaws * np.arange(1, HARMONICS + 1, dtype=float)
-    moves = jaw_response(given.jaws, HARMONICS, inner, outer, given.side, modulus, given.poisson)
+    moves = jaw_response(given.jaws, HARMONICS, RingWall(inner, outer, given.side, modulus, given.poisson))
     even = even_response(inner, outer, given.side, modulus, given.poisson)
     gripped = 1 if outside else 0
     model, spectrum = _model(given, m, moves[gripped], even[gripped])

@@ -12,7 +12,7 @@ import numpy as np
 from calc.fields import Quantity
 from calc.quantities import Figure
 from calc.results import Explained
-from calc.walls.ring import Floats, GrippedRing, jaw_response
+from calc.walls.ring import Floats, GrippedRing, RingWall, jaw_response
 from calc.working import Source, Working, derived
 
 WALL = derived("Thin walls")
@@ -92,7 +92,7 @@ def per_newton(one: GrippedRing) -> _PerNewton:
     """The walls under one newton of grip; kept, since a wall is asked at many forces."""
     outer, inner = one.outer_diameter_mm / 2, one.inner_diameter_mm / 2
     m, (_, waves) = harmonics_of(one.jaws), _turns(one.jaws)
-    moves = jaw_response(one.jaws, HARMONICS, inner, outer, one.side, one.modulus_gpa * 1000, one.poisson)
+    moves = jaw_response(one.jaws, HARMONICS, RingWall(inner, outer, one.side, one.modulus_gpa * 1000, one.poisson))
     pressures = _amplitudes(one, one.gripped_mm / 2, m, math.radians(one.wrap_deg / 2))
     pointed = waves @ (_amplitudes(one, one.gripped_mm / 2, m, None) * moves[0 if one.side == "od" else 1])
     inner_wall, outer_wall = (waves @ (pressures * move) for move in moves)

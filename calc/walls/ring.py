@@ -62,12 +62,22 @@ class GrippedRing(Checked):
         return self.outer_diameter_mm if self.side == "od" else self.inner_diameter_mm
 
 
+@dataclass(frozen=True)
+class RingWall:
+    """A ring: radii [mm], the side that is gripped, modulus [MPa] and Poisson's number."""
+
+    inner: float
+    outer: float
+    side: Side
+    modulus_mpa: float
+    poisson: float
+
+
 @lru_cache(maxsize=256)
-def jaw_response(
-    jaws: int, count: int, inner: float, outer: float, side: Side, modulus_mpa: float, poisson: float
-) -> tuple[Floats, Floats]:
+def jaw_response(jaws: int, count: int, wall: RingWall) -> tuple[Floats, Floats]:
     """`wall_response` for the harmonics z, 2z … of equal jaws; kept, since a wall is asked at many forces."""
-    moves = wall_response(jaws * np.arange(1, count + 1), inner, outer, side, modulus_mpa, poisson)
+    harmonics = jaws * np.arange(1, count + 1)
+    moves = wall_response(harmonics, wall.inner, wall.outer, wall.side, wall.modulus_mpa, wall.poisson)
     for move in moves:
         move.flags.writeable = False
     return moves

@@ -18,7 +18,7 @@ def minutes(outer, inner, speed, feed, cap):
     return cross_minutes(Working(), Stretch(outer, inner, feed), Turning(speed, None, cap))
 
 
-def test_the_handbooks_drills():
+def test_the_worked_drills():
     one = drill(DrillInput(13, 90, 0.2, 2220, 0.14))
     assert (round(one.rpm), round(one.chip_thickness_mm, 5), round(one.torque_nm, 2), round(one.thrust_n)) == (
         2204,
@@ -61,7 +61,7 @@ def test_a_pilot_as_large_as_the_drill_is_refused():
         DrillInput(10, 90, 0.1, 2000, 0.2, pilot_mm=10)
 
 
-def test_facing_to_the_centre_is_the_handbooks():
+def test_facing_to_the_centre_takes_what_the_worked_example_says():
     assert minutes(80, 0, 200, 0.2, 3000) == pytest.approx(0.1345, abs=5e-5)
 
 

@@ -9,7 +9,7 @@ from calc.cuts.feed_window import Breaker, FeedWindowInput, feed_window, finish_
 BREAKER = Breaker(0.15, 0.4, 0.5, 4)
 
 
-def test_the_handbooks_examples():
+def test_the_worked_examples():
     one = feed_window(FeedWindowInput(0.8, ra_um=3.2, breaker=BREAKER))
     assert (round(one.feed_min_mm_rev, 4), round(one.feed_max_mm_rev, 4), one.bound_by) == (0.2667, 0.2825, "finish")
     two = feed_window(FeedWindowInput(0.8, ra_um=1.6, breaker=BREAKER, depth_mm=2))

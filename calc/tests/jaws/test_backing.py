@@ -1,4 +1,4 @@
-"""What the jaws close on: the handbook's examples, the order of testing, and the reasons."""
+"""What the jaws close on: worked examples, the order of testing, and the reasons."""
 
 from __future__ import annotations
 

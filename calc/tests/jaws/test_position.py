@@ -1,4 +1,4 @@
-"""The tooth: the handbook's worked examples, limit cases by hand, and what must always hold."""
+"""The tooth: worked examples, limit cases by hand, and what must always hold."""
 
 from __future__ import annotations
 

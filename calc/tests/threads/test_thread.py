@@ -73,7 +73,7 @@ def test_the_largest_minor_of_an_outside_unified_thread(size, most):
 
 
 def test_minor_of_an_outside_metric_thread():
-    found = thread(ThreadInput("iso", 24, 1.5))  # the handbook's example
+    found = thread(ThreadInput("iso", 24, 1.5))  # the worked example
     assert pair(found.minor) == pytest.approx((22.344, 21.920), abs=1e-9)
     assert pair(thread(ThreadInput("iso", 8, 1.25)).minor) == pytest.approx((6.619, 6.272), abs=1e-9)
 

@@ -55,7 +55,7 @@ def test_each_system_gives_the_other(iso, ansi):
     assert decode(iso).thickness_mm == pytest.approx(decode(ansi).thickness_mm)
 
 
-def test_the_handbooks_example():
+def test_the_worked_example():
     found = decode("cnmg 432")
     assert (found.ic_mm, found.thickness_mm) == pytest.approx((12.70, 4.7625))
     assert found.corner_radius_mm == pytest.approx(2 * 25.4 / 64)

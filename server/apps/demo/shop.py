@@ -128,9 +128,9 @@ CHUCKS: list[dict[str, Any]] = [
 
 
 def _blank(
-    key: str, metal: str, size: tuple[float, float, float], heads: float, face: float, chuck: str, word: str = ""
+    key: str, metal: str, size: tuple[float, float, float], seat: tuple[float, float], chuck: str, word: str = ""
 ) -> dict[str, Any]:
-    width, length, height = size
+    (width, length, height), (heads, face) = size, seat
     return {
         "key": key,
         "name": f"{metal} {height:g} high{word}",
@@ -147,7 +147,7 @@ def _blank(
 
 BLANKS: list[dict[str, Any]] = (
     [
-        _blank(f"{tag}-{metal}-{height:g}", metal, (width, length, height), heads, face, chuck, f", {tag.upper()}")
+        _blank(f"{tag}-{metal}-{height:g}", metal, (width, length, height), (heads, face), chuck, f", {tag.upper()}")
         for tag, chuck, width, length, heads, face, heights in (
             ("l3", "lathe-3-chuck", 40, 75, 20, 20, (50, 64)),
             ("l5", "lathe-5-chuck", 50, 90, 24, 40, (56, 72)),
@@ -157,11 +157,11 @@ BLANKS: list[dict[str, Any]] = (
         for height in heights
     ]
     + [
-        _blank(f"l5-inside-{metal}", metal, (50, 50, 56), 24, 15, "lathe-5-chuck", ", L5 inside")
+        _blank(f"l5-inside-{metal}", metal, (50, 50, 56), (24, 15), "lathe-5-chuck", ", L5 inside")
         for metal in ("steel", "aluminium")
     ]
     + [
-        _blank(key, "aluminium", (50, 60, 56), 24, face, "lathe-5-chuck", f" pie, L5 {word}")
+        _blank(key, "aluminium", (50, 60, 56), (24, face), "lathe-5-chuck", f" pie, L5 {word}")
         | {"kind": "pie", "width_mm": None, "angle_deg": 118}
         for key, face, word in (("l5-pie", 20, "inside"), ("l5-pie-outside", 58, "outside"))
     ]

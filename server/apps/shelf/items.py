@@ -12,7 +12,7 @@ from calc.fields import Choice, Quantity, Spec
 from calc.plan.labels import value_text as spec_text
 from calc.plan.standing import moved_words
 from calc.quantities import Figure, System, exact_text, from_core, shown_as
-from calc.shelf.items import KINDS, NOUNS, TITLES, item_fields
+from calc.shelf.items import KINDS, NOUNS, TITLES, ItemField, item_fields
 from calc.tools.records import TOOL_KINDS
 from server.apps.runs.actions.follow_shelf import Effect, effects
 from server.apps.runs.queries.find import runs_that_take
@@ -151,22 +151,21 @@ def _line(kind: str, row: Any) -> str:
     return f"ISO {row.iso_group} · {low} to {high}"
 
 
-def _field(
-    name: str, spec: Spec, group: str, value: Any, optional: bool, typical: bool, system: System
-) -> dict[str, Any]:
+def _field(one: ItemField, value: Any, typical: bool, system: System) -> dict[str, Any]:
+    spec = one.field.spec
     out: dict[str, Any] = {
-        "name": name,
+        "name": one.name,
         "label": spec.label,
         "help": spec.help,
         "where": getattr(spec, "where", ""),
-        "group": group,
+        "group": one.group,
         "kind": "text",
         "unit": "",
         "value": value,
         "text": value or "",
         "edit_text": value or "",
         "options": None,
-        "optional": optional,
+        "optional": one.field.nullable or one.field.default == "",
         "typical": typical,
     }
     match spec:
@@ -260,18 +259,7 @@ def _effect(effect: Effect, system: System) -> dict[str, Any]:
 def _view(form: Form, row: Item | None, system: System, person: Any, on_shelf: Snapshot) -> dict[str, Any]:
     kind = form.kind
     typical = set(row.typical) if row is not None else set()
-    fields = [
-        _field(
-            f.name,
-            f.field.spec,
-            f.group,
-            form.values[f.name],
-            f.field.nullable or f.field.default == "",
-            f.name in typical,
-            system,
-        )
-        for f in item_fields(kind)
-    ]
+    fields = [_field(f, form.values[f.name], f.name in typical, system) for f in item_fields(kind)]
     fields[1:1] = _links(kind, form, on_shelf)
     taking = list(runs_that_take(kind, row.pk)[:12]) if row is not None else []
     return {

@@ -76,15 +76,7 @@ def stock_tools(stock: dict[str, int]) -> None:
 
 
 @transaction.atomic
-def load_shelf(
-    machines: Rows,
-    chucks: Rows,
-    blanks: Rows,
-    rings: Rows = (),
-    plugs: Rows = (),
-    sets: Rows = (),
-    stock: dict[str, int] | None = None,
-) -> None:
+def load_shelf(machines: Rows, chucks: Rows, blanks: Rows, rings: Rows = (), plugs: Rows = (), sets: Rows = ()) -> None:
     """Add what is given; keys must be new. A set brings its life as (days ago, what, size, removal, note)."""
     renew()
     load_starting_materials()
