@@ -23,6 +23,8 @@ def data(tmp_path, monkeypatch):
         monkeypatch.setattr(module, "DATA", tmp_path, raising=False)
     monkeypatch.setattr(places, "STAMPS", tmp_path / "stamps")
     monkeypatch.setattr(start, "LOCK", tmp_path / "start.lock")
+    # The packages are this place's own: their stamp is not in the folder somewhere else.
+    monkeypatch.setattr(keeping, "ensure_python", lambda: None)
     return tmp_path
 
 

@@ -89,12 +89,13 @@ class ChuckGaugeOut(Schema):
 
 
 class ReadingOut(Schema):
-    """A reading."""
+    """A reading, and how far it stands off the fitted curve; null where it is left out or there is no curve."""
 
     number: int
     rpm: float
     grip: float
     left_out: bool
+    off: float | None
 
 
 class GaugeFigure(Schema):

@@ -130,6 +130,7 @@ def run_page(run: GaugeRun, system: System) -> dict[str, Any]:
     readings = list(run.readings.all())
     unit = shown_as("N", system)
     every = max(1, len(readings) // SHOWN_MOST)
+    off: dict[int, float] = {}
     found: dict[str, Any] = {
         "curve": [],
         "notes": [],
@@ -145,6 +146,8 @@ def run_page(run: GaugeRun, system: System) -> dict[str, Any]:
         found["problem"] = error.errors[0].sentence.text(system)
     else:
         found |= _fitted(run, readings, fit, system)
+        used = [r.number for r in readings if not r.left_out]
+        off = {n: round(from_core(by, "N", unit), 4) for n, by in zip(used, fit.residuals_n, strict=True)}
     return (
         _plate(run, system)
         | found
@@ -157,6 +160,7 @@ def run_page(run: GaugeRun, system: System) -> dict[str, Any]:
                     "rpm": r.rpm,
                     "grip": round(from_core(r.grip_n, "N", unit), 4),
                     "left_out": r.left_out,
+                    "off": off.get(r.number),
                 }
                 for r in readings[::every]
             ],

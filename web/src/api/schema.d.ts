@@ -1924,7 +1924,7 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description A reading.
+         * @description A reading, and how far it stands off the fitted curve; null where it is left out or there is no curve.
          */
         ReadingOut: {
             /** Number */
@@ -1935,6 +1935,8 @@ export interface components {
             grip: number;
             /** Left Out */
             left_out: boolean;
+            /** Off */
+            off: number | null;
         };
         /**
          * GaugeRunIn

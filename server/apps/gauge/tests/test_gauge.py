@@ -87,8 +87,12 @@ def test_an_outlier_is_told_left_out_and_taken_in_again(planner, chuck):
     assert wild != TABLE
     _, page = take_in(planner, chuck, readings=wild)
     assert page["outliers"] == [6]
+    off = [r["off"] for r in page["readings"]]
+    assert sum(off) == pytest.approx(0, abs=0.01)  # least squares with a free start: what stands off cancels
+    assert max(range(len(off)), key=lambda i: abs(off[i])) == 5
     status, out = planner.send(f"gauge-runs/{page['id']}/left-out", {"numbers": [6], "left_out": True})
     assert (status, out["outliers"], out["readings"][5]["left_out"]) == (200, [], True)
+    assert out["readings"][5]["off"] is None
     assert {f["label"]: f["text"] for f in out["figures"]}["Grip standing still"] == "70.0\xa0kN"
 
 

@@ -26,9 +26,9 @@ const run: GaugeRun = {
   unit: "kN",
   total: 3,
   readings: [
-    { number: 1, rpm: 0, grip: 40, left_out: false },
-    { number: 2, rpm: 1000, grip: 44, left_out: false },
-    { number: 3, rpm: 2000, grip: 32, left_out: true },
+    { number: 1, rpm: 0, grip: 40, left_out: false, off: 0 },
+    { number: 2, rpm: 1000, grip: 44, left_out: false, off: 6 },
+    { number: 3, rpm: 2000, grip: 32, left_out: true, off: null },
   ],
   curve: [
     [0, 40],
@@ -87,13 +87,20 @@ describe("GaugeChart", () => {
     expect(container.querySelectorAll("circle[data-out]")).toHaveLength(1);
     const residuals = container.querySelectorAll("line.residual");
     expect(residuals).toHaveLength(2); // what is left out has none
-    // 44 measured, 38 on the curve: six above it, so the line goes up.
+    // 44 measured, six above the curve as the server says: the line goes up.
     expect(Number(residuals[1]?.getAttribute("y2"))).toBeLessThan(Number(residuals[1]?.getAttribute("y1")));
     expect(screen.getByRole("img").getAttribute("aria-label")).toContain("the farthest stands 6.0 kN off it");
   });
 
   it("draws readings alone while there is no fit", () => {
-    const { container } = render(<GaugeChart spots={run.readings} curve={[]} outliers={[]} unit="kN" />);
+    const { container } = render(
+      <GaugeChart
+        spots={run.readings.map((s) => ({ ...s, off: null }))}
+        curve={[]}
+        outliers={[]}
+        unit="kN"
+      />,
+    );
     expect(container.querySelector("path")).toBeNull();
     expect(container.querySelectorAll("circle")).toHaveLength(3);
   });

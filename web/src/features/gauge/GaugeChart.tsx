@@ -45,7 +45,7 @@ const Drawing = styled(Picture)`
   }
 `;
 
-export type GaugeSpot = { number: number; rpm: number; grip: number; left_out: boolean };
+export type GaugeSpot = { number: number; rpm: number; grip: number; left_out: boolean; off: number | null };
 type Props = {
   spots: readonly GaugeSpot[];
   curve: readonly (readonly number[])[];
@@ -72,17 +72,7 @@ export function GaugeChart({ spots, curve, outliers, unit }: Props) {
     (p) => x(p[0] ?? 0),
     (p) => y(p[1] ?? 0),
   );
-  // The curve is the server's, a parabola: its value at a reading lies between its points.
-  const at = (speed: number) => {
-    const i = Math.max(
-      1,
-      curve.findIndex((p) => (p[0] ?? 0) >= speed),
-    );
-    const [[x0 = 0, y0 = 0], [x1 = 1, y1 = 0]] = [curve[i - 1] ?? [], curve[i] ?? []];
-    return x1 === x0 ? y1 : y0 + ((y1 - y0) * (speed - x0)) / (x1 - x0);
-  };
-  const used = spots.filter((s) => !s.left_out);
-  const off = curve.length > 0 ? used.map((s) => ({ ...s, by: s.grip - at(s.rpm) })) : [];
+  const off = spots.flatMap((s) => (s.off === null ? [] : [{ ...s, by: s.off }]));
   const most = Math.max(0.001, ...off.map((s) => Math.abs(s.by)));
   const middle = height - (height * RESIDUAL_HIGH) / 2 - 4;
   const high = (height * RESIDUAL_HIGH) / 2 - 12;

@@ -109,7 +109,13 @@ export function GaugeScreen({ session, tools }: { session: Session; tools: React
       </Blank>
     );
   if (!chuck) return <Blank>Opening the gauge runs …</Blank>;
-  const spots = live.points.map(([rpm, grip], i) => ({ number: i, rpm, grip: grip / 1000, left_out: false }));
+  const spots = live.points.map(([rpm, grip], i) => ({
+    number: i,
+    rpm,
+    grip: grip / 1000,
+    left_out: false,
+    off: null,
+  }));
   return (
     <>
       <AppHeader title={`Grip gauge, ${chuck.name}`} tools={tools} />
