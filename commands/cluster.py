@@ -38,6 +38,7 @@ class Cluster:
         if programs is None:
             raise Stop("PostgreSQL is not installed.")
         self.programs = programs
+        self.name = name
         self.fast = fast
         self.as_root = os.geteuid() == 0
         self.folder = DATA / name

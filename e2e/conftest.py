@@ -121,7 +121,6 @@ def app(page: Page, server: Server, run: Run) -> Iterator[Page]:
     assert errors == []
     # No page may still ask for news while the tables are emptied.
     page.goto("about:blank")
-    page.wait_for_timeout(500)
     for _ in range(100):  # nor may the server still work for one that has gone
         with connection.cursor() as cursor:
             cursor.execute(BUSY)

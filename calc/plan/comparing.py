@@ -12,7 +12,7 @@ from calc.plan.paths import replaced
 from calc.plan.stop import Row, Table
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
-from calc.shelf.workholding import JawBlank
+from calc.shelf.jaw_blank import JawBlank
 from calc.working import Note
 
 MOST = 8

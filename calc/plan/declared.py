@@ -8,10 +8,11 @@ from typing import Any
 from calc.fields import FieldSpec, fields_of
 from calc.plan.document import Document
 from calc.plan.paths import parts_of
+from calc.shelf.all_kinds import KINDS
 
 # What a plan takes from the shelf, by the last name of its path: of the whole run, and of each set-up.
-OF_THE_RUN = {"machine": "Machine", "material": "Material"}
-OF_A_SETUP = {"chuck": "Chuck", "jaw_blank": "Jaw blank", "jaw_set": "Jaw set"}
+OF_THE_RUN = ("machine", "material")
+OF_A_SETUP = ("chuck", "jaw_blank", "jaw_set")
 MAY_BE_NONE = ("jaw_set",)
 
 
@@ -46,4 +47,4 @@ def field_at(path: str) -> FieldSpec:
 def label_at(path: str) -> str:
     """What is declared at the path, in a word or two. Raises KeyError."""
     kind = reference_at(path)
-    return (OF_THE_RUN | OF_A_SETUP)[kind] if kind else field_at(path).spec.label
+    return KINDS[kind].noun.capitalize() if kind else field_at(path).spec.label

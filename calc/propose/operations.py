@@ -23,9 +23,11 @@ from calc.rules import Rules
 from calc.threads.chip import DEPTH_EXTERNAL, DEPTH_INTERNAL
 from calc.threads.designation import designation
 from calc.tools.choose import choose
+from calc.tools.kinds.drill import Drill
+from calc.tools.kinds.groove_insert import GrooveInsert
+from calc.tools.kinds.insert import Insert
 from calc.tools.library import EMPTY, Library
 from calc.tools.other_rules import BOOKS
-from calc.tools.records import Drill, GrooveInsert, Insert
 
 ROUGH_DEPTH_MM = 2.0  # of a pass, per side (typical)
 ROUGH_BORE_MM = 2.5  # more than this per side is roughed before it is finished (typical)

@@ -21,7 +21,10 @@ from calc.plan.part.solve import PartFigures
 from calc.route.time import Path, minutes_of
 from calc.rules import Rules
 from calc.threads.chip import thread_chip
-from calc.tools.records import Drill, GrooveInsert, Holder, Insert
+from calc.tools.kinds.drill import Drill
+from calc.tools.kinds.groove_insert import GrooveInsert
+from calc.tools.kinds.holder import Holder
+from calc.tools.kinds.insert import Insert
 from calc.tools.turning_columns import usable
 
 Mask = NDArray[np.bool_]

@@ -10,7 +10,8 @@ from typing import Annotated
 from calc.errors import FieldError
 from calc.fields import Quantity, Text
 from calc.item import Item
-from calc.quantities import Sentence
+from calc.item_kind import ItemKind
+from calc.quantities import Figure, Sentence
 
 PLATE = "Rating plate, or “spindle” in the machine's data sheet"
 CONTROL = "The control's programming manual"
@@ -107,3 +108,13 @@ class Machine(Item):
             word = getattr(self, name)
             if word and not re.fullmatch(pattern, word):
                 yield FieldError(name, Sentence("Write the word as the control takes it, such as {e}.", e=example))
+
+
+MACHINE = ItemKind(
+    name="machine",
+    title="Machines",
+    noun="machine",
+    item=Machine,
+    line=lambda m, _: f"{Figure(m.max_rpm, 'rpm').text()} · {Figure(m.power_kw, 'kW', exact=True).text()}",
+    groups={"name": "The lathe", "feed_word": "Its control"},
+)

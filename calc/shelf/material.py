@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from calc.errors import FieldError
 from calc.fields import Choice, Flag, Quantity
 from calc.item import Item
+from calc.item_kind import ItemKind, Names
 from calc.quantities import Figure, Sentence
 
 
@@ -131,3 +132,19 @@ class Material(Item):
             yield FieldError("speed_low_m_min", words)
             words = Sentence("The fast end cannot be below the slow one, {v}.", v=Figure(low, "m/min", exact=True))
             yield FieldError("speed_high_m_min", words)
+
+
+def _line(material: Material, _: Names) -> str:
+    low, high = Figure(material.speed_low_m_min, "m/min").number(), Figure(material.speed_high_m_min, "m/min").text()
+    return f"ISO {material.iso_group} · {low} to {high}"
+
+
+MATERIAL = ItemKind(
+    name="material",
+    typical_by="kc11",
+    title="Materials",
+    noun="material",
+    item=Material,
+    line=_line,
+    groups={"name": "What it is", "kc11": "How it cuts", "density_kg_dm3": "How it behaves"},
+)

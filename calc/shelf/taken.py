@@ -7,9 +7,13 @@ from typing import Annotated
 
 from calc.chuck.calibration import Calibration
 from calc.fields import Flag, Group, Text
+from calc.shelf.chuck import Chuck
+from calc.shelf.jaw_blank import JawBlank
+from calc.shelf.jaw_set import JawSet
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
-from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
+from calc.shelf.plug import Plug
+from calc.shelf.ring import Ring
 from calc.tools.library import EMPTY, Library
 
 MOST = 2000  # of a kind

@@ -16,10 +16,11 @@ from calc.plan.paths import replaced
 from calc.plan.sides.inputs import Sides
 from calc.profile.lines import read_line
 from calc.profile.steps import TurnedStep
+from calc.shelf.chuck import Chuck
+from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
 from calc.shelf.taken import SetupShelf, Shelf
-from calc.shelf.workholding import Chuck, JawBlank
 
 MACHINE = Machine("m", "Test lathe", 4000, 20, 300)
 MATERIAL = Material("c45", "carbon steel C45", "P", 2220, 0.14, 100, 320, 7.85, 210)

@@ -13,10 +13,11 @@ from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
 from calc.propose.operations import propose, side_of
+from calc.shelf.chuck import Chuck
+from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.machine import Machine
 from calc.shelf.material import Material
 from calc.shelf.taken import SetupShelf, Shelf
-from calc.shelf.workholding import Chuck, JawBlank
 from calc.tests.tools.shelf import starting_library
 
 MACHINE = Machine("m", "Lathe", 4000, 20, 300, shank_mm=25, bar_seat_mm=40)

@@ -3,12 +3,19 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Annotated
+from typing import Annotated, Any
 
 from calc.fields import Group
-from calc.tools.records import Blade, Drill, GrooveInsert, Holder, Insert, ThreadInsert
+from calc.tools.all_kinds import TOOL_KINDS
+from calc.tools.kinds.blade import Blade
+from calc.tools.kinds.drill import Drill
+from calc.tools.kinds.groove_insert import GrooveInsert
+from calc.tools.kinds.holder import Holder
+from calc.tools.kinds.insert import Insert
+from calc.tools.kinds.thread_insert import ThreadInsert
 
 Cutting = Insert | GrooveInsert | ThreadInsert | Drill
 Carrying = Holder | Blade
@@ -44,6 +51,20 @@ class Library:
     holders: Annotated[tuple[Holder, ...], Group("Holders and bars", most=MOST)] = ()
     drills: Annotated[tuple[Drill, ...], Group("Drills", most=MOST)] = ()
     blades: Annotated[tuple[Blade, ...], Group("Blades", most=MOST)] = ()
+
+    @classmethod
+    def of(cls, kinds: Mapping[str, Iterable[Any]]) -> Library:
+        """A library from its tools by kind."""
+        return cls(**{TOOL_KINDS[kind].plural: tuple(tools) for kind, tools in kinds.items()})
+
+    def of_kind(self, kind: str) -> tuple[Any, ...]:
+        """Its tools of a kind."""
+        found: tuple[Any, ...] = getattr(self, TOOL_KINDS[kind].plural)
+        return found
+
+    def with_kind(self, kind: str, tools: Iterable[Any]) -> Library:
+        """The same with other tools of a kind."""
+        return replace(self, **{TOOL_KINDS[kind].plural: tuple(tools)})
 
     @cached_property
     def edges(self) -> dict[str, Cutting]:

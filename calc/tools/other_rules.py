@@ -14,8 +14,12 @@ from calc.many import MANY
 from calc.quantities import Figure, Sentence
 from calc.tools import turning_rules as turning
 from calc.tools.choose import Array, Book, Columns, Job, Preference, Rule
+from calc.tools.kinds.blade import Blade
+from calc.tools.kinds.drill import Drill
+from calc.tools.kinds.groove_insert import GrooveInsert
+from calc.tools.kinds.holder import Holder
+from calc.tools.kinds.thread_insert import ThreadInsert
 from calc.tools.library import Tool
-from calc.tools.records import Blade, Drill, GrooveInsert, Holder, ThreadInsert
 from calc.tools.turning_columns import coolant, none, points, stock, tough
 
 BY_CODE = {r.code: r for r in turning.RULES}

@@ -10,8 +10,9 @@ import numpy as np
 from calc.tools.boring_bar import CHIP_ROOM_SHARE, overhang_limit
 from calc.tools.choose import Array, Columns, Job
 from calc.tools.designation import SHAPES
+from calc.tools.kinds.holder import Holder
+from calc.tools.kinds.insert import Insert
 from calc.tools.library import Tool
-from calc.tools.records import Holder, Insert
 
 # Share of the edge that may cut, by shape; others as the weakest that is like them.
 USABLE = {

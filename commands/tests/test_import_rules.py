@@ -25,7 +25,7 @@ BREAKS = [
     ("server/apps/runs/api.py", "server.apps.runs.models"),
     ("server/apps/runs/queries/find.py", "server.apps.runs.actions.undo"),
     ("server/apps/runs/convert/rows.py", "server.apps.runs.queries.find"),
-    ("server/apps/shelf/convert.py", "server.apps.shelf.items"),
+    ("server/apps/shelf/convert.py", "server.apps.shelf.queries.item"),
     ("server/apps/notebook/models.py", "server.apps.notebook.queries"),
     ("server/apps/gauge/models.py", "calc.chuck.fit"),
     ("server/apps/gauge/known.py", "server.apps.gauge.actions.runs"),

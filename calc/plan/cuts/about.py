@@ -24,8 +24,13 @@ from calc.shelf.material import Material
 from calc.threads.designation import designation
 from calc.threads.thread import Form, ThreadInput, ThreadResult, thread
 from calc.tools.boring_bar import BoringBarInput, BoringBarResult, boring_bar
+from calc.tools.kinds.blade import Blade
+from calc.tools.kinds.drill import Drill
+from calc.tools.kinds.groove_insert import GrooveInsert
+from calc.tools.kinds.holder import Holder
+from calc.tools.kinds.insert import Insert
+from calc.tools.kinds.thread_insert import ThreadInsert
 from calc.tools.library import EMPTY, Library, Tool
-from calc.tools.records import Blade, Drill, GrooveInsert, Holder, Insert, ThreadInsert
 from calc.tools.turning_columns import usable
 from calc.working import Note, Working
 

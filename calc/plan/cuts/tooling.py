@@ -15,8 +15,11 @@ from calc.profile.grips import from_end
 from calc.rules import Rules
 from calc.threads.designation import designation
 from calc.tools.choose import Job
+from calc.tools.kinds.drill import Drill
+from calc.tools.kinds.groove_insert import GrooveInsert
+from calc.tools.kinds.holder import Holder
+from calc.tools.kinds.insert import Insert
 from calc.tools.library import Library, Tool
-from calc.tools.records import Drill, GrooveInsert, Holder, Insert
 
 SAME_MM = 0.02
 WEAK_KW = 12.0  # typical: below it a machine wants a free-cutting edge

@@ -20,8 +20,9 @@ from calc.plan.sides.solve import POCKETS_APART_MM, SIDES, STOCK_GRIPS, SidesFig
 from calc.profile.body import End
 from calc.profile.grips import Grip
 from calc.quantities import Figure, Sentence
+from calc.shelf.chuck import Chuck
+from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.taken import SetupShelf
-from calc.shelf.workholding import Chuck, JawBlank
 from calc.working import Note, Step, Working, derived, typical
 
 OF_STOCK: dict[str, Literal["turned", "ground", "rough"]] = {"rough": "rough", "drawn": "ground", "turned": "turned"}

@@ -12,10 +12,10 @@ from calc.plan.stop import Answer, Fact, Row, Stop, Table, chosen
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 from calc.tools.choose import Choice, Ranked, choose, why_not
+from calc.tools.kinds.insert import Insert
 from calc.tools.library import Library, Tool
 from calc.tools.other_rules import BOOKS
 from calc.tools.outline import outline
-from calc.tools.records import Insert
 from calc.working import ENTERED, Note, Working
 
 NONE = Sentence("{w}", w="choose one below: its figures then count")

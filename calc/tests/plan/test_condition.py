@@ -57,7 +57,7 @@ def test_the_house_rule_says_how_long_a_run_counts():
 
 
 def test_transmission_counts_only_with_the_jaws_it_was_measured_with():
-    from calc.shelf.workholding import JawSet
+    from calc.shelf.jaw_set import JawSet
 
     own = replace(RUN, jaw_set="set-1")
     jaw_set = JawSet("set-1", "Set 1", "od", 84.0, 20.0, 4.0, tooth=0, numbers="1-1", chuck_key="c")

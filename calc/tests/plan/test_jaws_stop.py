@@ -11,7 +11,9 @@ from calc.plan.compute import compute
 from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.paths import replaced
-from calc.shelf.workholding import JawSet, Plug, Ring
+from calc.shelf.jaw_set import JawSet
+from calc.shelf.plug import Plug
+from calc.shelf.ring import Ring
 from calc.tests.plans import DOCUMENT, IN_TOOTH_0, SHELF, TOOTHED, codes, plan, shelf_with
 
 RING = Ring("b", "Ring B", 95, 140, 6, 750)

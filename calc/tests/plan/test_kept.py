@@ -23,8 +23,10 @@ from calc.plan.paths import replaced
 from calc.plan.sides.inputs import Sides
 from calc.plan.sides.solve import SIDES
 from calc.results import as_plain
+from calc.shelf.jaw_set import JawSet
+from calc.shelf.plug import Plug
+from calc.shelf.ring import Ring
 from calc.shelf.taken import SetupShelf, Shelf
-from calc.shelf.workholding import JawSet, Plug, Ring
 from calc.tests.plans import ALUMINIUM, DOCUMENT, MACHINE, MATERIAL, STEEL, TALL, TOOTHED
 
 
@@ -95,7 +97,7 @@ def shown(result: PlanResult) -> object:
     return as_plain((result.stops, result.sides, result.verdict))
 
 
-@settings(max_examples=40, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=25, suppress_health_check=[HealthCheck.too_slow])
 @given(st.lists(EDIT, min_size=1, max_size=6))
 def test_after_any_edits_the_plan_is_as_if_computed_for_the_first_time(edits: list[tuple[str, object]]) -> None:
     document: Document = TWO

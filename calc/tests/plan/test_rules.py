@@ -98,7 +98,8 @@ def test_every_rule_a_plan_may_depart_from_is_a_number_with_its_reason():
 
 
 def test_the_jaws_are_bored_on_a_plug_where_the_house_rule_says_so():
-    from calc.shelf.workholding import Plug, Ring
+    from calc.shelf.plug import Plug
+    from calc.shelf.ring import Ring
     from calc.tests.plans import SHELF
 
     shelf = replace(

@@ -19,8 +19,8 @@ from calc.plan.sides.inputs import Sides
 from calc.plan.sides.solve import SIDES
 from calc.profile.body import body_of
 from calc.profile.grips import finished_grips
+from calc.shelf.ring import Ring
 from calc.shelf.taken import SetupShelf, Shelf
-from calc.shelf.workholding import Ring
 from calc.tests.plans import DOCUMENT, MACHINE, MATERIAL, SHELF, TALL, TOOTHED, plan, steps
 
 

@@ -14,7 +14,7 @@ from calc.plan.lists import NewItem, as_lines, line_value, lines_value, list_at,
 from calc.plan.paths import value_at
 from calc.plan.standing import headline_text, moved, standing, standing_of
 from calc.reading import read, write
-from calc.shelf.items import KINDS, item_fields, read_item
+from calc.shelf.all_kinds import KINDS
 from calc.shelf.taken import Shelf
 from calc.tests.plans import CHUCK, DOCUMENT, MACHINE, MATERIAL, SHELF, STEEL, plan, with_facts
 from calc.typed import typed_value
@@ -191,23 +191,23 @@ def flat(value):
 
 @pytest.mark.parametrize(("kind", "value"), [("machine", MACHINE), ("material", MATERIAL), ("jaw_blank", STEEL)])
 def test_a_shelf_item_is_read_back_from_its_flat_row(kind, value):
-    assert read_item(kind, flat(value)) == value
+    assert KINDS[kind].read(flat(value)) == value
 
 
 def test_a_chuck_is_read_back_with_its_chart():
     chart = [(p.pressure_bar, p.grip_n) for p in CHUCK.force.chart]
-    assert read_item("chuck", {n: v for n, v in flat(CHUCK).items() if v is not None}, chart) == CHUCK
+    assert KINDS["chuck"].read({n: v for n, v in flat(CHUCK).items() if v is not None}, chart) == CHUCK
     with pytest.raises(CalcError) as caught:
-        read_item("chuck", flat(CHUCK) | {"max_grip_n": -1, "max_rpm": 0}, chart)
+        KINDS["chuck"].read(flat(CHUCK) | {"max_grip_n": -1, "max_rpm": 0}, chart)
     assert {e.field for e in caught.value.errors} == {"max_grip_n", "max_rpm"}
     with pytest.raises(CalcError) as caught:
-        read_item("chuck", flat(CHUCK), [(5, 100), (10, 50)])
+        KINDS["chuck"].read(flat(CHUCK), [(5, 100), (10, 50)])
     assert [e.field for e in caught.value.errors] == ["chart"]
 
 
 @pytest.mark.parametrize("kind", list(KINDS))
 def test_every_field_of_the_shelf_says_what_it_is_and_where_it_is_found(kind):
-    for item in item_fields(kind):
+    for item in KINDS[kind].fields:
         assert item.field.spec.label
         assert item.field.spec.help, item.name
         assert item.field.spec.where, item.name

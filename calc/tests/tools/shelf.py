@@ -4,25 +4,15 @@ from dataclasses import replace
 from functools import cache
 
 from calc.data.tools import starting_tools
-from calc.reading import read
+from calc.tools.all_kinds import TOOL_KINDS
 from calc.tools.library import Library
-from calc.tools.records import TOOL_KINDS
 
-ROWS = {
-    "insert": "inserts",
-    "groove_insert": "groove_inserts",
-    "thread_insert": "thread_inserts",
-    "holder": "holders",
-    "drill": "drills",
-    "blade": "blades",
-}
+ROWS = {name: kind.plural for name, kind in TOOL_KINDS.items()}
 
 
 @cache
 def starting_library():
-    return Library(
-        **{ROWS[kind]: tuple(read(TOOL_KINDS[kind], row) for row in rows) for kind, rows in starting_tools().items()}
-    )
+    return Library.of({kind: [TOOL_KINDS[kind].read(row) for row in rows] for kind, rows in starting_tools().items()})
 
 
 def stocked(**pieces):

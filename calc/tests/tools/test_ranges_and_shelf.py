@@ -7,13 +7,14 @@ import pytest
 from calc.data.tools import starting_tools
 from calc.errors import CalcError
 from calc.fields import fields_of
-from calc.reading import read, write
-from calc.shelf.items import GROUPS, KINDS, NOUNS, TITLES, item_fields
-from calc.shelf.properties import CODES, column, field_of
+from calc.reading import write
+from calc.shelf.all_kinds import KINDS
 from calc.tests.tools.shelf import starting_library
+from calc.tools.all_kinds import TOOL_KINDS
+from calc.tools.kinds.groove_insert import GrooveInsert
+from calc.tools.kinds.insert import Insert
 from calc.tools.library import Library, Tool
 from calc.tools.ranges import read_range
-from calc.tools.records import TOOL_KINDS, GrooveInsert, Insert
 
 LIB = starting_library()
 
@@ -48,32 +49,52 @@ def test_what_is_no_range_is_told(text, says):
         read_range(text)
 
 
-@pytest.mark.parametrize("kind", TOOL_KINDS)
-def test_every_kind_has_its_title_noun_groups_and_form(kind):
-    assert KINDS[kind] is TOOL_KINDS[kind]
-    assert TITLES[kind]
-    assert NOUNS[kind]
-    rows = item_fields(kind)
-    assert rows[0].name == "name"
-    assert {f.name for f in rows} == {f.name for f in fields_of(TOOL_KINDS[kind])} - {"key"}
-    assert {r.group for r in rows} == set(GROUPS[kind].values())
+@pytest.mark.parametrize("kind", KINDS.values(), ids=lambda k: k.name)
+def test_every_kind_shows_all_that_its_value_holds_under_headings_that_are_used(kind):
+    held = {link.field for link in kind.links if link.field} | {"key", "typical", kind.part}
+    own = {f.name for f in fields_of(kind.item)} - held
+    nested = next((f.nested for f in fields_of(kind.item) if f.name == kind.part), None)
+    parts = {f.name for f in fields_of(nested)} - {kind.chart} if nested else set()
+    assert kind.fields[0].name == "name"
+    assert {f.name for f in kind.fields} == own | parts
+    assert {f.group for f in kind.fields} == set(kind.groups.values())
+    assert set(kind.order) <= own | parts
+    assert {link.kind for link in kind.links} <= set(KINDS)
 
 
-@pytest.mark.parametrize("kind", TOOL_KINDS)
+@pytest.mark.parametrize("kind", TOOL_KINDS.values(), ids=lambda k: k.name)
 def test_every_starting_item_survives_writing_and_reading(kind):
-    for row in starting_tools()[kind]:
-        item = read(TOOL_KINDS[kind], row)
-        assert read(TOOL_KINDS[kind], write(item)) == item
+    for row in starting_tools()[kind.name]:
+        item = kind.read(row)
+        assert kind.read(write(item)) == item
 
 
-@pytest.mark.parametrize("kind", CODES)
+def test_every_kind_of_tool_has_its_place_in_a_library():
+    assert {k.plural for k in TOOL_KINDS.values()} == {f.name for f in fields_of(Library)}
+    assert all(LIB.of_kind(kind) for kind in TOOL_KINDS)
+    assert LIB.with_kind("drill", ()).drills == ()
+    assert LIB.with_kind("drill", ()).blades == LIB.blades
+
+
+@pytest.mark.parametrize("kind", KINDS.values(), ids=lambda k: k.name)
 def test_columns_go_both_ways_and_no_two_are_one(kind):
-    names = [f.name for f in item_fields(kind)]
-    columns = [column(kind, n) for n in names]
-    assert len(set(columns)) == len(columns)
-    assert [field_of(kind, c) for c in columns] == names
-    assert [field_of(kind, n) for n in names] == names
-    assert set(CODES[kind]) <= set(names)
+    names = [f.name for f in kind.fields]
+    columns = [kind.column(n) for n in names]
+    assert len(set(kind.columns)) == len(kind.columns)
+    assert [kind.field_of(c) for c in columns] == names
+    assert [kind.field_of(n) for n in names] == names
+    assert set(kind.codes) <= set(names)
+
+
+def test_a_line_tells_what_tells_it_from_the_next():
+    drill, ring = KINDS["drill"], KINDS["ring"]
+    feeds = {"application": "P10", "feed_min": 0.1, "feed_max": 0.2}
+    made = drill.read({"key": "d", "name": "d", "diameter_mm": 13, "reach_mm": 65, **feeds})
+    assert drill.line(made, {}) == "Ø13 · 65 mm deep · none in stock"
+    bare = {"key": "r", "name": "r", "inner_mm": 40, "outer_mm": 90}
+    limited = ring.line(ring.read({**bare, "max_bar": 12, "max_rpm": 800}), {}).replace("\xa0", " ")
+    assert limited == "Ø40 / Ø90 · 12.0 bar, 800 rpm"
+    assert ring.line(ring.read(bare), {}) == "Ø40 / Ø90 · no limits on record"
 
 
 def test_an_insert_goes_where_its_seat_is():

@@ -32,7 +32,7 @@ def load_demo() -> bool:
         load_person(role, role)
     load_starting_tools()
     stock_tools(shop.STOCK)
-    load_shelf(shop.MACHINES, shop.CHUCKS, shop.BLANKS, shop.RINGS, shop.PLUGS, shop.SETS)
+    load_shelf(shop.SHELF)
     load_past(shop.MEASURED_CHUCK, shop.GREASED_DAYS_AGO, shop.GAUGE_RUNS, demo_person("setter"))
     load_cuts(notebook.cuts(date.today()), demo_person("setter"))
     for run in runs.RUNS:

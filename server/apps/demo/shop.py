@@ -7,7 +7,9 @@ from __future__ import annotations
 from typing import Any
 from uuid import UUID
 
-MACHINES: list[dict[str, Any]] = [
+Rows = list[dict[str, Any]]
+
+MACHINES: Rows = [
     {
         "key": "lathe-3",
         "name": "Lathe 3",
@@ -44,7 +46,7 @@ MACHINES: list[dict[str, Any]] = [
     },
 ]
 
-CHUCKS: list[dict[str, Any]] = [
+CHUCKS: Rows = [
     {
         "key": "lathe-3-chuck",
         "name": "Lathe 3 chuck, 8-inch class",
@@ -145,7 +147,7 @@ def _blank(
     }
 
 
-BLANKS: list[dict[str, Any]] = (
+BLANKS: Rows = (
     [
         _blank(f"{tag}-{metal}-{height:g}", metal, (width, length, height), (heads, face), chuck, f", {tag.upper()}")
         for tag, chuck, width, length, heads, face, heights in (
@@ -167,7 +169,7 @@ BLANKS: list[dict[str, Any]] = (
     ]
 )
 
-RINGS: list[dict[str, Any]] = [
+RINGS: Rows = [
     {
         "key": "ring-a",
         "name": "Ring A",
@@ -224,7 +226,7 @@ RINGS: list[dict[str, Any]] = [
     },
 ]
 
-PLUGS: list[dict[str, Any]] = [
+PLUGS: Rows = [
     {"key": f"plug-{d}", "name": f"Plug {d}", "diameter_mm": d, "chucks": chucks}
     for d, chucks in (
         (60, ["lathe-3-chuck", "lathe-5-chuck"]),
@@ -233,7 +235,7 @@ PLUGS: list[dict[str, Any]] = [
     )
 ]
 
-SETS: list[dict[str, Any]] = [
+SETS: Rows = [
     {
         "key": "set-7",
         "name": "Set 7, spigot",
@@ -409,3 +411,12 @@ GAUGE_RUNS = [
     _measured(14, 0.86, sticking=0.03),
     _measured(3, 0.95),
 ]
+
+SHELF: dict[str, Rows] = {
+    "machine": MACHINES,
+    "chuck": CHUCKS,
+    "jaw_blank": BLANKS,
+    "ring": RINGS,
+    "plug": PLUGS,
+    "jaw_set": SETS,
+}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import random
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
@@ -13,6 +14,7 @@ from calc.chuck.fit import GaugePoint, GripFitInput, grip_fit
 from calc.chuck.speed import StackPart, pull_of
 from calc.data.materials import starting_materials
 from calc.data.tools import starting_tools
+from calc.item_kind import FITS_CHUCKS
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.document import Document
 from calc.plan.part.solve import PART
@@ -21,24 +23,16 @@ from calc.plan.solve import solve
 from calc.propose.operations import propose, side_of
 from calc.reading import read
 from calc.settle.setup import settle_setup
-from calc.shelf.items import read_item
+from calc.shelf.all_kinds import KINDS
+from calc.shelf.chuck import Chuck
 from calc.shelf.taken import SetupShelf, Shelf
-from calc.shelf.workholding import Chuck
+from calc.tools.all_kinds import TOOL_KINDS
 from calc.tools.library import Library
-from calc.tools.records import TOOL_KINDS
 from devices.gauge import Model, grips
 from server.apps.demo import shop
 from server.apps.demo.runs import RUNS
 
 POINTS = 60  # readings of a gauge run
-LIBRARY = {
-    "insert": "inserts",
-    "groove_insert": "groove_inserts",
-    "thread_insert": "thread_inserts",
-    "holder": "holders",
-    "drill": "drills",
-    "blade": "blades",
-}
 
 
 @dataclass(frozen=True)
@@ -59,30 +53,32 @@ def _without(row: dict[str, Any], *names: str) -> dict[str, Any]:
 @cache
 def tools() -> Library:
     """Every tool of the demo, in the order of their names, as a shelf has them."""
-    found: dict[str, tuple[Any, ...]] = {}
+    found: dict[str, list[Any]] = {}
     for kind, rows in starting_tools().items():
         made = []
         for row in rows:
-            value = read(TOOL_KINDS[kind], row)
+            value = TOOL_KINDS[kind].read(row)
             stock = shop.STOCK.get(str(row["key"]))
             made.append(value if stock is None else replace(value, stock=stock))
-        found[LIBRARY[kind]] = tuple(sorted(made, key=lambda v: str(v.name)))
-    return Library(**found)
+        found[kind] = sorted(made, key=lambda v: str(v.name))
+    return Library.of(found)
 
 
-def _by_key(kind: str, rows: list[dict[str, Any]]) -> dict[str, Any]:
-    return {row["key"]: read_item(kind, _without(row, "chart", "machine", "chucks"), row.get("chart")) for row in rows}
+def _by_key(kind: str, rows: shop.Rows) -> dict[str, Any]:
+    return {
+        row["key"]: KINDS[kind].read(_without(row, "chart", "machine", "chucks"), row.get("chart", ())) for row in rows
+    }
 
 
-def _of_chuck(kind: str, rows: list[dict[str, Any]], chuck: str) -> tuple[Any, ...]:
+def _of_chuck(kind: str, chuck: str) -> tuple[Any, ...]:
+    rows = shop.SHELF.get(kind, [])
     made = _by_key(kind, rows)
     return tuple(sorted((made[r["key"]] for r in rows if chuck in r["chucks"]), key=lambda v: str(v.name)))
 
 
 def _set(row: dict[str, Any]) -> Any:
-    return read_item(
-        "jaw_set", _without(row, "chuck", "blank", "life") | {"chuck_key": row["chuck"], "blank_key": row["blank"]}
-    )
+    linked = {"chuck_key": row["chuck"], "blank_key": row["blank"]}
+    return KINDS["jaw_set"].read(_without(row, "chuck", "blank", "life") | linked)
 
 
 def _calibration(chuck: Chuck, run: dict[str, Any], number: int) -> Calibration:
@@ -103,7 +99,7 @@ def _calibration(chuck: Chuck, run: dict[str, Any], number: int) -> Calibration:
 def _setup(taken: dict[str, Any], machine: str) -> SetupShelf:
     row = next(c for c in shop.CHUCKS if c["key"] == taken["chuck"])
     chuck = _by_key("chuck", [row])[taken["chuck"]]
-    blanks = _of_chuck("jaw_blank", shop.BLANKS, chuck.key)
+    fitting = {k.plural: _of_chuck(k.name, chuck.key) for k in KINDS.values() if FITS_CHUCKS in k.links}
     sets = tuple(sorted((_set(s) for s in shop.SETS if s["chuck"] == chuck.key), key=lambda v: str(v.name)))
     jaw_set = next((s for s in sets if s.key == taken.get("jaw_set")), None)
     blank = jaw_set.blank_key if jaw_set else taken["jaw_blank"]
@@ -111,17 +107,15 @@ def _setup(taken: dict[str, Any], machine: str) -> SetupShelf:
     greased = date.today() - timedelta(days=min(shop.GREASED_DAYS_AGO, default=0))
     return SetupShelf(
         chuck=chuck,
-        blank=next(b for b in blanks if b.key == blank),
-        blanks=blanks,
+        blank=next(b for b in fitting["blanks"] if b.key == blank),
         on_machine=row["machine"] == machine,
-        rings=_of_chuck("ring", shop.RINGS, chuck.key),
-        plugs=_of_chuck("plug", shop.PLUGS, chuck.key),
         jaw_set=jaw_set,
         jaw_sets=sets,
         calibration=_calibration(chuck, shop.GAUGE_RUNS[-1], len(shop.GAUGE_RUNS) - 1)
         if measured and shop.GAUGE_RUNS
         else None,
         greased_on=greased.isoformat() if measured and shop.GREASED_DAYS_AGO else None,
+        **fitting,
     )
 
 
@@ -130,7 +124,7 @@ def shelf_of(run: dict[str, Any]) -> Shelf:
     materials = {str(r["key"]): r for r in starting_materials()}
     return Shelf(
         _by_key("machine", shop.MACHINES)[run["machine"]],
-        read_item("material", materials[run["material"]] | {"typical": True}),
+        KINDS["material"].read(materials[run["material"]] | {"typical": True}),
         tuple(_setup(s, run["machine"]) for s in run["setups"]),
         tools(),
         date.today().isoformat(),
@@ -144,6 +138,12 @@ def _with_cuts(document: Document, index: int, cuts: tuple[PlannedCut, ...]) -> 
 
 def planned(run: dict[str, Any]) -> Document:
     """A run's plan as it is loaded: operations that nobody wrote are proposed, and settled with the chuck greased."""
+    return _planned(json.dumps(run, sort_keys=True))
+
+
+@cache  # settling takes seconds, and the same run is planned whenever a demo is loaded or proven
+def _planned(written: str) -> Document:
+    run = json.loads(written)
     document: Document = read(Document, run["document"])
     if any(s.cuts for s in document.setups):
         return document

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
-from server.apps.shelf import files, items
 from server.apps.shelf.actions.keep_item import keep_item, remove_item
 from server.apps.shelf.actions.note_life import note_life
 from server.apps.shelf.actions.take_file import take_file
-from server.apps.shelf.form import Given
+from server.apps.shelf.queries import files, item, whole
+from server.apps.shelf.queries.form import Given
 from server.apps.shelf.schemas import (
     FileAnswer,
     FileIn,
@@ -36,46 +34,42 @@ def _given(typed: FormIn, confirmed: tuple[str, ...] = ()) -> Given:
     return Given(dict(typed.fields), typed.chart, typed.units, confirmed)
 
 
-def _item(view: dict[str, Any]) -> Item:
-    return Item.model_validate(view)
-
-
 @router.get("/shelf", response={200: list[ShelfKind], 401: Problem}, operation_id="shelf")
-def shelf(request: HttpRequest) -> list[dict[str, Any]]:
+def shelf(request: HttpRequest) -> list[ShelfKind]:
     """Everything on the shelf, a line an item."""
-    return items.shelf()
+    return whole.shelf()
 
 
 @router.get("/shelf/{kind}/new", response={200: Item, **LOOKS}, operation_id="newItemForm")
 def new_form(request: HttpRequest, kind: Kind, units: Units = "metric") -> Item:
     """The form of an item that is not there yet."""
-    return _item(items.new_item(kind, units, request.user))
+    return item.new_item(kind, units, request.user)
 
 
 @router.get("/shelf/{kind}/items/{key}", response={200: Item, **LOOKS}, operation_id="shelfItem")
 def one(request: HttpRequest, kind: Kind, key: str, units: Units = "metric") -> Item:
     """One item with its fields, chart, runs and history."""
-    return _item(items.item(kind, key, units, request.user))
+    return item.item(kind, key, units, request.user)
 
 
 @router.post("/shelf/{kind}/preview", response={200: Item, **CHANGES}, operation_id="previewItem")
 def preview(request: HttpRequest, kind: Kind, given: PreviewIn) -> Item:
     """The item as it would be: chart, refused entries, and the runs that would move. Nothing is kept."""
-    return _item(items.preview(kind, given.key, _given(given), request.user))
+    return item.preview(kind, given.key, _given(given), request.user)
 
 
 @router.post("/shelf/{kind}/items", response={201: Item, **CHANGES}, operation_id="addItemToShelf")
 def add(request: HttpRequest, kind: Kind, given: KeepIn) -> Status[Item]:
     """Put a new item on the shelf."""
     key = keep_item(kind, None, _given(given, tuple(given.confirmed)), 0, request.user)
-    return Status(201, _item(items.item(kind, key, given.units, request.user)))
+    return Status(201, item.item(kind, key, given.units, request.user))
 
 
 @router.patch("/shelf/{kind}/items/{key}", response={200: Item, **CHANGES}, operation_id="changeItem")
 def change(request: HttpRequest, kind: Kind, key: str, given: KeepIn) -> Item:
     """Change an item; the runs that take it follow."""
     keep_item(kind, key, _given(given, tuple(given.confirmed)), given.base_revision, request.user)
-    return _item(items.item(kind, key, given.units, request.user))
+    return item.item(kind, key, given.units, request.user)
 
 
 @router.delete("/shelf/{kind}/items/{key}", response={204: None, **CHANGES}, operation_id="removeShelfItem")
@@ -89,7 +83,7 @@ def remove(request: HttpRequest, kind: Kind, key: str) -> Status[None]:
 def life(request: HttpRequest, key: str, given: LifeIn) -> Item:
     """Note what happened to a jaw set; its figures and the runs that take it follow."""
     note_life(key, given.dict(), given.units, request.user)
-    return _item(items.item("jaw_set", key, given.units, request.user))
+    return item.item("jaw_set", key, given.units, request.user)
 
 
 CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}

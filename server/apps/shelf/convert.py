@@ -1,31 +1,22 @@
-"""Shelf rows as the core's values and as flat rows of fields, and back."""
+"""Shelf rows as the core's values and as flat rows of fields, and back; the kind's record says how."""
 
 from __future__ import annotations
 
-import dataclasses
 import re
 from typing import Any
 
-from calc.chuck.grip import ChartPoint as CorePoint
-from calc.chuck.grip import ChuckForce
-from calc.reading import read
-from calc.shelf.items import item_fields
-from calc.shelf.machine import Machine
-from calc.shelf.material import Material
-from calc.shelf.workholding import Chuck, JawBlank, JawSet, Plug, Ring
-from calc.tools.records import TOOL_KINDS
+from calc.item import Item
+from calc.item_kind import ItemKind
+from calc.shelf.all_kinds import KINDS
+from calc.tools.all_kinds import TOOL_KINDS
 from server.apps.shelf import models
 
-MODELS: dict[str, type[models.Item]] = {
-    "machine": models.Machine,
-    "chuck": models.Chuck,
-    "jaw_blank": models.JawBlank,
-    "jaw_set": models.JawSet,
-    "ring": models.Ring,
-    "plug": models.Plug,
-    "material": models.Material,
-    **dict.fromkeys(TOOL_KINDS, models.Tool),
-}
+KIND_OF_MODEL = {model: kind for kind, model in models.OF_KIND.items()}
+
+
+def model_of(kind: str) -> type[models.Item]:
+    """The table that a kind's rows are in."""
+    return models.Tool if kind in TOOL_KINDS else models.OF_KIND[kind]
 
 
 def is_key(text: str) -> bool:
@@ -33,62 +24,26 @@ def is_key(text: str) -> bool:
     return re.fullmatch(r"[a-z0-9][a-z0-9-]{0,59}", text) is not None
 
 
-def _same(kind: type[Any], row: Any, **more: Any) -> Any:
-    """The value whose fields the row has under the same names."""
-    names = [f.name for f in dataclasses.fields(kind) if f.name not in more]
-    return kind(**{n: getattr(row, n) for n in names}, **more)
+def kind_of(row: models.Item) -> ItemKind[Any]:
+    """The record of the row's kind."""
+    return KINDS[row.kind if isinstance(row, models.Tool) else KIND_OF_MODEL[type(row)]]
 
 
-def machine(row: models.Machine) -> Machine:
-    """A machine."""
-    return _same(Machine, row)  # type: ignore[no-any-return]
+def value(row: models.Item) -> Item:
+    """The row as the core's value."""
+    kind, linked = kind_of(row), links_of(row)
+    held = {link.field: linked[link.name] for link in kind.links if link.field}
+    filled = {name: v for name, v in flat(row).items() if v is not None}
+    typical = {"typical": True} if kind.typical_by in row.typical else {}
+    return kind.read({"key": row.key, **filled, **held, **typical}, chart_of(row))  # type: ignore[no-any-return]
 
 
-def material(row: models.Material) -> Material:
-    """A material."""
-    return _same(Material, row, typical="kc11" in row.typical)  # type: ignore[no-any-return]
-
-
-def blank(row: models.JawBlank) -> JawBlank:
-    """A jaw blank."""
-    return _same(JawBlank, row)  # type: ignore[no-any-return]
-
-
-def ring(row: models.Ring) -> Ring:
-    """A boring ring."""
-    return _same(Ring, row)  # type: ignore[no-any-return]
-
-
-def plug(row: models.Plug) -> Plug:
-    """A boring plug."""
-    return _same(Plug, row)  # type: ignore[no-any-return]
-
-
-def jaw_set(row: models.JawSet) -> JawSet:
-    """A jaw set, with the chuck and blank it belongs to by key."""
-    return _same(JawSet, row, chuck_key=row.chuck.key, blank_key=row.blank.key)  # type: ignore[no-any-return]
-
-
-def chuck(row: models.Chuck) -> Chuck:
-    """A chuck with its chart."""
-    points = tuple(CorePoint(p.pressure_bar, p.grip_n) for p in row.chart.all())
-    force = _same(ChuckForce, row, chart=points)
-    return _same(Chuck, row, force=force)  # type: ignore[no-any-return]
-
-
-def tool(row: models.Tool) -> Any:
-    """A tool of its kind."""
-    return read(TOOL_KINDS[row.kind], {"key": row.key, "name": row.name, **row.figures})
-
-
-def flat(kind: str, row: models.Item) -> dict[str, Any]:
+def flat(row: models.Item) -> dict[str, Any]:
     """The row's fields in core units, by the names of its form."""
+    fields = kind_of(row).fields
     if isinstance(row, models.Tool):
-        return {
-            f.name: row.name if f.name == "name" else row.figures.get(f.name, f.field.default)
-            for f in item_fields(kind)
-        }
-    return {f.name: getattr(row, f.name) for f in item_fields(kind)}
+        return {f.name: row.name if f.name == "name" else row.figures.get(f.name, f.field.default) for f in fields}
+    return {f.name: getattr(row, f.name) for f in fields}
 
 
 def chart_of(row: models.Item) -> list[tuple[float, float]]:
@@ -97,12 +52,38 @@ def chart_of(row: models.Item) -> list[tuple[float, float]]:
 
 
 def links_of(row: models.Item) -> dict[str, Any]:
-    """What the item belongs to: a chuck's machine by key, a blank's chucks by key."""
-    match row:
-        case models.Chuck():
-            return {"machine": row.machine.key}
-        case models.JawSet():
-            return {"chuck": row.chuck.key, "blank": row.blank.key}
-        case models.JawBlank() | models.Ring() | models.Plug():
-            return {"chucks": sorted(c.key for c in row.chucks.all())}
-    return {}
+    """What the item belongs to, by key: one, or a list where there may be several."""
+    found: dict[str, Any] = {}
+    for link in kind_of(row).links:
+        other = getattr(row, link.name)
+        found[link.name] = sorted(o.key for o in other.all()) if link.many else other.key
+    return found
+
+
+def names_linked(row: models.Item) -> dict[str, str]:
+    """What the one item that each link leads to is called."""
+    return {link.name: getattr(row, link.name).name for link in kind_of(row).links if not link.many}
+
+
+def write(row: models.Item, kind: ItemKind[Any], values: dict[str, Any], links: dict[str, Any]) -> None:
+    """Put a form's values and single links into the row; the several of a link need the row saved first."""
+    if isinstance(row, models.Tool):
+        row.kind, row.name = kind.name, values["name"]
+        row.figures = {n: v for n, v in values.items() if n != "name"}
+        return
+    for name, given in values.items():
+        setattr(row, name, given)
+    for link in kind.links:
+        if not link.many:
+            setattr(row, link.name, model_of(link.kind)._default_manager.get(key=links[link.name]))
+
+
+def write_parts(row: models.Item, kind: ItemKind[Any], links: dict[str, Any], chart: list[tuple[float, float]]) -> None:
+    """Keep what stands in rows beside a saved one: its chart, and the several of a link."""
+    if isinstance(row, models.Chuck):
+        row.chart.all().delete()
+        models.ChartPoint.objects.bulk_create(models.ChartPoint(chuck=row, pressure_bar=p, grip_n=g) for p, g in chart)
+    for link in kind.links:
+        if link.many:
+            others = model_of(link.kind)._default_manager.filter(key__in=links[link.name])
+            getattr(row, link.name).set(others)

@@ -184,19 +184,11 @@ class JawSet(Item):
 class Tool(Item):
     """A tool of any kind: insert, holder, drill, blade. Its figures are those of the core's declaration of the kind.
 
-    One table for all: what a kind of tool has is declared once, in calc.tools.records, and checked there.
+    One table for all: which kinds there are and what each has is declared once, in the core, and checked there.
     """
 
     kind = models.CharField(max_length=20, db_index=True)
-    figures = models.JSONField(default=dict, help_text="calc.tools.records, without key and name")
-
-    class Meta(Item.Meta):
-        constraints = [
-            models.CheckConstraint(
-                condition=Q(kind__in=["insert", "groove_insert", "thread_insert", "holder", "drill", "blade"]),
-                name="tool_kind_known",
-            )
-        ]
+    figures = models.JSONField(default=dict, help_text="By the core's declaration of the kind, without key and name")
 
 
 class JawSetEvent(models.Model):
@@ -232,3 +224,15 @@ class ShelfChange(models.Model):
     class Meta:
         ordering = ["-at", "-pk"]
         indexes = [models.Index(fields=["kind", "item_key", "revision"], name="shelf_change_item")]
+
+
+# The table of each kind; tools of every kind share one.
+OF_KIND: dict[str, type[Item]] = {
+    "machine": Machine,
+    "chuck": Chuck,
+    "jaw_blank": JawBlank,
+    "jaw_set": JawSet,
+    "ring": Ring,
+    "plug": Plug,
+    "material": Material,
+}

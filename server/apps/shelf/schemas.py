@@ -3,29 +3,16 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from ninja import Field, Schema
-from pydantic import BaseModel
+from pydantic import BaseModel, WithJsonSchema
 
+from calc.shelf.all_kinds import KINDS
 from server.foundation.schemas import FieldMessage
 
 Units = Literal["metric", "inch"]
-Kind = Literal[
-    "machine",
-    "chuck",
-    "jaw_blank",
-    "jaw_set",
-    "ring",
-    "plug",
-    "insert",
-    "groove_insert",
-    "thread_insert",
-    "holder",
-    "drill",
-    "blade",
-    "material",
-]
+Kind = Annotated[str, WithJsonSchema({"type": "string", "enum": list(KINDS)})]
 
 
 class ShelfRow(BaseModel):

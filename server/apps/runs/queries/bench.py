@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.db.models import Count, Q, QuerySet
 
+from calc.shelf.all_kinds import KINDS
 from server.apps.runs.convert.plates import bench_row
 from server.apps.runs.models import Run
 from server.apps.runs.schemas import BenchOut, BenchRow, HitOut, LineOut
@@ -58,11 +59,11 @@ def find(words: str, most: int = 8) -> list[HitOut]:
             kind="run",
             key=str(r.pk),
             title=r.name,
-            detail=f"{r.drawing_number} · {'put away' if r.put_away else r.standing.get('verdict', '')}",
+            detail=f"run · {r.drawing_number} · {'put away' if r.put_away else r.standing.get('verdict', '')}",
         )
         for r in rows
     ]
     return hits + [
-        HitOut(kind=kind, key=key, title=name, detail="on the shelf")
+        HitOut(kind=kind, key=key, title=name, detail=f"{KINDS[kind].noun} · on the shelf")
         for kind, key, name in shelf.find(shelf.current(), words)[:most]
     ]

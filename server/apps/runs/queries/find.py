@@ -2,23 +2,21 @@
 
 from __future__ import annotations
 
-from django.db.models import Q, QuerySet, TextField
+from django.db.models import Count, Q, QuerySet, TextField
 from django.db.models.functions import Cast
 
-from calc.tools.records import TOOL_KINDS
+from calc.shelf.all_kinds import KINDS
+from calc.tools.all_kinds import TOOL_KINDS
 from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
 
-# Rings and plugs are looked for among all that fit the chuck: a change of one can move any run on it.
 TAKEN_THROUGH = {
     "machine": ("machine_id",),
     "material": ("material_id",),
     "chuck": ("setups__chuck_id",),
     "jaw_blank": ("setups__jaw_blank_id", "setups__jaw_set__blank_id"),
     "jaw_set": ("setups__jaw_set_id",),
-    "ring": ("setups__chuck__rings",),
-    "plug": ("setups__chuck__plugs",),
 }
 NO_RUN = "There is no such run on the bench."
 
@@ -33,9 +31,20 @@ def runs_that_take(kind: str, item_id: int) -> QuerySet[Run]:
     if kind in TOOL_KINDS:
         return _that_use(item_id)
     found = Q()
-    for path in TAKEN_THROUGH[kind]:
+    if KINDS[kind].sought:  # looked for among all that fit the chuck: a change of one can move any run on it
+        found = Q(setups__chuck_id__in=shelf.fitted(kind, item_id))
+    for path in TAKEN_THROUGH.get(kind, ()):
         found |= Q(**{path: item_id})
     return runs().filter(pk__in=Run.objects.filter(found).values("pk"))
+
+
+def runs_taking(kind: str) -> dict[int, int]:
+    """How many runs take each item of a kind by name, by the item's id; none is told of what no run names."""
+    path = TAKEN_THROUGH.get(kind, ("",))[0]
+    if not path:
+        return {}
+    rows = Run.objects.exclude(**{path: None}).values_list(path).annotate(Count("pk", distinct=True)).order_by()
+    return dict(rows)
 
 
 def _that_use(tool_id: int) -> QuerySet[Run]:

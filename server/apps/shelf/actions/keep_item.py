@@ -10,38 +10,39 @@ from django.utils.text import slugify
 
 from calc.errors import CalcError, FieldError
 from calc.quantities import Sentence, System
-from calc.shelf.items import NOUNS, item_fields
+from calc.shelf.all_kinds import KINDS
 from server.apps.runs.actions.follow_shelf import follow, follow_runs
 from server.apps.runs.queries.find import runs, runs_that_take
-from server.apps.shelf import convert, items
+from server.apps.shelf import convert
 from server.apps.shelf.actions.load import renew
-from server.apps.shelf.form import LINKS, Form, Given, blank_form, form_of, take
-from server.apps.shelf.models import ChartPoint, Chuck, Item, JawBlank, Plug, Ring, ShelfChange, Tool
-from server.apps.shelf.snapshot import current
+from server.apps.shelf.models import Item, ShelfChange
+from server.apps.shelf.queries.form import Form, Given, Values, blank_form, form_of, take
+from server.apps.shelf.queries.rows import kind_named, row_by_key, rows_of
+from server.apps.shelf.queries.snapshot import current
+from server.apps.shelf.queries.words import label, value_text
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_planner
 
-BORING = ("ring", "plug")
-
 
 def _free_key(kind: str, name: str) -> str:
-    stem = slugify(name)[:50] or NOUNS[kind].replace(" ", "-")
-    taken = set(convert.MODELS[kind]._default_manager.filter(key__startswith=stem).values_list("key", flat=True))
+    stem = slugify(name)[:50] or KINDS[kind].noun.replace(" ", "-")
+    taken = set(convert.model_of(kind)._default_manager.filter(key__startswith=stem).values_list("key", flat=True))
     return next(k for k in (stem, *(f"{stem}-{i}" for i in range(2, 10_000))) if k not in taken)
 
 
 def _check_whole(form: Form, row: Item | None) -> None:
     """Raise CalcError with everything that keeps the form from being an item of the shelf."""
     problems = list(form.errors)
-    for link in LINKS.get(form.kind, ()):
+    for link in form.kind.links:
         if not link.many and not form.links[link.name]:
-            problems.append(FieldError(link.name, Sentence(f"Choose the {NOUNS[link.kind]} that it belongs to.")))
-    same = items.rows_of(form.kind).filter(name__iexact=form.values.get("name") or "")
+            noun = KINDS[link.kind].noun
+            problems.append(FieldError(link.name, Sentence(f"Choose the {noun} that it belongs to.")))
+    same = rows_of(form.kind.name).filter(name__iexact=form.values.get("name") or "")
     if row is not None:
         same = same.exclude(pk=row.pk)
     if form.values.get("name") and same.exists():
-        problems.append(FieldError("name", Sentence(f"There is a {NOUNS[form.kind]} of this name already.")))
+        problems.append(FieldError("name", Sentence(f"There is a {form.kind.noun} of this name already.")))
     try:
         form.value()
     except CalcError as error:
@@ -51,48 +52,24 @@ def _check_whole(form: Form, row: Item | None) -> None:
         raise CalcError(problems)
 
 
-def _state(form: Form) -> dict[str, Any]:
-    chart = {"chart": [list(p) for p in form.chart]} if form.kind == "chuck" else {}
-    return form.values | form.links | chart
-
-
-def _refuse_overwriting(form: Form, now: dict[str, Any], row: Item, base_revision: int, system: System) -> None:
+def _refuse_overwriting(form: Form, now: Values, row: Item, base_revision: int, system: System) -> None:
     """Raise Conflict where a field given here was changed by somebody since the base."""
-    since = ShelfChange.objects.filter(kind=form.kind, item_key=row.key, revision__gt=base_revision)
+    since = ShelfChange.objects.filter(kind=form.kind.name, item_key=row.key, revision__gt=base_revision)
     touched = {name for change in since for name in change.changes}
-    new = _state(form)
+    new = form.state()
     for name in sorted(form.given & touched):
         if new[name] != now[name]:
             raise Conflict(
-                f"{items.label(form.kind, name)}: somebody changed this since you looked. Look at both and choose.",
+                f"{label(form.kind, name)}: somebody changed this since you looked. Look at both and choose.",
                 field=name,
-                yours=items.value_text(form.kind, name, new[name], system),
-                theirs=items.value_text(form.kind, name, now[name], system),
+                yours=value_text(form.kind, name, new[name], system),
+                theirs=value_text(form.kind, name, now[name], system),
             )
-
-
-def _write(form: Form, row: Item) -> None:
-    if isinstance(row, Tool):
-        row.kind, row.name = form.kind, form.values["name"]
-        row.figures = {n: v for n, v in form.values.items() if n != "name"}
-        row.save()
-        return
-    for name, value in form.values.items():
-        setattr(row, name, value)
-    for link in LINKS.get(form.kind, ()):
-        if not link.many:
-            setattr(row, link.name, convert.MODELS[link.kind]._default_manager.get(key=form.links[link.name]))
-    row.save()
-    if isinstance(row, Chuck):
-        row.chart.all().delete()
-        ChartPoint.objects.bulk_create(ChartPoint(chuck=row, pressure_bar=p, grip_n=g) for p, g in form.chart)
-    if isinstance(row, (JawBlank, Ring, Plug)):
-        row.chucks.set(Chuck.objects.filter(key__in=form.links["chucks"]))
 
 
 def _typical_after(form: Form, row: Item, changed: set[str], confirmed: set[str], is_new: bool) -> list[str]:
     """Fields that are still typical: a usual value that nobody gave is; what was given or confirmed is not."""
-    usual = {f.name for f in item_fields(form.kind) if not f.field.required and f.field.default not in (None, "")}
+    usual = {f.name for f in form.kind.fields if not f.field.required and f.field.default not in (None, "")}
     before = usual - form.given if is_new else set(row.typical)
     return sorted(before - changed - confirmed)
 
@@ -104,9 +81,10 @@ def keep_item(kind: str, key: str | None, given: Given, base_revision: int, pers
     Raises CalcError with every field to look at, Conflict where somebody changed the same field since the base.
     """
     planner = require_planner(person)
-    row = items.row_by_key(kind, key, lock=True) if key is not None else None
-    form = form_of(kind, row) if row is not None else blank_form(kind)
-    before = _state(form) if row is not None else {}
+    kind_named(kind)
+    row = row_by_key(kind, key, lock=True) if key is not None else None
+    form = form_of(row) if row is not None else blank_form(kind)
+    before = form.state() if row is not None else {}
     take(form, given, current())
     if row is not None:
         _refuse_overwriting(form, before, row, base_revision, given.system)
@@ -115,30 +93,29 @@ def keep_item(kind: str, key: str | None, given: Given, base_revision: int, pers
     return _keep(form, row, before, set(given.confirmed), planner)
 
 
-def _keep(form: Form, row: Item | None, before: dict[str, Any], confirmed: set[str], by: Person) -> str:
+def _keep(form: Form, row: Item | None, before: Values, confirmed: set[str], by: Person) -> str:
     """Write a form that was checked, with its history, and let the runs follow."""
     kind, is_new = form.kind, row is None
-    after = _state(form)
+    after = form.state()
     changes = {n: [before.get(n), v] for n, v in after.items() if is_new or before.get(n) != v}
     if row is None:
-        row = convert.MODELS[kind](key=form.key)
-        if isinstance(row, Tool):
-            row.kind = kind
+        row = convert.model_of(kind.name)(key=form.key)
     typical = _typical_after(form, row, set(changes) if not is_new else set(), confirmed, is_new)
     if not changes and typical == sorted(row.typical):
         return row.key
     row.typical = typical
     row.revision += 1
-    # Rings and plugs are looked for by every run on their chucks, those that they leave and those that they come to.
-    tools = kind in BORING
-    moved = list(runs_that_take(kind, row.pk).values_list("pk", flat=True)) if tools and not is_new else []
-    _write(form, row)
-    ShelfChange.objects.create(kind=kind, item_key=row.key, revision=row.revision, changes=changes, by=by)
+    # What is sought is looked for by every run on its chucks, those that it leaves and those that it comes to.
+    moved = list(runs_that_take(kind.name, row.pk).values_list("pk", flat=True)) if kind.sought and not is_new else []
+    convert.write(row, kind, form.values, form.links)
+    row.save()
+    convert.write_parts(row, kind, form.links, form.chart)
+    ShelfChange.objects.create(kind=kind.name, item_key=row.key, revision=row.revision, changes=changes, by=by)
     renew()
-    if tools:
-        follow_runs(runs().filter(Q(pk__in=moved) | Q(pk__in=runs_that_take(kind, row.pk).values("pk"))))
+    if kind.sought:
+        follow_runs(runs().filter(Q(pk__in=moved) | Q(pk__in=runs_that_take(kind.name, row.pk).values("pk"))))
     elif not is_new and changes:
-        follow(kind, row.pk)
+        follow(kind.name, row.pk)
     return row.key
 
 
@@ -146,9 +123,10 @@ def _keep(form: Form, row: Item | None, before: dict[str, Any], confirmed: set[s
 def remove_item(kind: str, key: str, person: Any) -> None:
     """Take an item off the shelf. Raises Conflict while a run or another item takes it."""
     require_planner(person)
-    row = items.row_by_key(kind, key, lock=True)
+    row = row_by_key(kind, key, lock=True)
+    sought = KINDS[kind].sought
     taking = list(runs_that_take(kind, row.pk))
-    if taking and kind not in BORING:
+    if taking and not sought:
         names = ", ".join(f"{r.name} ({r.drawing_number})" for r in taking[:3])
         more = " and others" if len(taking) > 3 else ""
         raise Conflict(f"{row.name} stays: it is taken by {names}{more}. Give those another one first.")
@@ -159,5 +137,5 @@ def remove_item(kind: str, key: str, person: Any) -> None:
             f"{row.name} stays: other things on the shelf, or gauge runs, belong to it. Give those another one first."
         ) from None
     renew()
-    if kind in BORING:
+    if sought:
         follow_runs(runs().filter(pk__in=[r.pk for r in taking]))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date, timedelta
 from typing import Any
 
@@ -12,24 +12,18 @@ from django.db import transaction
 from calc.data.materials import starting_materials
 from calc.data.tools import starting_tools
 from calc.fields import Quantity
-from calc.reading import read, write
-from calc.shelf.items import item_fields
-from calc.tools.records import TOOL_KINDS
-from server.apps.shelf.models import (
-    ChartPoint,
-    Chuck,
-    JawBlank,
-    JawSet,
-    JawSetEvent,
-    Machine,
-    Material,
-    Plug,
-    Ring,
-    ShelfState,
-    Tool,
-)
+from calc.item_kind import ItemKind
+from calc.reading import write
+from calc.shelf.all_kinds import KINDS
+from calc.shelf.material import MATERIAL
+from calc.tools.all_kinds import TOOL_KINDS
+from server.apps.shelf.convert import model_of, write_parts
+from server.apps.shelf.convert import write as write_row
+from server.apps.shelf.models import JawSet, JawSetEvent, Material, ShelfState, Tool
 
-Rows = Sequence[dict[str, Any]]
+Row = Mapping[str, Any]
+Rows = Sequence[Row]
+USUAL = ("guide_friction", "efficiency")  # figures of a chuck that are typical until the shop gives its own
 
 
 def renew() -> None:
@@ -42,7 +36,7 @@ def load_starting_materials() -> int:
     """Put the starting table on a shelf that has no material yet, every figure typical; gives how many came in."""
     if Material.objects.exists():
         return 0
-    figures = sorted(f.name for f in item_fields("material") if isinstance(f.field.spec, Quantity))
+    figures = sorted(f.name for f in MATERIAL.fields if isinstance(f.field.spec, Quantity))
     made = Material.objects.bulk_create(Material(**row, typical=figures) for row in starting_materials())
     renew()
     return len(made)
@@ -55,9 +49,10 @@ def load_starting_tools() -> int:
         return 0
     rows = []
     for kind, given in starting_tools().items():
-        figures = sorted(f.name for f in item_fields(kind) if isinstance(f.field.spec, Quantity) and f.name != "stock")
+        record = TOOL_KINDS[kind]
+        figures = sorted(f.name for f in record.fields if isinstance(f.field.spec, Quantity) and f.name != "stock")
         for one in given:
-            value = write(read(TOOL_KINDS[kind], one))
+            value = write(record.read(one))
             rest = {n: v for n, v in value.items() if n not in ("key", "name")}
             rows.append(Tool(kind=kind, key=one["key"], name=one["name"], figures=rest, typical=figures))
     made = Tool.objects.bulk_create(rows)
@@ -76,28 +71,27 @@ def stock_tools(stock: dict[str, int]) -> None:
 
 
 @transaction.atomic
-def load_shelf(machines: Rows, chucks: Rows, blanks: Rows, rings: Rows = (), plugs: Rows = (), sets: Rows = ()) -> None:
-    """Add what is given; keys must be new. A set brings its life as (days ago, what, size, removal, note)."""
+def load_shelf(shelf: Mapping[str, Rows]) -> None:
+    """Add what is given, by kind; keys must be new, links name what is there or given. Starting materials come too."""
     renew()
     load_starting_materials()
-    Machine.objects.bulk_create(Machine(**row) for row in machines)
-    for given in chucks:
-        row = {k: v for k, v in given.items() if k not in ("chart", "machine")}
-        usual = [n for n in ("guide_friction", "efficiency") if n not in row]
-        chuck = Chuck.objects.create(machine=Machine.objects.get(key=given["machine"]), typical=usual, **row)
-        ChartPoint.objects.bulk_create(ChartPoint(chuck=chuck, pressure_bar=p, grip_n=g) for p, g in given["chart"])
-    for model, rows in ((JawBlank, blanks), (Ring, rings), (Plug, plugs)):
-        for given in rows:
-            item = model._default_manager.create(**{k: v for k, v in given.items() if k != "chucks"})
-            item.chucks.set(Chuck.objects.filter(key__in=given["chucks"]))
-    for given in sets:
-        row = {k: v for k, v in given.items() if k not in ("chuck", "blank", "life")}
-        one = JawSet.objects.create(
-            chuck=Chuck.objects.get(key=given["chuck"]), blank=JawBlank.objects.get(key=given["blank"]), **row
-        )
+    for kind in KINDS.values():
+        for given in shelf.get(kind.name, ()):
+            _load_item(kind, given)
+
+
+def _load_item(kind: ItemKind[Any], given: Row) -> None:
+    """Keep an item; a jaw set brings its life as (days ago, what, size, removal, note)."""
+    values = {f.name: given.get(f.name, None if f.field.required else f.field.default) for f in kind.fields}
+    links = {link.name: given[link.name] for link in kind.links}
+    row = model_of(kind.name)(key=given["key"], typical=[n for n in USUAL if n in values and n not in given])
+    write_row(row, kind, values, links)
+    row.save()
+    write_parts(row, kind, links, given.get("chart", []))
+    if isinstance(row, JawSet):
         JawSetEvent.objects.bulk_create(
             JawSetEvent(
-                jaw_set=one,
+                jaw_set=row,
                 on=date.today() - timedelta(days=days),
                 what=what,
                 size_mm=size,

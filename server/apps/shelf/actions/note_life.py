@@ -12,9 +12,9 @@ from calc.fields import Choice, Quantity, Spec, Text
 from calc.quantities import Sentence, System
 from calc.typed import typed_value
 from server.apps.runs.actions.follow_shelf import follow
-from server.apps.shelf import items
 from server.apps.shelf.actions.load import renew
 from server.apps.shelf.models import JawSet, JawSetEvent, ShelfChange
+from server.apps.shelf.queries.rows import row_by_key
 from server.foundation.models import Person
 from server.foundation.roles import require_setter
 
@@ -81,7 +81,7 @@ def _after(row: JawSet, found: dict[str, Any]) -> dict[str, Any]:
 def note_life(key: str, given: dict[str, Any], system: System, person: Any) -> None:
     """Keep an event of a set's life, and what it makes of the set. Raises CalcError with every field to look at."""
     by: Person = require_setter(person)
-    row = items.row_by_key("jaw_set", key, lock=True)
+    row = row_by_key("jaw_set", key, lock=True)
     assert isinstance(row, JawSet)
     found = _read(given, system)
     after = _after(row, found)

@@ -9,10 +9,13 @@ from django.db import transaction
 
 from calc.errors import CalcError
 from calc.fields import Quantity
-from calc.shelf.items import item_fields
-from server.apps.shelf import convert, files, items
+from calc.shelf.all_kinds import KINDS
+from server.apps.shelf import convert
 from server.apps.shelf.actions.keep_item import keep_item
-from server.apps.shelf.form import Given
+from server.apps.shelf.queries import files
+from server.apps.shelf.queries.form import Given
+from server.apps.shelf.queries.rows import kind_named, row_by_key, rows_of
+from server.apps.shelf.queries.words import label
 from server.foundation.problems import BadValue, Conflict, NotFound
 from server.foundation.roles import require_planner
 
@@ -35,7 +38,7 @@ def _one(kind: str, line: files.Line, person: Any) -> Answer:
     name = str(line.given.get("name") or line.key or f"line {line.number}")
     if line.problem:
         return Answer(line.number, name, "bad", (line.problem,))
-    row = items.rows_of(kind).filter(key=line.key).first() if line.key and "\x00" not in line.key else None
+    row = rows_of(kind).filter(key=line.key).first() if line.key and "\x00" not in line.key else None
     if line.key and row is None and not convert.is_key(line.key):
         return Answer(line.number, name, "bad", ("key: small letters, figures and - only; or leave it empty.",))
     given = line.given
@@ -47,19 +50,19 @@ def _one(kind: str, line: files.Line, person: Any) -> Answer:
         typed = Given(_in_core_units(kind, given), _chart(line.chart))
         kept = keep_item(kind, row.key if row else None, typed, row.revision if row else 0, person, line.key)
     except CalcError as error:
-        told = tuple(f"{items.label(kind, e.field)}: {e.sentence}" for e in error.errors)
+        told = tuple(f"{label(KINDS[kind], e.field)}: {e.sentence}" for e in error.errors)
         return Answer(line.number, name, "bad", told)
     except (Conflict, NotFound) as error:
         return Answer(line.number, name, "bad", (str(error),))
-    after = items.row_by_key(kind, kept)
+    after = row_by_key(kind, kept)
     if row is None:
         return Answer(line.number, after.name, "new")
     return Answer(line.number, after.name, "same" if after.revision == row.revision else "changed")
 
 
-def _in_core_units(kind: str, given: dict[str, Any]) -> dict[str, Any]:
+def _in_core_units(kind: str, given: files.Entries) -> files.Entries:
     """Bare figures with their core unit written behind them, so that they are read as what they are."""
-    units = {f.name: f.field.spec.unit for f in item_fields(kind) if isinstance(f.field.spec, Quantity)}
+    units = {f.name: f.field.spec.unit for f in KINDS[kind].fields if isinstance(f.field.spec, Quantity)}
     return {n: f"{v} {units[n]}" if units.get(n) and _is_bare(v) else v for n, v in given.items()}
 
 
@@ -84,7 +87,7 @@ def take_file(kind: str, text: str, keep: str, person: Any) -> tuple[list[Answer
     `keep` is "none" (only look), "all" (nothing where a line is bad) or "good" (the good lines).
     """
     require_planner(person)
-    items.rows_of(kind)
+    kind_named(kind)
     try:
         lines = files.read(kind, text)
     except files.Unreadable as error:

@@ -229,7 +229,8 @@ def test_what_is_taken_stays_and_what_is_not_can_go(demo, planner):
 
 
 def test_an_unknown_kind_or_item_is_told(planner):
-    assert planner.get("/api/shelf/spanner/new").status_code == 422
+    answer = planner.get("/api/shelf/spanner/new")
+    assert (answer.status_code, answer.json()["title"]) == (404, "There is no such shelf.")
     assert planner.get("/api/shelf/chuck/items/nothing").status_code == 404
     assert planner.get("/api/shelf/chuck/items/a%00b").status_code == 404
 

@@ -7,24 +7,25 @@ from django.db.models import ProtectedError
 from calc.data.materials import starting_materials
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
-from server.apps.shelf import convert, snapshot
+from server.apps.shelf import convert
 from server.apps.shelf.actions.load import load_starting_materials, renew
 from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material
+from server.apps.shelf.queries import snapshot
 
 
 def test_rows_become_values(demo):
-    chuck = convert.chuck(Chuck.objects.get(key="lathe-3-chuck"))
+    chuck = convert.value(Chuck.objects.get(key="lathe-3-chuck"))
     assert [p.pressure_bar for p in chuck.force.chart] == [4, 10, 20, 30, 32]
-    piston = convert.chuck(Chuck.objects.get(key="lathe-5-chuck"))
+    piston = convert.value(Chuck.objects.get(key="lathe-5-chuck"))
     assert (piston.force.chart, piston.force.piston_area_mm2) == ((), 16_200)
-    assert convert.blank(JawBlank.objects.get(key="l3-steel-50")).face_radius_mm == 20
-    assert convert.material(Material.objects.get(key="c45")).kc11 == 2220
+    assert convert.value(JawBlank.objects.get(key="l3-steel-50")).face_radius_mm == 20
+    assert convert.value(Material.objects.get(key="c45")).kc11 == 2220
 
 
 def test_every_starting_material_is_a_value_the_core_takes(demo):
     assert Material.objects.count() == len(starting_materials()) == 18
     for row in Material.objects.all():
-        assert convert.material(row).name == row.name
+        assert convert.value(row).name == row.name
 
 
 def test_a_shop_of_its_own_starts_with_the_materials_and_gets_them_once(db):

@@ -89,22 +89,6 @@ const Empty = styled.p`
   color: ${colour("soft")};
 `;
 
-const KINDS: Record<Hit["kind"], string> = {
-  run: "run",
-  machine: "machine",
-  chuck: "chuck",
-  jaw_blank: "jaw blank",
-  jaw_set: "jaw set",
-  ring: "boring ring",
-  plug: "boring plug",
-  insert: "turning insert",
-  groove_insert: "grooving insert",
-  thread_insert: "threading insert",
-  holder: "holder",
-  drill: "drill",
-  blade: "blade",
-  material: "material",
-};
 const MOST = 8;
 
 function target(hit: Hit): LocalHit {
@@ -112,7 +96,7 @@ function target(hit: Hit): LocalHit {
   return {
     key: `${hit.kind} ${hit.key}`,
     title: hit.title,
-    detail: `${KINDS[hit.kind]} · ${hit.detail}`,
+    detail: hit.detail,
     to,
   };
 }

@@ -75,20 +75,15 @@ const Fields = styled(Form)`
   border-bottom: ${size.line} solid ${colour("hairline")};
 `;
 
-const KINDS = [
-  { value: "", label: "all operations" },
-  { value: "turn", label: "turning" },
-  { value: "face", label: "facing" },
-  { value: "bore", label: "boring" },
-  { value: "drill", label: "drilling" },
-  { value: "groove", label: "grooving" },
-  { value: "thread", label: "threading" },
-  { value: "part", label: "parting off" },
-];
 const GROUPS = [
   { value: "", label: "all materials" },
   ...["P", "M", "K", "N", "S", "H"].map((g) => ({ value: g, label: `ISO ${g}` })),
 ];
+
+/** What a field of a proven cut may be. */
+function optionsOf(page: NotebookPage | undefined, field: string) {
+  return page?.fields.find((f) => f.name === field)?.options;
+}
 
 /** A proven cut by hand: every field, what is wrong told at it. */
 function NewCut({ page, units, onDone }: { page: NotebookPage; units: Units; onDone: () => void }) {
@@ -213,6 +208,7 @@ export function NotebookScreen({ session, tools }: Props) {
   const [page, setPage] = useState(0);
   const [writing, setWriting] = useState(false);
   const { data, isError } = useNotebook({ find, kind, group, page, units });
+  const kinds = [{ value: "", label: "all operations" }, ...(optionsOf(data, "kind") ?? [])];
   const takeOut = useTakeOut();
   const mayPlan = session.role === "owner" || session.role === "planner";
   const first =
@@ -229,7 +225,7 @@ export function NotebookScreen({ session, tools }: Props) {
           <SearchField aria-label="Find a cut" value={find} onChange={first(setFind)}>
             <Input placeholder="find: material, machine, insert, remarks" />
           </SearchField>
-          <Picker label="Operation" value={kind} options={KINDS} onChange={first(setKind)} />
+          <Picker label="Operation" value={kind} options={kinds} onChange={first(setKind)} />
           <Picker label="Material group" value={group} options={GROUPS} onChange={first(setGroup)} />
           <Segments
             label="Units"

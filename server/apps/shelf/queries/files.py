@@ -7,20 +7,15 @@ import io
 from dataclasses import dataclass
 from typing import Any
 
-from calc.shelf.items import item_fields
-from calc.shelf.properties import column, field_of
-from server.apps.shelf import convert, items
-from server.apps.shelf.form import LINKS
+from calc.item_kind import ItemKind
+from calc.shelf.all_kinds import KINDS
+from server.apps.shelf import convert
 from server.apps.shelf.models import Item
+from server.apps.shelf.queries.rows import rows_of
 
+Entries = dict[str, str | list[str]]
 MOST_LINES = 500
 FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
-
-
-def columns(kind: str) -> list[str]:
-    """The columns of a kind's file, in order."""
-    more = [link.name for link in LINKS.get(kind, ())]
-    return ["key", *(column(kind, f.name) for f in item_fields(kind)), *more, *(["chart"] if kind == "chuck" else [])]
 
 
 def _cell(value: Any) -> str:
@@ -35,21 +30,21 @@ def _cell(value: Any) -> str:
     return f"'{text}" if text.startswith(FORMULA_SIGNS) else text
 
 
-def _row(kind: str, row: Item) -> dict[str, str]:
-    values = {"key": row.key} | convert.flat(kind, row) | convert.links_of(row)
-    cells = {column(kind, name): _cell(v) for name, v in values.items()}
-    if kind == "chuck":
+def _row(kind: ItemKind[Any], row: Item) -> dict[str, str]:
+    values = {"key": row.key} | convert.flat(row) | convert.links_of(row)
+    cells = {kind.column(name): _cell(v) for name, v in values.items()}
+    if kind.chart:
         cells["chart"] = " ".join(f"{_cell(p)}:{_cell(g)}" for p, g in convert.chart_of(row))
     return cells
 
 
 def write(kind: str) -> str:
     """Every item of a kind as a CSV file. Raises NotFound for an unknown kind."""
-    rows = items.rows_of(kind)
+    rows, record = rows_of(kind), KINDS[kind]
     out = io.StringIO()
-    writer = csv.DictWriter(out, columns(kind), lineterminator="\r\n")
+    writer = csv.DictWriter(out, record.columns, lineterminator="\r\n")
     writer.writeheader()
-    writer.writerows(_row(kind, row) for row in rows)
+    writer.writerows(_row(record, row) for row in rows)
     return out.getvalue()
 
 
@@ -59,7 +54,7 @@ class Line:
 
     number: int
     key: str
-    given: dict[str, Any]
+    given: Entries
     chart: str | None
     problem: str = ""
 
@@ -72,13 +67,10 @@ def _dialect(first: str) -> str:
     return max(",;\t", key=first.count)
 
 
-def _given(kind: str, cells: dict[str, str]) -> tuple[dict[str, Any], str | None]:
-    given: dict[str, Any] = {
-        n: v[1:] if v.startswith("'") else v for n, v in cells.items() if n not in ("key", "chart")
-    }
-    for link in LINKS.get(kind, ()):
-        if link.many and link.name in given:
-            given[link.name] = given[link.name].split()
+def _given(kind: ItemKind[Any], cells: dict[str, str]) -> tuple[Entries, str | None]:
+    plain = {n: v[1:] if v.startswith("'") else v for n, v in cells.items() if n not in ("key", "chart")}
+    several = {link.name for link in kind.links if link.many}
+    given: Entries = {n: v.split() if n in several else v for n, v in plain.items()}
     chart = cells.get("chart")
     return given, None if chart is None else "\n".join(point.replace(":", "\t") for point in chart.split())
 
@@ -96,9 +88,10 @@ def read(kind: str, text: str) -> list[Line]:
         raise Unreadable("The file is empty. Its first line names the columns.")
     names = [c.strip() for c in rows[0]]
     # A column may be called by its code or by the field's own name.
-    fields = [field_of(kind, n) for n in names]
-    known = columns(kind)
-    open_names = {*known, *(f.name for f in item_fields(kind))}
+    record = KINDS[kind]
+    fields = [record.field_of(n) for n in names]
+    known = record.columns
+    open_names = {*known, *(f.name for f in record.fields)}
     strange = [n for n in names if n not in open_names]
     if strange or len(set(fields)) < len(fields):
         told = ", ".join(f"“{n}”" for n in strange) or "one twice"
@@ -113,5 +106,5 @@ def read(kind: str, text: str) -> list[Line]:
             )
             continue
         cells = dict(zip(fields, (c.strip() for c in row), strict=True))
-        lines.append(Line(number, cells.get("key", ""), *_given(kind, cells)))
+        lines.append(Line(number, cells.get("key", ""), *_given(record, cells)))
     return lines

@@ -1,15 +1,16 @@
-"""Reads of the shelf."""
+"""What a run takes from the shelf, and finding things there."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
+from calc.shelf.all_kinds import KINDS
 from calc.shelf.taken import SetupShelf
+from server.apps.shelf.convert import model_of
 from server.apps.shelf.models import Tool
-from server.apps.shelf.snapshot import NO_STATE, Snapshot, current, token
-
-__all__ = ["NO_STATE", "Snapshot", "Taken", "chucks_of", "current", "find", "setup_shelf", "token", "tool_key"]
+from server.apps.shelf.queries.snapshot import Snapshot
 
 
 def chucks_of(shelf: Snapshot, machine_id: int | None) -> dict[str, str]:
@@ -28,7 +29,7 @@ class Taken:
 
 
 def setup_shelf(shelf: Snapshot, machine_id: int | None, taken: Taken) -> SetupShelf:
-    """What one set-up takes from the shelf, with every blank, ring, plug and jaw set its chuck could carry.
+    """What one set-up takes from the shelf, with everything that its chuck could carry.
 
     A jaw set brings the blank it was made from.
     """
@@ -38,14 +39,18 @@ def setup_shelf(shelf: Snapshot, machine_id: int | None, taken: Taken) -> SetupS
     return SetupShelf(
         chuck=chuck,
         blank=blank,
-        blanks=() if chuck_id is None else shelf.blanks_of_chuck[chuck_id],
-        rings=() if chuck_id is None else shelf.rings_of_chuck[chuck_id],
-        plugs=() if chuck_id is None else shelf.plugs_of_chuck[chuck_id],
         jaw_set=None if set_id is None else shelf.sets[set_id],
         jaw_sets=() if chuck is None else shelf.sets_of_chuck(chuck.key),
         # Without a machine yet, no chuck is on the wrong one.
         on_machine=chuck_id is None or machine_id is None or shelf.machine_of_chuck[chuck_id] == machine_id,
+        **({} if chuck_id is None else shelf.fitting(chuck_id)),
     )
+
+
+def fitted(kind: str, item_id: int) -> list[int]:
+    """The chucks that an item fits, by database id."""
+    rows: Any = model_of(kind)._default_manager
+    return list(rows.filter(pk=item_id, chucks__isnull=False).values_list("chucks", flat=True))
 
 
 def tool_key(tool_id: int) -> str | None:
@@ -59,8 +64,9 @@ def find(shelf: Snapshot, words: str) -> list[tuple[str, str, str]]:
 
     def found() -> Iterator[tuple[str, str, str]]:
         for kind, names in shelf.names.items():
+            called = f"{kind.replace('_', ' ')} {KINDS[kind].noun}"
             for key, name in names.items():
-                text = f"{kind.replace('_', ' ')} {name}".lower()
+                text = f"{called} {name}".lower()
                 if all(word in text for word in wanted):
                     yield kind, key, name
 

@@ -1,0 +1,61 @@
+"""Boring rings: what the jaws close on while they are bored."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated
+
+from calc.errors import FieldError
+from calc.fields import Quantity
+from calc.item import Item
+from calc.item_kind import FITS_CHUCKS, ItemKind, Names
+from calc.quantities import Figure, Sentence, exact_text
+
+NO_LIMITS = "no limits on record"
+
+
+@dataclass(frozen=True)
+class Ring(Item):
+    """A boring ring in the jaw screw holes. Its limits are its own; without them it is never used."""
+
+    __hash__ = Item.__hash__
+
+    inner_mm: Annotated[
+        float, Quantity("Inner diameter", "mm", "Free passage", above=0, high=2000, where="Measure the ring")
+    ]
+    outer_mm: Annotated[
+        float, Quantity("Outer diameter", "mm", "Over all", above=0, high=2000, where="Measure the ring")
+    ]
+    max_bar: Annotated[
+        float | None,
+        Quantity("Pressure limit", "bar", "At the cylinder", above=0, high=400, where="The ring's leaflet"),
+    ] = None
+    max_rpm: Annotated[
+        float | None,
+        Quantity("Speed limit", "rpm", "With the ring in", above=0, high=20_000, where="The ring's leaflet"),
+    ] = None
+
+    def contradictions(self) -> Iterator[FieldError]:
+        if self.inner_mm >= self.outer_mm:
+            outer = Figure(self.outer_mm, "mm", exact=True)
+            yield FieldError("inner_mm", Sentence("The inner diameter must be below the outer one, {d}.", d=outer))
+
+
+def _line(ring: Ring, _: Names) -> str:
+    bar, rpm = ring.max_bar, ring.max_rpm
+    limits = f"{Figure(bar, 'bar').text()}, {Figure(rpm, 'rpm').text()}" if bar and rpm else NO_LIMITS
+    return f"Ø{exact_text(ring.inner_mm)} / Ø{exact_text(ring.outer_mm)} · {limits}"
+
+
+RING = ItemKind(
+    name="ring",
+    plural="rings",
+    title="Boring rings",
+    noun="boring ring",
+    item=Ring,
+    line=_line,
+    groups={"name": "What it is", "inner_mm": "Its size", "max_bar": "Its limits"},
+    links=(FITS_CHUCKS,),
+    sought=True,
+)

@@ -1,0 +1,106 @@
+"""Turning inserts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Annotated, Literal
+
+from calc.cuts.feed_window import Breaker
+from calc.errors import CalcError, FieldError
+from calc.fields import Choice, Quantity, Text
+from calc.item import Item
+from calc.item_kind import ItemKind
+from calc.quantities import Sentence
+from calc.tools.insert_code import InsertCode, InsertCodeInput, insert_code
+from calc.tools.kinds.edge import (
+    APPLICATION,
+    BOX,
+    COATING,
+    STOCK,
+    SUBSTRATE,
+    Coating,
+    Edge,
+    Substrate,
+    application_problems,
+    in_stock,
+)
+
+
+@dataclass(frozen=True)
+class Insert(Item, Edge):
+    """A turning insert."""
+
+    __hash__ = Item.__hash__
+
+    code: Annotated[str, Text("Designation", "ISO 1832 or ANSI B212.4, such as CNMG 120408", most=30, where=BOX)]
+    application: Annotated[str, APPLICATION]
+    feed_min: Annotated[float, Quantity("Feed from", "mm/rev", "Breaker window", above=0, high=5, where=BOX)]
+    feed_max: Annotated[float, Quantity("Feed to", "mm/rev", "Breaker window", above=0, high=5, where=BOX)]
+    depth_min: Annotated[float, Quantity("Depth from", "mm", "Breaker window, per side", low=0, high=50, where=BOX)]
+    depth_max: Annotated[float, Quantity("Depth to", "mm", "Breaker window, per side", above=0, high=50, where=BOX)]
+    substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
+    coating: Annotated[Coating, COATING] = "coated"
+    purpose: Annotated[
+        Literal["rough", "medium", "finish"],
+        Choice(
+            "Breaker for",
+            {"rough": "roughing", "medium": "medium work", "finish": "finishing"},
+            "What it is made for",
+            where=BOX,
+        ),
+    ] = "medium"
+    edge: Annotated[
+        Literal["honed", "sharp", "wiper"],
+        Choice(
+            "Edge",
+            {"honed": "honed", "sharp": "sharp, polished", "wiper": "with a wiper flat"},
+            "How its edge is made",
+            where=BOX,
+        ),
+    ] = "honed"
+    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "The chip breaker's", low=-30, high=40, where=BOX)] = (
+        6.0
+    )
+    stock: Annotated[int, STOCK] = 0
+
+    def contradictions(self) -> Iterator[FieldError]:
+        yield from application_problems(self.application)
+        try:
+            insert_code(InsertCodeInput(self.code))
+        except CalcError as error:
+            yield from error.errors
+        if self.feed_min > self.feed_max:
+            yield FieldError("feed_max", Sentence("The window cannot end below where it begins."))
+        if self.depth_min > self.depth_max:
+            yield FieldError("depth_max", Sentence("The window cannot end below where it begins."))
+
+    @cached_property
+    def decoded(self) -> InsertCode:
+        """What its designation says."""
+        return insert_code(InsertCodeInput(self.code))
+
+    @cached_property
+    def seat(self) -> str:
+        """What a holder must take: shape, clearance, size and thickness, such as "CN 1204"."""
+        d = self.decoded
+        figures = d.iso.split()[1][:4] if d.iso else f"{d.ic_mm:.2f}/{d.thickness_mm:.2f}"
+        return f"{d.shape}{d.letters[1].symbol} {figures}"
+
+    @cached_property
+    def breaker(self) -> Breaker:
+        """The window in which its chip breaks."""
+        return Breaker(self.feed_min, self.feed_max, self.depth_min, self.depth_max)
+
+
+INSERT = ItemKind(
+    name="insert",
+    plural="inserts",
+    title="Turning inserts",
+    noun="turning insert",
+    item=Insert,
+    line=lambda i, _: f"{i.code} · {i.application} · {in_stock(i.stock)}",
+    groups={"name": "What it is", "feed_min": "Its breaker", "substrate": "Its grade", "stock": "On the shelf"},
+    codes={"depth_max": "APMX"},
+)

@@ -1,0 +1,19 @@
+"""Reads of the shelf. Other apps take what stands here; the screens' own reads are in the files beside."""
+
+from __future__ import annotations
+
+from server.apps.shelf.queries.snapshot import NO_STATE, Snapshot, current, token
+from server.apps.shelf.queries.taken import Taken, chucks_of, find, fitted, setup_shelf, tool_key
+
+__all__ = [
+    "NO_STATE",
+    "Snapshot",
+    "Taken",
+    "chucks_of",
+    "current",
+    "find",
+    "fitted",
+    "setup_shelf",
+    "token",
+    "tool_key",
+]
