@@ -35,6 +35,14 @@ class Quantity:
     places: tuple[int, int] | None = None
     where: str = ""
 
+    def called(self, label: str | None = None, help: str | None = None, **changes: Any) -> Quantity:
+        """The same term under another label or meaning, or with what else differs."""
+        if label is not None:
+            changes["label"] = label
+        if help is not None:
+            changes["help"] = help
+        return dataclasses.replace(self, **changes)
+
 
 @dataclass(frozen=True)
 class Choice:

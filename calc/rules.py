@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.fields import Checked, Choice, Quantity
 
 RAW_STOCK = Choice(
@@ -61,12 +62,9 @@ class Rules(Checked):
     number: Annotated[int, Quantity("Revision", "", "Of the house rules", low=1, high=1_000_000, whole=True)] = 1
     safety: Annotated[
         float,
-        Quantity(
+        terms.SAFETY.called(
             "Safety on the grip",
-            "",
             "Covers what the figures do not know; below 1.5 the closed form may fall short of the true need",
-            low=1.5,
-            high=10,
         ),
     ] = 2.0
     worn: Annotated[

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Annotated, Any, Generic, Literal
 
-from calc.chuck.speed import Rpm
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group, Quantity, Text
 from calc.quantities import Sentence
@@ -35,7 +35,7 @@ class CutLoad(Checked):
     axial_n: Annotated[float, Quantity("Axial force", "N", "Along the spindle", low=0, high=FORCE_MOST)]
     radial_n: Annotated[float, Quantity("Radial force", "N", "Toward the axis", low=0, high=FORCE_MOST)]
     cut_diameter_mm: Annotated[float, Quantity("Cut diameter", "mm", "", above=0, high=5000)]
-    overhang_mm: Annotated[float, Quantity("Overhang", "mm", "Middle of the grip to the cut", low=0, high=5000)]
+    overhang_mm: Annotated[float, terms.OVERHANG.called(help="Middle of the grip to the cut", low=0, above=None)]
     unseated_axial_n: Annotated[
         float, Quantity("Axial force no seat carries", "N", "Either direction", low=0, high=FORCE_MOST)
     ] = 0.0
@@ -47,22 +47,18 @@ class GripDemandInput(Checked):
     """Input of `grip-demand`."""
 
     cuts: Annotated[tuple[CutLoad, ...], Group("Cuts", "Every load of the operation", least=1, most=200)]
-    grip_diameter_mm: Annotated[float, Quantity("Grip diameter", "mm", "", above=0, high=5000)]
-    grip_length_mm: Annotated[float, Quantity("Grip length", "mm", "Depth that really touches", above=0, high=1000)]
+    grip_diameter_mm: Annotated[float, terms.GRIP_DIAMETER.called(help="")]
+    grip_length_mm: Annotated[float, terms.GRIP_LENGTH.called(help="Depth that really touches")]
     friction: Annotated[float, Quantity("Friction", "", "Between jaw and part", above=0, high=1)]
-    safety: Annotated[float, Quantity("Safety", "", "On the grip; 2 is usual, 1.5 the least", low=1.5, high=10)] = 2.0
+    safety: Annotated[float, terms.SAFETY] = 2.0
     tailstock: Annotated[bool, Flag("Live centre", "Takes tilt and side")] = False
-    jaws: Annotated[int, Quantity("Jaws", "", "2, 3, 4 or 6", low=2, high=6, whole=True)] = 3
+    jaws: Annotated[int, terms.JAWS.called(help="2, 3, 4 or 6", high=6)] = 3
     part_mass_kg: Annotated[float, Quantity("Part's mass", "kg", "As it is held", low=0, high=1_000_000)] = 0.0
-    offset_mm: Annotated[
-        float, Quantity("Out of balance", "mm", "The part's centre of mass off the spindle's axis", low=0, high=100)
-    ] = 0.0
+    offset_mm: Annotated[float, terms.OUT_OF_BALANCE] = 0.0
     centre_overhang_mm: Annotated[
         float, Quantity("Centre of mass", "mm", "From the middle of the grip, along the spindle", low=0, high=5000)
     ] = 0.0
-    rpm: Annotated[Rpm, Quantity("Spindle speed", "rpm", "At which the part's imbalance pulls", low=0, high=20_000)] = (
-        0.0
-    )
+    rpm: Annotated[float, terms.SPINDLE_SPEED] = 0.0
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.jaws not in (2, *SIDE_TERM):

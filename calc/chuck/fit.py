@@ -8,11 +8,12 @@ from typing import Annotated
 
 import numpy as np
 
-from calc.chuck.speed import SIDE, Rpm, Side
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import Source, Working, derived
 
 FIT = derived("Calibration from a gauge run")
@@ -28,7 +29,7 @@ LEAST_FOR_OUTLIERS = 5
 class GaugePoint(Checked):
     """One reading of the gauge: the grip, sum over all jaws, at a speed."""
 
-    rpm: Rpm
+    rpm: Annotated[float, terms.SPINDLE_SPEED]
     grip_n: Annotated[float, Quantity("Grip", "N", "Sum over all jaws", low=0, high=2_000_000)]
 
 

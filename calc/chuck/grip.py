@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Annotated
 
+from calc import terms
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -22,7 +23,7 @@ TABLE = "The chuck's table of technical data"
 class ChartPoint(Checked):
     """One point of the chuck's chart."""
 
-    pressure_bar: Annotated[float, Quantity("Pressure", "bar", "Gauge pressure of the point", low=0, high=400)]
+    pressure_bar: Annotated[float, terms.PRESSURE.called("Pressure", "Gauge pressure of the point", low=0, above=None)]
     grip_n: Annotated[float, Quantity("Grip", "N", "Sum over all jaws", low=0, high=2_000_000)]
 
 
@@ -141,15 +142,13 @@ class ChuckForce(Checked):
 class ChuckGripInput(Checked):
     """Input of `chuck-grip`."""
 
-    pressure_bar: Annotated[float, Quantity("Gauge pressure", "bar", "At the cylinder", above=0, high=400)]
+    pressure_bar: Annotated[float, terms.PRESSURE]
     grip_height_mm: Annotated[
         float, Quantity("Grip height", "mm", "Middle of the grip above the guide", low=0, high=500)
     ]
     chuck: Annotated[ChuckForce, Group("Chuck")]
-    condition_factor: Annotated[
-        float, Quantity("Condition", "", "Share of the charted grip that is really there", above=0, high=1.2)
-    ] = 1.0
-    jaws: Annotated[int, Quantity("Jaws", "", "", low=2, high=12, whole=True)] = 3
+    condition_factor: Annotated[float, terms.CONDITION] = 1.0
+    jaws: Annotated[int, terms.JAWS] = 3
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

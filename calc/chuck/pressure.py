@@ -7,12 +7,14 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.chuck.grip import ALLOWED, HEIGHT, ChuckForce
-from calc.chuck.speed import SIDE, Jaws, Rpm, Side, StackParts, Transmission, centrifugal, stack_moment
+from calc.chuck.speed import StackParts, Transmission, centrifugal, stack_moment
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import BOOK, Working, derived
 
 INVERSE = derived("From speed to pressure")
@@ -24,24 +26,18 @@ LimitedBy = Literal["moment", "wall", "cylinder", "chart", "chuck", "draw"]
 class PressureNeededInput(Checked):
     """Input of `pressure-needed`."""
 
-    required_grip_n: Annotated[
-        float, Quantity("Required grip", "N", "Of the worst cut, safety included, all jaws", low=0, high=10_000_000)
-    ]
+    required_grip_n: Annotated[float, terms.REQUIRED_GRIP.called(help="Of the worst cut, safety included, all jaws")]
     side: Annotated[Side, SIDE]
     stack: StackParts
-    rpm: Rpm
+    rpm: Annotated[float, terms.SPINDLE_SPEED]
     grip_height_mm: Annotated[
         float, Quantity("Grip height", "mm", "Middle of the grip above the guide", low=0, high=500)
     ]
     chuck: Annotated[ChuckForce, Group("Chuck")]
-    condition_factor: Annotated[
-        float, Quantity("Condition", "", "Share of the charted grip that is really there", low=0.01, high=1.2)
-    ] = 1.0
-    jaws: Jaws = 3
+    condition_factor: Annotated[float, terms.CONDITION] = 1.0
+    jaws: Annotated[int, terms.JAWS] = 3
     transmission: Transmission = 1.0
-    wall_limit_n: Annotated[
-        float | None, Quantity("Grip the wall stands", "N", "Sum over all jaws", low=0, high=2_000_000)
-    ] = None
+    wall_limit_n: Annotated[float | None, terms.WALL_LIMIT] = None
     jaw_height_mm: Annotated[
         float | None,
         Quantity(

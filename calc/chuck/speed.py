@@ -6,16 +6,16 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.fields import Checked, Choice, Group, Quantity
+from calc import terms
+from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import BOOK, N, Steps, Working, derived
 
 SPEED = derived("What speed costs, or adds")
 LIMIT = derived("The speed cap")
 
-Side = Literal["od", "id"]
-SIDE = Choice("Side gripped", {"od": "outside", "id": "inside"}, "Outside: jaws push inward. Inside: outward.")
 KEPT_LEAST = 1 / 3  # typical share of the static grip to be kept at speed, commonly required of power chucks
 
 
@@ -28,26 +28,23 @@ class StackPart(Checked):
 
 
 StackParts = Annotated[tuple[StackPart, ...], Group("Jaw stack", "All masses of one jaw", least=1, most=12)]
-Jaws = Annotated[int, Quantity("Jaws", "", "", low=2, high=12, whole=True)]
 Transmission = Annotated[
     float,
     Quantity(
         "Transmission", "", "Share of centrifugal force that reaches the grip; 1 unless measured", above=0, high=2
     ),
 ]
-Rpm = Annotated[float, Quantity("Spindle speed", "rpm", "", low=0, high=20_000)]
-StaticGrip = Annotated[float, Quantity("Static grip", "N", "Sum over all jaws", above=0, high=2_000_000)]
 
 
 @dataclass(frozen=True)
 class GripAtSpeedInput(Checked):
     """Input of `grip-at-speed`."""
 
-    static_grip_n: StaticGrip
+    static_grip_n: Annotated[float, terms.TOTAL_GRIP.called("Static grip")]
     side: Annotated[Side, SIDE]
     stack: StackParts
-    rpm: Rpm
-    jaws: Jaws = 3
+    rpm: Annotated[float, terms.SPINDLE_SPEED]
+    jaws: Annotated[int, terms.JAWS] = 3
     transmission: Transmission = 1.0
 
 
@@ -150,19 +147,16 @@ def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
 class SpeedLimitInput(Checked):
     """Input of `speed-limit`."""
 
-    static_grip_n: Annotated[float, Quantity("Static grip", "N", "Sum over all jaws", low=0, high=2_000_000)]
-    required_grip_n: Annotated[float, Quantity("Required grip", "N", "Sum over all jaws", low=0, high=10_000_000)]
+    static_grip_n: Annotated[float, terms.TOTAL_GRIP.called("Static grip", low=0, above=None)]
+    required_grip_n: Annotated[float, terms.REQUIRED_GRIP]
     side: Annotated[Side, SIDE]
     stack: StackParts
-    chuck_max_rpm: Annotated[float, Quantity("Chuck's limit", "rpm", "", above=0, high=20_000)]
-    machine_max_rpm: Annotated[float, Quantity("Machine's limit", "rpm", "", above=0, high=20_000)]
-    user_max_rpm: Annotated[float | None, Quantity("Own limit", "rpm", "", above=0, high=20_000)] = None
-    jaws: Jaws = 3
+    chuck_max_rpm: Annotated[float, terms.SPEED_LIMIT.called("Chuck's limit", "")]
+    machine_max_rpm: Annotated[float, terms.SPEED_LIMIT.called("Machine's limit", "")]
+    user_max_rpm: Annotated[float | None, terms.OWN_LIMIT] = None
+    jaws: Annotated[int, terms.JAWS] = 3
     transmission: Transmission = 1.0
-    wall_limit_n: Annotated[
-        float | None,
-        Quantity("Grip the wall stands", "N", "Inside grip, which grows with speed", low=0, high=2_000_000),
-    ] = None
+    wall_limit_n: Annotated[float | None, terms.WALL_LIMIT.called(help="Inside grip, which grows with speed")] = None
     guides_max_rpm: Annotated[
         float | None,
         Quantity(

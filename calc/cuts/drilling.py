@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Any
 
+from calc import terms
 from calc.cuts.spindle import DRIVE_EFFICIENCY, KIENZLE
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
@@ -26,18 +27,18 @@ class DrillInput(Checked):
     """Input of `drill`."""
 
     diameter_mm: Annotated[float, Quantity("Drill", "mm", "Diameter", above=0, high=500)]
-    speed_m_min: Annotated[float, Quantity("Surface speed", "m/min", "At its corner", above=0, high=3000)]
-    feed_mm_rev: Annotated[float, Quantity("Feed", "mm/rev", "Of both edges together", above=0, high=5)]
-    kc11: Annotated[float, Quantity("k_c1.1", "N/mm2", "Specific force at h = 1 mm, b = 1 mm", above=0, high=10_000)]
-    mc: Annotated[float, Quantity("m_c", "", "Rise of the specific force for thin chips", low=0, high=0.6)]
+    speed_m_min: Annotated[float, terms.SURFACE_SPEED.called(help="At its corner")]
+    feed_mm_rev: Annotated[float, terms.FEED.called(help="Of both edges together")]
+    kc11: Annotated[float, terms.KC11]
+    mc: Annotated[float, terms.MC]
     pilot_mm: Annotated[float, Quantity("Pilot hole", "mm", "0 in solid", low=0, high=500)] = 0.0
-    point_deg: Annotated[float, Quantity("Point angle", "deg", "", low=60, high=180)] = 140.0
+    point_deg: Annotated[float, terms.POINT_ANGLE.called(help="")] = 140.0
     depth_mm: Annotated[
         float | None, Quantity("Depth", "mm", "Of the hole, for time and pecks", above=0, high=5000)
     ] = None
     wear: Annotated[float, Quantity("Wear factor", "", "1.0 fresh, 1.3 worn", low=1, high=3)] = 1.0
-    max_rpm: Annotated[float | None, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)] = None
-    efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = DRIVE_EFFICIENCY
+    max_rpm: Annotated[float | None, terms.SPEED_LIMIT] = None
+    efficiency: Annotated[float, terms.DRIVE_EFFICIENCY] = DRIVE_EFFICIENCY
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.pilot_mm >= self.diameter_mm:

@@ -7,8 +7,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
-from calc.fields import Checked, Flag, Group, Quantity
+from calc.fields import Checked, Flag, Group
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
 from calc.working import BOOK, Working, derived, typical
@@ -22,10 +23,10 @@ Bound = Literal["radius", "finish", "breaker"]
 class Breaker(Checked):
     """The window in which an insert's chip breaker works, from its box."""
 
-    feed_min: Annotated[float, Quantity("Feed from", "mm/rev", "Below it the chip does not curl", above=0, high=5)]
-    feed_max: Annotated[float, Quantity("Feed to", "mm/rev", "Above it the chip is crushed", above=0, high=5)]
-    depth_min: Annotated[float, Quantity("Depth from", "mm", "Per side", low=0, high=50)]
-    depth_max: Annotated[float, Quantity("Depth to", "mm", "Per side", above=0, high=50)]
+    feed_min: Annotated[float, terms.FEED_FROM.called(help="Below it the chip does not curl")]
+    feed_max: Annotated[float, terms.FEED_TO.called(help="Above it the chip is crushed")]
+    depth_min: Annotated[float, terms.DEPTH_FROM]
+    depth_max: Annotated[float, terms.DEPTH_TO]
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.feed_min > self.feed_max:
@@ -38,9 +39,9 @@ class Breaker(Checked):
 class FeedWindowInput(Checked):
     """Input of `feed-window`."""
 
-    corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "Of the insert", above=0, high=20)]
-    ra_um: Annotated[float | None, Quantity("Finish Ra", "um", "From the print; empty: none", above=0, high=100)] = None
-    depth_mm: Annotated[float | None, Quantity("Depth of cut", "mm", "Per side", above=0, high=50)] = None
+    corner_radius_mm: Annotated[float, terms.CORNER_RADIUS.called(low=None, above=0)]
+    ra_um: Annotated[float | None, terms.FINISH.called(help="From the print; empty: none")] = None
+    depth_mm: Annotated[float | None, terms.DEPTH_OF_CUT] = None
     breaker: Annotated[Breaker | None, Group("Breaker window", "From the insert's box")] = None
     wiper: Annotated[bool, Flag("Wiper edge", "Its flat halves the roughness")] = False
 

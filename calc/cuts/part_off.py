@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Generic
 
+from calc import terms
 from calc.cuts.spindle import Turning
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
@@ -26,17 +27,15 @@ class PartOffInput(Checked):
     """Input of `part-off`."""
 
     diameter_mm: Annotated[float, Quantity("Diameter", "mm", "Where the blade enters", above=0, high=2000)]
-    width_mm: Annotated[float, Quantity("Blade width", "mm", "Of its insert", above=0, high=50)]
-    speed_m_min: Annotated[float, Quantity("Surface speed", "m/min", "", above=0, high=3000)]
-    feed_mm_rev: Annotated[float, Quantity("Feed", "mm/rev", "", above=0, high=5)]
-    max_rpm: Annotated[float, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)]
+    width_mm: Annotated[float, terms.EDGE_WIDTH.called(help="Of its insert")]
+    speed_m_min: Annotated[float, terms.SURFACE_SPEED]
+    feed_mm_rev: Annotated[float, terms.FEED]
+    max_rpm: Annotated[float, terms.SPEED_LIMIT]
     end_diameter_mm: Annotated[float, Quantity("Ends at", "mm", "0 at the centre, or the bore", low=0, high=2000)] = 0.0
     slow_feed_mm_rev: Annotated[
         float | None, Quantity("Feed near the centre", "mm/rev", "A half to a quarter of the feed", above=0, high=5)
     ] = None
-    slow_below_mm: Annotated[
-        float, Quantity("Slow below", "mm", "Diameter from which the slow feed counts", low=0, high=2000)
-    ] = 5.0
+    slow_below_mm: Annotated[float, terms.SLOW_BELOW] = 5.0
     reach_mm: Annotated[float | None, Quantity("Reach", "mm", "How far the blade hangs out", above=0, high=1000)] = None
     reach_max_mm: Annotated[
         float | None, Quantity("Most reach", "mm", "The blade's stated hang-out", above=0, high=1000)

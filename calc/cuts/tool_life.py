@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Generic
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -23,14 +24,14 @@ EXPONENTS = {"coated": 0.25, "uncoated": 0.20, "hss": 0.12}
 class ToolLifeInput(Checked):
     """Input of `tool-life`."""
 
-    speed_m_min: Annotated[float, Quantity("Surface speed", "m/min", "", above=0, high=3000)]
-    feed_mm_rev: Annotated[float, Quantity("Feed", "mm/rev", "", above=0, high=5)]
-    depth_mm: Annotated[float, Quantity("Depth of cut", "mm", "Per side", above=0, high=50)]
+    speed_m_min: Annotated[float, terms.SURFACE_SPEED]
+    feed_mm_rev: Annotated[float, terms.FEED]
+    depth_mm: Annotated[float, terms.DEPTH_OF_CUT]
     speed_ref: Annotated[
         float, Quantity("Speed for 15 min", "m/min", "At the reference feed and depth", above=0, high=3000)
     ]
     cut_minutes: Annotated[float, Quantity("Time in cut", "min", "Of one piece", above=0, high=100_000)]
-    quantity: Annotated[int, Quantity("Pieces", "", "Of the run", low=1, high=10_000_000, whole=True)]
+    quantity: Annotated[int, terms.PIECES]
     edges_per_insert: Annotated[int, Quantity("Edges of an insert", "", "", low=1, high=64, whole=True)] = 1
     feed_ref: Annotated[float, Quantity("Reference feed", "mm/rev", "", above=0, high=5)] = 0.3
     depth_ref: Annotated[float, Quantity("Reference depth", "mm", "", above=0, high=50)] = 2.0

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc import terms
 from calc.cuts.chip import CHIP, Engaged, Metal, chip_of, forces_of
 from calc.cuts.chips import SEEN, Seen, read_chip
 from calc.cuts.feed_window import Breaker
@@ -25,19 +26,19 @@ class CutInput(Checked):
     """Input of `cut`."""
 
     diameter_mm: Annotated[float, Quantity("Diameter", "mm", "Where the edge cuts", above=0, high=5000)]
-    feed_mm_rev: Annotated[float, Quantity("Feed", "mm/rev", "", above=0, high=5)]
-    depth_mm: Annotated[float, Quantity("Depth of cut", "mm", "Per side", above=0, high=50)]
-    corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "", low=0, high=12)]
-    kc11: Annotated[float, Quantity("k_c1.1", "N/mm2", "Specific force at h = 1 mm, b = 1 mm", above=0, high=10_000)]
-    mc: Annotated[float, Quantity("m_c", "", "Rise of the specific force for thin chips", low=0, high=0.6)]
-    speed_m_min: Annotated[float | None, Quantity("Surface speed", "m/min", "Or rpm", above=0, high=3000)] = None
-    rpm: Annotated[float | None, Quantity("Spindle speed", "rpm", "Or surface speed", above=0, high=20_000)] = None
-    approach_deg: Annotated[float, Quantity("Approach angle κ", "deg", "", low=10, high=135)] = 95.0
-    rake_deg: Annotated[float, Quantity("Rake", "deg", "Effective, the chip-breaker's", low=-30, high=40)] = 6.0
-    rake_reference_deg: Annotated[float, Quantity("Rake of k_c1.1", "deg", "6; cast iron 2", low=-10, high=20)] = 6.0
+    feed_mm_rev: Annotated[float, terms.FEED]
+    depth_mm: Annotated[float, terms.DEPTH_OF_CUT]
+    corner_radius_mm: Annotated[float, terms.CORNER_RADIUS.called(help="")]
+    kc11: Annotated[float, terms.KC11]
+    mc: Annotated[float, terms.MC]
+    speed_m_min: Annotated[float | None, terms.SURFACE_SPEED.called(help="Or rpm")] = None
+    rpm: Annotated[float | None, terms.SPINDLE_SPEED.called(help="Or surface speed", low=None, above=0)] = None
+    approach_deg: Annotated[float, terms.APPROACH.called("Approach angle κ", "")] = 95.0
+    rake_deg: Annotated[float, terms.RAKE.called("Rake", "Effective, the chip-breaker's")] = 6.0
+    rake_reference_deg: Annotated[float, terms.RAKE_REFERENCE.called(help="6; cast iron 2")] = 6.0
     wear: Annotated[float, Quantity("Wear factor", "", "1.0 fresh, 1.3 worn", low=1, high=3)] = 1.0
-    max_rpm: Annotated[float | None, Quantity("Highest rpm", "rpm", "Clamp or machine", above=0, high=20_000)] = None
-    efficiency: Annotated[float, Quantity("Drive efficiency", "", "", above=0, high=1)] = DRIVE_EFFICIENCY
+    max_rpm: Annotated[float | None, terms.SPEED_LIMIT] = None
+    efficiency: Annotated[float, terms.DRIVE_EFFICIENCY] = DRIVE_EFFICIENCY
     breaker: Annotated[Breaker | None, Group("Breaker window", "From the insert's box")] = None
     chip_seen: Annotated[Seen | None, SEEN] = None
 

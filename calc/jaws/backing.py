@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Group, Quantity, Text
 from calc.quantities import Bare, Figure, Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 BACKING = derived("What the jaws close on")
@@ -23,10 +24,10 @@ class BoringRing(Checked):
     """A ring in the jaw screw holes; its limits are its own record's, None where nobody wrote them down."""
 
     name: Annotated[str, Text("Name", most=80)]
-    inner_mm: Annotated[float, Quantity("Inner diameter", "mm", "Free passage", above=0, high=2000)]
-    outer_mm: Annotated[float, Quantity("Outer diameter", "mm", "", above=0, high=2000)]
-    max_bar: Annotated[float | None, Quantity("Pressure limit", "bar", "Of the ring", above=0, high=400)] = None
-    max_rpm: Annotated[float | None, Quantity("Speed limit", "rpm", "Of the ring", above=0, high=20_000)] = None
+    inner_mm: Annotated[float, terms.RING_INNER]
+    outer_mm: Annotated[float, terms.RING_OUTER.called(help="")]
+    max_bar: Annotated[float | None, terms.RING_BAR.called(help="Of the ring")] = None
+    max_rpm: Annotated[float | None, terms.RING_RPM.called(help="Of the ring")] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.inner_mm >= self.outer_mm:
@@ -37,7 +38,7 @@ class BoringRing(Checked):
 class BoringPlug(Checked):
     """A plug clamped at the bottom of the bore."""
 
-    diameter_mm: Annotated[float, Quantity("Plug diameter", "mm", "As measured", above=0, high=2000)]
+    diameter_mm: Annotated[float, terms.PLUG_DIAMETER]
 
 
 @dataclass(frozen=True)
@@ -48,10 +49,10 @@ class JawBackingInput(Checked):
     grip_diameter_mm: Annotated[
         float, Quantity("Bore", "mm", "Diameter bored or turned into the jaws", above=0, high=4000)
     ]
-    pressure_bar: Annotated[float, Quantity("Production pressure", "bar", "At the cylinder", above=0, high=400)]
+    pressure_bar: Annotated[float, terms.PRESSURE.called("Production pressure")]
     rings: Annotated[tuple[BoringRing, ...], Group("Rings", "That fit this chuck", most=60)] = ()
     plug: Annotated[BoringPlug | None, Group("Plug", "Outside grip only")] = None
-    tool_clearance_mm: Annotated[float, Quantity("Tool clearance", "mm", "Per side", low=0, high=50)] = 3.0
+    tool_clearance_mm: Annotated[float, terms.TOOL_CLEARANCE.called(help="Per side")] = 3.0
     prefer: Annotated[
         Literal["ring", "plug"],
         Choice("Where both fit", {"ring": "a ring, up to its limit", "plug": "a plug, at the production pressure"}),

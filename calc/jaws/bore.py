@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import ENTERED, Working, derived, typical
 
 BORE = derived("The pocket")
@@ -24,22 +25,18 @@ class JawBoreInput(Checked):
     """Input of `jaw-bore`."""
 
     side: Annotated[Side, SIDE]
-    grip_diameter_mm: Annotated[
-        float, Quantity("Grip diameter", "mm", "Nominal, of what is gripped", above=0, high=4000)
-    ]
+    grip_diameter_mm: Annotated[float, terms.GRIP_DIAMETER]
     part_length_mm: Annotated[float, Quantity("Part length", "mm", "Overall", above=0, high=5000)]
-    jaw_height_mm: Annotated[float, Quantity("Usable jaw height", "mm", "Above the bolt heads", above=0, high=500)]
-    face_radius_mm: Annotated[
-        float, Quantity("Face radius", "mm", "Outside grip: inner face. Inside grip: outer end", low=0, high=2000)
-    ]
+    jaw_height_mm: Annotated[float, terms.JAW_HEIGHT.called("Usable jaw height", "Above the bolt heads")]
+    face_radius_mm: Annotated[float, terms.FACE_RADIUS.called(help="Outside grip: inner face. Inside grip: outer end")]
     plain_length_mm: Annotated[
         float | None, Quantity("Plain length", "mm", "Fit to be gripped; left out: the whole part", above=0, high=5000)
     ] = None
-    floor_min_mm: Annotated[float, Quantity("Floor to leave", "mm", "Above the bolt heads", low=0, high=200)] = 6.0
-    edge_mm: Annotated[float, Quantity("Part's edge", "mm", "Chamfer or edge break at the seat", low=0, high=50)] = 0.3
-    tool_clearance_mm: Annotated[float, Quantity("Tool clearance", "mm", "Per side", low=0, high=50)] = 1.0
+    floor_min_mm: Annotated[float, terms.FLOOR] = 6.0
+    edge_mm: Annotated[float, terms.EDGE_BREAK] = 0.3
+    tool_clearance_mm: Annotated[float, terms.TOOL_CLEARANCE.called(help="Per side")] = 1.0
     depth_mm: Annotated[
-        float | None, Quantity("Depth", "mm", "Left out: a third of the part, rounded up", above=0, high=500)
+        float | None, terms.POCKET_DEPTH.called("Depth", "Left out: a third of the part, rounded up")
     ] = None
     seat: Annotated[
         Literal["floor", "face"],

@@ -6,11 +6,12 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 CONTACT = derived("Contact")
@@ -23,11 +24,11 @@ class JawContactInput(Checked):
     """Input of `jaw-contact`."""
 
     side: Annotated[Side, SIDE]
-    jaw_diameter_mm: Annotated[float, Quantity("Jaw diameter", "mm", "As bored or turned", above=0, high=4000)]
+    jaw_diameter_mm: Annotated[float, terms.JAW_DIAMETER]
     part_diameter_mm: Annotated[float, Quantity("Piece diameter", "mm", "As measured", above=0, high=4000)]
     jaw_width_mm: Annotated[float, Quantity("Jaw width", "mm", "Across", above=0, high=1000)]
     wrap_deg: Annotated[
-        float | None, Quantity("Wrap of one jaw", "deg", "Left out: the arc reaches both corners", above=0, high=180)
+        float | None, terms.WRAP.called("Wrap of one jaw", "Left out: the arc reaches both corners")
     ] = None
 
 

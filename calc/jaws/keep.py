@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from calc.chuck.speed import Side
 from calc.quantities import Figure, Sentence
+from calc.terms import Side
 from calc.working import Step, Working, derived
 
 KEEP = derived("Re-cutting a jaw set")

@@ -6,12 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Quantity
 from calc.jaws.areas import block_in_disc, sector
 from calc.quantities import Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 MASS = derived("Jaw mass and centre")
@@ -23,21 +24,19 @@ class JawMassInput(Checked):
 
     side: Annotated[Side, SIDE]
     kind: Annotated[Literal["block", "pie"], Choice("Jaw", {"block": "regular block", "pie": "full-wrap pie"})]
-    height_mm: Annotated[float, Quantity("Height", "mm", "", above=0, high=500)]
-    density_kg_dm3: Annotated[float, Quantity("Density", "kg/dm3", "7.85 steel, 2.7 aluminium", above=0, high=25)]
+    height_mm: Annotated[float, terms.BLANK_HEIGHT.called(help="")]
+    density_kg_dm3: Annotated[float, terms.METAL_DENSITY.called(help="7.85 steel, 2.7 aluminium")]
     bore_radius_mm: Annotated[
         float,
         Quantity("Bored radius", "mm", "Outside grip: the bore. Inside grip: the turned outside", low=0, high=2000),
     ] = 0.0
     bore_depth_mm: Annotated[float, Quantity("Bored depth", "mm", "", low=0, high=500)] = 0.0
-    width_mm: Annotated[float | None, Quantity("Width", "mm", "Block: across", above=0, high=1000)] = None
-    length_mm: Annotated[float | None, Quantity("Length", "mm", "Block: radially", above=0, high=1000)] = None
-    face_radius_mm: Annotated[
-        float | None, Quantity("Face radius", "mm", "Block: its inner end from the axis", low=0, high=2000)
-    ] = None
+    width_mm: Annotated[float | None, terms.JAW_WIDTH.called(help="Block: across")] = None
+    length_mm: Annotated[float | None, terms.JAW_LENGTH.called(help="Block: radially")] = None
+    face_radius_mm: Annotated[float | None, terms.FACE_RADIUS.called(help="Block: its inner end from the axis")] = None
     inner_radius_mm: Annotated[float | None, Quantity("Inner radius", "mm", "Pie", low=0, high=2000)] = None
     outer_radius_mm: Annotated[float | None, Quantity("Outer radius", "mm", "Pie", above=0, high=2000)] = None
-    angle_deg: Annotated[float | None, Quantity("Angle", "deg", "Pie: of one jaw", above=0, high=180)] = None
+    angle_deg: Annotated[float | None, terms.PIE_ANGLE.called("Angle", "Pie: of one jaw")] = None
     inner_bore_radius_mm: Annotated[
         float, Quantity("Inner pocket's radius", "mm", "Outside grip, two pockets; 0 for one", low=0, high=2000)
     ] = 0.0

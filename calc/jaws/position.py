@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import BOOK, Working, derived
 
 TOOTH = derived("The tooth")
@@ -22,22 +23,20 @@ class JawPositionInput(Checked):
     """Input of `jaw-position`."""
 
     side: Annotated[Side, SIDE]
-    grip_diameter_mm: Annotated[
-        float, Quantity("Grip diameter", "mm", "Nominal, of what is gripped", above=0, high=4000)
-    ]
+    grip_diameter_mm: Annotated[float, terms.GRIP_DIAMETER]
     jaw_width_mm: Annotated[float, Quantity("Jaw width", "mm", "Across", above=0, high=1000)]
     face_radius_0_mm: Annotated[
         float,
         Quantity("Face radius at tooth 0", "mm", "Outside grip: inner face. Inside grip: outer end", low=0, high=2000),
     ]
     tnut_radius_0_mm: Annotated[
-        float, Quantity("T-nut's outer edge at tooth 0", "mm", "From the axis, jaw at mid-stroke", above=0, high=2000)
+        float, terms.TNUT_RADIUS.called("T-nut's outer edge at tooth 0", "From the axis, jaw at mid-stroke")
     ]
     pitch_mm: Annotated[float, Quantity("Serration pitch", "mm", "Tooth to tooth", above=0, high=20)]
-    teeth: Annotated[int, Quantity("Teeth", "", "Places the jaw can be mounted in", low=1, high=500, whole=True)]
+    teeth: Annotated[int, terms.TEETH.called(help="Places the jaw can be mounted in")]
     body_radius_mm: Annotated[float, Quantity("Body radius", "mm", "Of the chuck", above=0, high=2000)]
-    cleanup_mm: Annotated[float, Quantity("Clean-up", "mm", "Least metal to take at the corners", low=0, high=50)] = 1.0
-    jaws: Annotated[int, Quantity("Jaws", "", "", low=2, high=12, whole=True)] = 3
+    cleanup_mm: Annotated[float, terms.CLEANUP] = 1.0
+    jaws: Annotated[int, terms.JAWS] = 3
     closing_travel_mm: Annotated[
         float, Quantity("Closing travel", "mm", "Of one jaw, left from mid-stroke", low=0, high=500)
     ] = 0.0
@@ -45,7 +44,7 @@ class JawPositionInput(Checked):
         float | None,
         Quantity("Jaw length", "mm", "Radially; inside grip needs it to know the inner end", above=0, high=1000),
     ] = None
-    tooth: Annotated[int | None, Quantity("Tooth", "", "Left out: the best one", low=0, high=500, whole=True)] = None
+    tooth: Annotated[int | None, terms.TOOTH.called(help="Left out: the best one")] = None
 
     @property
     def half_width_mm(self) -> float:

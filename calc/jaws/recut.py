@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 RECUT = derived("Re-cutting a jaw set")
@@ -23,18 +24,15 @@ class JawRecutInput(Checked):
     """Input of `jaw-recut`."""
 
     side: Annotated[Side, SIDE]
-    reading_mm: Annotated[
-        float, Quantity("Touch-off reading", "mm", "X, a diameter from the spindle axis", above=0, high=4000)
-    ]
+    reading_mm: Annotated[float, terms.TOUCH_OFF.called("Touch-off reading", "X, a diameter from the spindle axis")]
     target_mm: Annotated[float, Quantity("Size wanted", "mm", "Diameter to bore or turn to", above=0, high=4000)]
-    paper_mm: Annotated[float, Quantity("Paper", "mm", "Thickness of the slip", low=0, high=2)] = 0.08
-    damage_mm: Annotated[float, Quantity("Damage", "mm", "Deepest mark to take out, per side", low=0, high=20)] = 0.10
+    paper_mm: Annotated[float, terms.PAPER] = 0.08
+    damage_mm: Annotated[float, terms.DAMAGE.called("Damage", "Deepest mark to take out, per side")] = 0.10
     limit_mm: Annotated[float, Quantity("Most to take", "mm", "Per side, so that the set lasts", above=0, high=20)] = (
         1.0
     )
     wall_left_mm: Annotated[
-        float | None,
-        Quantity("Wall left", "mm", "Metal between bore and the last usable size, per side", low=0, high=500),
+        float | None, terms.WALL_LEFT.called(help="Metal between bore and the last usable size, per side")
     ] = None
 
     def contradictions(self) -> Iterator[FieldError]:

@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained
+from calc.terms import SIDE, Side
 from calc.working import Working, derived, typical
 
 STROKE = derived("Stroke")
@@ -27,12 +28,10 @@ class JawStrokeInput(Checked):
 
     side: Annotated[Side, SIDE]
     stroke_mm: Annotated[float, Quantity("Jaw stroke", "mm", "Of one jaw, on the radius", above=0, high=500)]
-    position: Annotated[
-        float, Quantity("Bored at", "", "Share of the stroke used, from released toward clamped", low=0, high=1)
-    ]
+    position: Annotated[float, terms.BORED_AT.called(help="Share of the stroke used, from released toward clamped")]
     nominal_mm: Annotated[float, Quantity("Bored to", "mm", "Diameter the jaws are bored to", above=0, high=4000)]
-    largest_mm: Annotated[float, Quantity("Largest piece", "mm", "Diameter", above=0, high=4000)]
-    smallest_mm: Annotated[float, Quantity("Smallest piece", "mm", "Diameter", above=0, high=4000)]
+    largest_mm: Annotated[float, terms.LARGEST.called(help="Diameter")]
+    smallest_mm: Annotated[float, terms.SMALLEST.called(help="Diameter")]
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.smallest_mm > self.largest_mm:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc import terms
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -27,12 +28,12 @@ class JawTaperInput(Checked):
     lever_mm: Annotated[
         float, Quantity("Lever", "mm", "Clamp plane at the jaw's base to the middle of the grip", above=0, high=500)
     ]
-    grip_length_mm: Annotated[float, Quantity("Grip length", "mm", "Along the axis", above=0, high=500)]
-    width_mm: Annotated[float, Quantity("Jaw width", "mm", "Across", above=0, high=1000)]
+    grip_length_mm: Annotated[float, terms.GRIP_LENGTH]
+    width_mm: Annotated[float, terms.JAW_WIDTH.called("Jaw width", "Across")]
     thickness_mm: Annotated[
         float, Quantity("Jaw thickness", "mm", "Radially, what is left behind the bore", above=0, high=1000)
     ]
-    modulus_gpa: Annotated[float, Quantity("Modulus of the jaw", "GPa", "Steel 205, aluminium 70", above=0, high=1000)]
+    modulus_gpa: Annotated[float, terms.MODULUS.called("Modulus of the jaw", "Steel 205, aluminium 70")]
     root_modulus_gpa: Annotated[
         float, Quantity("Modulus of its root", "GPa", "Master jaw, steel 205", above=0, high=1000)
     ] = 205.0

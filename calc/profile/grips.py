@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from calc.chuck.speed import Side
 from calc.profile.body import Body, End
 from calc.profile.contour import CLOSE, Span
 from calc.quantities import Bare, Figure, Sentence
+from calc.terms import Side
 
 LEAST_MM = 3.0  # typical: less than this is no grip at all
 THIRD = 1 / 3

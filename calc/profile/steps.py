@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc import terms
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Flag, Quantity, Text
 from calc.identity import Identity
@@ -55,7 +56,7 @@ class TurnedStep(Checked):
     corner_mm: Annotated[
         float | None, Quantity("Corner radius", "mm", "Most that its inside corner may have", low=0, high=50)
     ] = None
-    ra_um: Annotated[float | None, Quantity("Finish Ra", "um", "From the print", above=0, high=100)] = None
+    ra_um: Annotated[float | None, terms.FINISH] = None
     thread: Annotated[str, Text("Thread", "Such as M24x1.5-6g or 3/4-16 UNF-2A", most=30)] = ""
     thread_length_mm: Annotated[
         float | None, Quantity("Thread length", "mm", "Empty: the whole step", above=0, high=LENGTH_MOST)

@@ -11,8 +11,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
-from calc.chuck.speed import Side
 from calc.quantities import Sentence, System, from_core, shown_as
+from calc.terms import Side
 
 AWAY_MM = 50.0  # Z of approach and retreat, in front of ring and jaws
 CLEAR_MM = 2.0  # Z before the jaws' face

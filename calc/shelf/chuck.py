@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc import terms
 from calc.chuck.grip import ChuckForce
 from calc.fields import Group, Quantity, Text
 from calc.item import Item
@@ -22,9 +23,7 @@ class Chuck(Item):
     __hash__ = Item.__hash__
 
     force: Annotated[ChuckForce, Group("Force")]
-    jaws: Annotated[
-        int, Quantity("Jaws", "", "How many close on the part", low=2, high=12, whole=True, where=CHUCK_TABLE)
-    ]
+    jaws: Annotated[int, terms.JAWS.called(help="How many close on the part", where=CHUCK_TABLE)]
     max_rpm: Annotated[
         float,
         Quantity(
@@ -118,22 +117,9 @@ class Chuck(Item):
             where="Tightening torques in the chuck's manual",
         ),
     ] = None
-    teeth: Annotated[
-        int | None,
-        Quantity(
-            "Teeth", "", "Places a jaw can be mounted in", low=1, high=500, whole=True, where="Count on the master jaw"
-        ),
-    ] = None
+    teeth: Annotated[int | None, terms.TEETH.called(where="Count on the master jaw")] = None
     tnut_radius_0_mm: Annotated[
-        float | None,
-        Quantity(
-            "T-nut's outer edge",
-            "mm",
-            "From the axis, jaw in tooth 0 at mid-stroke",
-            above=0,
-            high=1000,
-            where="Measure, jaws in their innermost teeth",
-        ),
+        float | None, terms.TNUT_RADIUS.called(where="Measure, jaws in their innermost teeth")
     ] = None
 
 

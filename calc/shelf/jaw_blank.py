@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Choice, Quantity
 from calc.item import Item
@@ -28,17 +29,10 @@ class JawBlank(Item):
             where="The jaw's order code",
         ),
     ]
-    width_mm: Annotated[
-        float | None, Quantity("Width", "mm", "Across, of a regular jaw", above=0, high=500, where="Measure the blank")
-    ]
-    length_mm: Annotated[float, Quantity("Length", "mm", "Radially", above=0, high=500, where="Measure the blank")]
-    height_mm: Annotated[
-        float, Quantity("Height", "mm", "Along the spindle", above=0, high=300, where="Measure the blank")
-    ]
-    density_kg_dm3: Annotated[
-        float,
-        Quantity("Density", "kg/dm3", "Steel 7.85, aluminium 2.7", above=0, high=25, where="The metal's data sheet"),
-    ]
+    width_mm: Annotated[float | None, terms.JAW_WIDTH.called(where="Measure the blank")]
+    length_mm: Annotated[float, terms.JAW_LENGTH.called(where="Measure the blank")]
+    height_mm: Annotated[float, terms.BLANK_HEIGHT.called(where="Measure the blank")]
+    density_kg_dm3: Annotated[float, terms.METAL_DENSITY.called(where="The metal's data sheet")]
     bolt_head_mm: Annotated[
         float,
         Quantity(
@@ -52,13 +46,12 @@ class JawBlank(Item):
     ]
     face_radius_mm: Annotated[
         float,
-        Quantity(
-            "Face radius",
-            "mm",
-            "Inner end in tooth 0, at mid-stroke",
-            above=0,
-            high=1000,
+        terms.FACE_RADIUS.called(
+            help="Inner end in tooth 0, at mid-stroke",
             where="Measure on the chuck, jaws in their innermost teeth",
+            low=None,
+            high=1000,
+            above=0,
         ),
     ]
     kind: Annotated[
@@ -70,10 +63,7 @@ class JawBlank(Item):
             where="The jaw's order code",
         ),
     ] = "block"
-    angle_deg: Annotated[
-        float | None,
-        Quantity("Pie angle", "deg", "Of one pie jaw", above=0, high=180, where="A third of the circle less the gap"),
-    ] = None
+    angle_deg: Annotated[float | None, terms.PIE_ANGLE.called(where="A third of the circle less the gap")] = None
 
     @property
     def outer_radius_mm(self) -> float:

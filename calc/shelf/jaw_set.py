@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.fields import Choice, Quantity, Text
 from calc.item import Item
 from calc.item_kind import ItemKind, Link, Names
@@ -23,23 +24,12 @@ class JawSet(Item):
     bored_mm: Annotated[
         float, Quantity("Bored to", "mm", "Diameter, as last cut", above=0, high=2000, where="Its last touch-off")
     ]
-    depth_mm: Annotated[float, Quantity("Deep", "mm", "Of the pocket", above=0, high=300, where="Measure the pocket")]
-    wall_left_mm: Annotated[
-        float,
-        Quantity(
-            "Wall left", "mm", "Per side, to the last usable size", low=0, high=300, where="Measure behind the bore"
-        ),
-    ]
+    depth_mm: Annotated[float, terms.POCKET_DEPTH.called("Deep", "Of the pocket", where="Measure the pocket")]
+    wall_left_mm: Annotated[float, terms.WALL_LEFT.called(where="Measure behind the bore")]
     tooth: Annotated[
-        int | None,
-        Quantity(
-            "Tooth", "", "Scribed on the jaws, counted from 0", low=0, high=500, whole=True, where="The scribed mark"
-        ),
+        int | None, terms.TOOTH.called(help="Scribed on the jaws, counted from 0", where="The scribed mark")
     ] = None
-    damage_mm: Annotated[
-        float,
-        Quantity("Deepest mark", "mm", "Per side; 0 for none", low=0, high=20, where="Look, and feel with a nail"),
-    ] = 0.0
+    damage_mm: Annotated[float, terms.DAMAGE.called(where="Look, and feel with a nail")] = 0.0
     numbers: Annotated[
         str, Text("Jaw numbers", "Jaw to master jaw, such as 1-1 2-2 3-3", most=40, where="Stamped on the jaws")
     ] = ""

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Choice, Flag, Quantity
 from calc.item import Item
@@ -37,25 +38,13 @@ class Material(Item):
     ]
     kc11: Annotated[
         float,
-        Quantity(
-            "k_c1.1",
-            "N/mm2",
-            "Cutting force on a chip of 1 × 1 mm",
-            above=0,
-            high=10_000,
+        terms.KC11.called(
+            help="Cutting force on a chip of 1 × 1 mm",
             where="Table of specific cutting forces of the insert's maker, or a test cut",
         ),
     ]
     mc: Annotated[
-        float,
-        Quantity(
-            "m_c",
-            "",
-            "How the force falls as the chip thickens",
-            low=0,
-            high=0.6,
-            where="Beside k_c1.1 in the same table",
-        ),
+        float, terms.MC.called(help="How the force falls as the chip thickens", where="Beside k_c1.1 in the same table")
     ]
     speed_low_m_min: Annotated[
         float,
@@ -83,12 +72,10 @@ class Material(Item):
         float, Quantity("Density", "kg/dm3", "Mass of a litre", above=0, high=25, where="The material's data sheet")
     ]
     modulus_gpa: Annotated[
-        float,
-        Quantity("Modulus", "GPa", "Stiffness of the wall (E)", above=0, high=1000, where="The material's data sheet"),
+        float, terms.MODULUS.called(help="Stiffness of the wall (E)", where="The material's data sheet")
     ]
     poisson: Annotated[
-        float,
-        Quantity("Poisson's ratio", "", "How it thins when pulled", low=0, high=0.5, where="The material's data sheet"),
+        float, terms.POISSON.called(help="How it thins when pulled", where="The material's data sheet")
     ] = 0.3
     expansion_um_m_k: Annotated[
         float,
@@ -102,15 +89,7 @@ class Material(Item):
         ),
     ] = 11.5
     rake_reference_deg: Annotated[
-        float,
-        Quantity(
-            "Rake of k_c1.1",
-            "deg",
-            "Effective rake of the table's figures",
-            low=-10,
-            high=20,
-            where="Head of the table that k_c1.1 comes from",
-        ),
+        float, terms.RAKE_REFERENCE.called(where="Head of the table that k_c1.1 comes from")
     ] = 6.0
     friction_multiplier: Annotated[
         float,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from calc.fields import Quantity
+from calc import terms
 from calc.item import Item
 from calc.item_kind import FITS_CHUCKS, ItemKind
 from calc.quantities import exact_text
@@ -17,9 +17,7 @@ class Plug(Item):
 
     __hash__ = Item.__hash__
 
-    diameter_mm: Annotated[
-        float, Quantity("Diameter", "mm", "As measured", above=0, high=2000, where="Measure the plug")
-    ]
+    diameter_mm: Annotated[float, terms.PLUG_DIAMETER.called("Diameter", where="Measure the plug")]
 
 
 PLUG = ItemKind(

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc import terms
 from calc.errors import FieldError
-from calc.fields import Quantity
 from calc.item import Item
 from calc.item_kind import FITS_CHUCKS, ItemKind, Names
 from calc.quantities import Figure, Sentence, exact_text
@@ -21,20 +21,10 @@ class Ring(Item):
 
     __hash__ = Item.__hash__
 
-    inner_mm: Annotated[
-        float, Quantity("Inner diameter", "mm", "Free passage", above=0, high=2000, where="Measure the ring")
-    ]
-    outer_mm: Annotated[
-        float, Quantity("Outer diameter", "mm", "Over all", above=0, high=2000, where="Measure the ring")
-    ]
-    max_bar: Annotated[
-        float | None,
-        Quantity("Pressure limit", "bar", "At the cylinder", above=0, high=400, where="The ring's leaflet"),
-    ] = None
-    max_rpm: Annotated[
-        float | None,
-        Quantity("Speed limit", "rpm", "With the ring in", above=0, high=20_000, where="The ring's leaflet"),
-    ] = None
+    inner_mm: Annotated[float, terms.RING_INNER.called(where="Measure the ring")]
+    outer_mm: Annotated[float, terms.RING_OUTER.called(where="Measure the ring")]
+    max_bar: Annotated[float | None, terms.RING_BAR.called(where="The ring's leaflet")] = None
+    max_rpm: Annotated[float | None, terms.RING_RPM.called(where="The ring's leaflet")] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.inner_mm >= self.outer_mm:

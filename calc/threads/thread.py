@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Choice, Flag, Quantity, Text
 from calc.quantities import Figure, Sentence
@@ -65,7 +66,7 @@ class ThreadInput(Checked):
     pitch_mm: Annotated[float, Quantity("Pitch", "mm", "From one thread to the next", above=0, high=50)]
     internal: Annotated[bool, Flag("Inside", "A nut's thread")] = False
     class_: Annotated[str, Text("Class", "Such as 6g, 5g6g, 6H, 2A or 3B; empty: 6g, 6H, 2A, 2B", most=8)] = ""
-    passes: Annotated[int, Quantity("Passes", "", "Each with the same chip", low=1, high=60, whole=True)] = 6
+    passes: Annotated[int, terms.THREAD_PASSES] = 6
     engagement_mm: Annotated[
         float | None,
         Quantity("Engagement", "mm", "Length that screws together; empty: the standard's", above=0, high=1000),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc import terms
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
 from calc.results import Explained
@@ -25,11 +26,9 @@ class BoringBarInput(Checked):
 
     bore_mm: Annotated[float, Quantity("Bore", "mm", "Diameter the bar works in", above=0, high=2000)]
     bar_mm: Annotated[float, Quantity("Bar", "mm", "Diameter of its shank", above=0, high=500)]
-    overhang_mm: Annotated[float, Quantity("Overhang", "mm", "From the clamping to the edge", above=0, high=5000)]
+    overhang_mm: Annotated[float, terms.OVERHANG.called(help="From the clamping to the edge")]
     force_n: Annotated[float, Quantity("Passive force", "N", "Of the cut, pushing the bar off", low=0, high=200_000)]
-    modulus_gpa: Annotated[
-        float, Quantity("Modulus", "GPa", "Steel 210, heavy metal 380, carbide 560", above=0, high=1000)
-    ] = 210.0
+    modulus_gpa: Annotated[float, terms.MODULUS.called(help="Steel 210, heavy metal 380, carbide 560")] = 210.0
     tolerance_mm: Annotated[
         float | None, Quantity("Bore tolerance", "mm", "Whole width of it, on diameter", above=0, high=5, places=(3, 4))
     ] = None

@@ -13,8 +13,8 @@ from typing import Annotated
 
 import numpy as np
 
+from calc import terms
 from calc.errors import CalcError, FieldError
-from calc.fields import Quantity
 from calc.quantities import Sentence
 from calc.results import Explained
 from calc.walls.lobing import EVERY_DEG, WallPoint
@@ -30,10 +30,10 @@ SOLVE = derived("The real contact")
 class WallContactInput(GrippedRing):
     """Input of `wall-contact`."""
 
-    total_grip_n: Annotated[float, Quantity("Grip", "N", "Sum over all jaws", above=0, high=2e6)]
-    jaw_diameter_mm: Annotated[
-        float, Quantity("Jaws bored to", "mm", "Diameter as bored or turned", above=0, high=4000)
-    ] = field(kw_only=True)
+    total_grip_n: Annotated[float, terms.TOTAL_GRIP]
+    jaw_diameter_mm: Annotated[float, terms.JAW_DIAMETER.called("Jaws bored to", "Diameter as bored or turned")] = (
+        field(kw_only=True)
+    )
 
 
 @dataclass(frozen=True, slots=True)

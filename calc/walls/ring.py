@@ -14,10 +14,11 @@ from typing import Annotated, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from calc.chuck.speed import SIDE, Side
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
+from calc.terms import SIDE, Side
 
 Floats = NDArray[np.float64]
 
@@ -30,7 +31,7 @@ THINNEST = 1e-4  # wall over outside diameter
 class GrippedRing(Checked):
     """A wall in equal jaws: what every question about it is asked with."""
 
-    total_grip_n: Annotated[float, Quantity("Grip", "N", "Sum over all jaws", low=0, high=2e6)]
+    total_grip_n: Annotated[float, terms.TOTAL_GRIP.called(low=0, above=None)]
     side: Annotated[Side, SIDE]
     outer_diameter_mm: Annotated[float, Quantity("Outside diameter", "mm", "Finished", low=SMALLEST_MM, high=4000)]
     inner_diameter_mm: Annotated[float, Quantity("Inside diameter", "mm", "Finished", low=SMALLEST_MM, high=4000)]
@@ -38,10 +39,10 @@ class GrippedRing(Checked):
         float,
         Quantity("Ring length", "mm", "In the grip, and up to half a wall either side", low=SMALLEST_MM, high=5000),
     ]
-    modulus_gpa: Annotated[float, Quantity("Modulus", "GPa", "Of the part", low=0.001, high=1000)]
-    poisson: Annotated[float, Quantity("Poisson's ratio", "", "Of the part", low=0, high=0.5)] = 0.3
-    jaws: Annotated[int, Quantity("Jaws", "", "", low=2, high=12, whole=True)] = 3
-    wrap_deg: Annotated[float, Quantity("Wrap", "deg", "Of one jaw", low=0.1, high=180)] = 50.0
+    modulus_gpa: Annotated[float, terms.MODULUS.called(low=0.001, above=None)]
+    poisson: Annotated[float, terms.POISSON] = 0.3
+    jaws: Annotated[int, terms.JAWS] = 3
+    wrap_deg: Annotated[float, terms.WRAP.called(low=0.1, above=None)] = 50.0
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.inner_diameter_mm >= self.outer_diameter_mm:

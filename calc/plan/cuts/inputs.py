@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.cuts.kinds import KIND, STAGE, Kind, Stage
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Flag, Quantity, Text
@@ -31,22 +32,20 @@ class PlannedCut(Checked):
     to_diameter_mm: Annotated[
         float | None, Quantity("To diameter", "mm", "After the cut", low=0, high=DIAMETER_MOST)
     ] = None
-    speed_m_min: Annotated[float | None, Quantity("Surface speed", "m/min", "Constant", above=0, high=3000)] = None
-    rpm: Annotated[float | None, Quantity("Fixed rpm", "rpm", "Empty: surface speed rules", above=0, high=20_000)] = (
-        None
-    )
-    feed_mm_rev: Annotated[float | None, Quantity("Feed", "mm/rev", "Per turn", above=0, high=5)] = None
-    depth_mm: Annotated[float | None, Quantity("Depth per side", "mm", "Of one pass", above=0, high=50)] = None
-    corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "Of the insert", low=0, high=12)] = 0.8
-    approach_deg: Annotated[float, Quantity("Approach angle", "deg", "κ", low=10, high=135)] = 95.0
-    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "The chip-breaker's", low=-30, high=40)] = 6.0
+    speed_m_min: Annotated[float | None, terms.SURFACE_SPEED.called(help="Constant")] = None
+    rpm: Annotated[
+        float | None, terms.SPINDLE_SPEED.called("Fixed rpm", "Empty: surface speed rules", low=None, above=0)
+    ] = None
+    feed_mm_rev: Annotated[float | None, terms.FEED.called(help="Per turn")] = None
+    depth_mm: Annotated[float | None, terms.DEPTH_OF_CUT.called("Depth per side", "Of one pass")] = None
+    corner_radius_mm: Annotated[float, terms.CORNER_RADIUS] = 0.8
+    approach_deg: Annotated[float, terms.APPROACH.called(help="κ")] = 95.0
+    rake_deg: Annotated[float, terms.RAKE.called(help="The chip-breaker's")] = 6.0
     interrupted: Annotated[bool, Flag("Interrupted", "Counts a quarter more")] = False
     feeds: Annotated[Literal["chuck", "away"], TOWARD] = "chuck"
-    width_mm: Annotated[float | None, Quantity("Blade width", "mm", "Of a groover or a blade", above=0, high=50)] = None
-    point_deg: Annotated[float, Quantity("Point angle", "deg", "Of the drill", low=60, high=180)] = 140.0
-    passes: Annotated[
-        int, Quantity("Passes", "", "Of the thread, each with the same chip", low=1, high=60, whole=True)
-    ] = 6
+    width_mm: Annotated[float | None, terms.EDGE_WIDTH] = None
+    point_deg: Annotated[float, terms.POINT_ANGLE] = 140.0
+    passes: Annotated[int, terms.THREAD_PASSES.called(help="Of the thread, each with the same chip")] = 6
     stage: Annotated[Stage, STAGE] = "both"
     start_mm: Annotated[
         float, Quantity("Begins", "mm", "From the finished face of this side", low=0, high=LENGTH_MOST)
@@ -60,9 +59,7 @@ class PlannedCut(Checked):
     slow_feed_mm_rev: Annotated[
         float | None, Quantity("Feed near the centre", "mm/rev", "A half to a quarter of the feed", above=0, high=5)
     ] = None
-    slow_below_mm: Annotated[
-        float, Quantity("Slow below", "mm", "Diameter from which the slow feed counts", low=0, high=200)
-    ] = 5.0
+    slow_below_mm: Annotated[float, terms.SLOW_BELOW] = 5.0
     pin_speed: Annotated[bool, Flag("Speed pinned", "Settling leaves it as it is")] = False
     pin_feed: Annotated[bool, Flag("Feed pinned", "Settling leaves it as it is")] = False
     pin_depth: Annotated[bool, Flag("Depth pinned", "Settling leaves it as it is")] = False

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Flag, Quantity, Text
 from calc.quantities import Sentence
@@ -28,23 +29,18 @@ CONDITION = Choice(
 class Force(Checked):
     """How hard it is held and what is asked of it."""
 
-    pressure_bar: Annotated[float | None, Quantity("Gauge pressure", "bar", "At the cylinder", above=0, high=400)] = (
-        None
-    )
+    pressure_bar: Annotated[float | None, terms.PRESSURE] = None
     condition: Annotated[Literal["auto", "unknown", "week", "today", "measured"], CONDITION] = "unknown"
     condition_measured: Annotated[
         float | None, Quantity("Measured factor", "", "Measured ÷ charted grip", above=0.05, high=1.2)
     ] = None
     condition_date: Annotated[str | None, Text("Measured on", "Such as 2026-11-20", most=10)] = None
-    user_max_rpm: Annotated[float | None, Quantity("Own speed limit", "rpm", "Empty: none", above=0, high=20_000)] = (
-        None
-    )
+    user_max_rpm: Annotated[float | None, terms.OWN_LIMIT.called("Own speed limit", "Empty: none")] = None
     wanted_rpm: Annotated[
         float | None, Quantity("Wanted speed", "rpm", "Empty: the program's top speed", above=0, high=20_000)
     ] = None
     offset_mm: Annotated[
-        float,
-        Quantity("Out of balance", "mm", "The part's centre of mass off the axis", low=0, high=100, places=(3, 4)),
+        float, terms.OUT_OF_BALANCE.called(help="The part's centre of mass off the axis", places=(3, 4))
     ] = 0.0
     pin_pressure: Annotated[bool, Flag("Pressure pinned", "Settling the set-up leaves it as it is")] = False
     brake_s: Annotated[

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.fields import Checked, Choice, Flag, Quantity, Text
+from calc import terms
+from calc.fields import Checked, Choice, Flag, Text
 
 SEAT = Choice(
     "Seated on",
@@ -29,12 +30,8 @@ class Hold(Checked):
     """How the part is held in soft jaws."""
 
     grip: Annotated[str, Text("Grips", "Empty: the best that is fit", most=60)] = ""
-    jaw_height_mm: Annotated[
-        float | None, Quantity("Jaw height", "mm", "Empty: the blank's own height", above=0, high=300)
-    ] = None
-    depth_mm: Annotated[
-        float | None, Quantity("Depth of grip", "mm", "Empty: a third of the part, rounded up", above=0, high=300)
-    ] = None
+    jaw_height_mm: Annotated[float | None, terms.JAW_HEIGHT.called(help="Empty: the blank's own height")] = None
+    depth_mm: Annotated[float | None, terms.POCKET_DEPTH] = None
     seat: Annotated[Literal["floor", "face", "none"], SEAT] = "floor"
     live_centre: Annotated[bool, Flag("Live centre", "Takes tilt and side force")] = False
     friction: Annotated[Literal["auto", "turned", "ground", "rough"], FRICTION] = "auto"

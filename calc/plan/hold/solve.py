@@ -7,7 +7,6 @@ from functools import cached_property
 from math import asin, degrees, radians, sin, sqrt
 from typing import Literal
 
-from calc.chuck.speed import Side
 from calc.errors import CalcError, FieldProblem
 from calc.jaws.bore import JawBoreInput, JawBoreResult, jaw_bore
 from calc.jaws.contact import JawContactInput, JawContactResult, jaw_contact
@@ -23,6 +22,7 @@ from calc.quantities import Figure, Sentence
 from calc.shelf.chuck import Chuck
 from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.taken import SetupShelf
+from calc.terms import Side
 from calc.working import Note, Step, Working, derived, typical
 
 OF_STOCK: dict[str, Literal["turned", "ground", "rough"]] = {"rough": "rough", "drawn": "ground", "turned": "turned"}

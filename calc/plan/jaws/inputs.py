@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.fields import Checked, Choice, Quantity
 from calc.profile.steps import DIAMETER_MOST
 
@@ -26,17 +27,11 @@ SPINDLE = Choice(
 class Jaws(Checked):
     """How the jaws are bored."""
 
-    floor_min_mm: Annotated[float, Quantity("Floor to leave", "mm", "Above the bolt heads", low=0, high=100)] = 6.0
-    tool_clearance_mm: Annotated[
-        float, Quantity("Tool clearance", "mm", "Tool to jaw face, per side", low=0, high=20)
-    ] = 1.0
-    tooth: Annotated[
-        int | None, Quantity("Tooth", "", "Counted from 0 at the centre; empty: the best", low=0, high=500, whole=True)
-    ] = None
-    position: Annotated[
-        float, Quantity("Bored at", "", "Share of the stroke used toward clamped; mid-stroke is 0.5", low=0, high=1)
-    ] = 0.5
-    cleanup_mm: Annotated[float, Quantity("Clean-up", "mm", "Least metal to take at the corners", low=0, high=20)] = 1.0
+    floor_min_mm: Annotated[float, terms.FLOOR] = 6.0
+    tool_clearance_mm: Annotated[float, terms.TOOL_CLEARANCE] = 1.0
+    tooth: Annotated[int | None, terms.TOOTH] = None
+    position: Annotated[float, terms.BORED_AT] = 0.5
+    cleanup_mm: Annotated[float, terms.CLEANUP] = 1.0
     ring_clearance_mm: Annotated[
         float, Quantity("Clearance to the ring", "mm", "Boring tool to ring or plug, per side", low=0, high=50)
     ] = 3.0
@@ -49,10 +44,8 @@ class Jaws(Checked):
         float,
         Quantity("Taper step", "mm", "One correction after the blue, on diameter", low=0.001, high=0.1, places=(3, 4)),
     ] = 0.02
-    reading_mm: Annotated[
-        float | None, Quantity("Touch-off X", "mm", "Diameter read, with paper between", above=0, high=DIAMETER_MOST)
-    ] = None
-    paper_mm: Annotated[float, Quantity("Paper", "mm", "Thickness of the slip", low=0, high=2)] = 0.08
+    reading_mm: Annotated[float | None, terms.TOUCH_OFF.called(high=DIAMETER_MOST)] = None
+    paper_mm: Annotated[float, terms.PAPER] = 0.08
     recut_limit_mm: Annotated[float, Quantity("Most to take", "mm", "Per side at a re-cut", above=0, high=20)] = 1.0
     program: Annotated[
         int | None, Quantity("Program number", "", "Of the jaw-boring program", low=1, high=99_999_999, whole=True)

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Group, Quantity
 from calc.profile.steps import DIAMETER_MOST, TurnedStep
@@ -46,12 +47,8 @@ class Stock(Checked):
     diameter_mm: Annotated[
         float | None, Quantity("Stock diameter", "mm", "Nominal, outside", above=0, high=DIAMETER_MOST)
     ] = None
-    smallest_mm: Annotated[
-        float | None, Quantity("Smallest piece", "mm", "Measured over the batch", above=0, high=DIAMETER_MOST)
-    ] = None
-    largest_mm: Annotated[
-        float | None, Quantity("Largest piece", "mm", "Measured over the batch", above=0, high=DIAMETER_MOST)
-    ] = None
+    smallest_mm: Annotated[float | None, terms.SMALLEST.called(high=DIAMETER_MOST)] = None
+    largest_mm: Annotated[float | None, terms.LARGEST.called(high=DIAMETER_MOST)] = None
     bore_mm: Annotated[
         float | None, Quantity("Stock bore", "mm", "Tube or cored casting; empty if solid", above=0, high=DIAMETER_MOST)
     ] = None
@@ -71,12 +68,10 @@ class Part(Checked):
 
     profile: Annotated[Profile, Group("Profile")]
     stock: Annotated[Stock, Group("Stock")] = field(default_factory=Stock)
-    quantity: Annotated[
-        int | None, Quantity("Quantity", "", "Pieces in the run", low=1, high=1_000_000, whole=True)
-    ] = None
-    edge_mm: Annotated[
-        float, Quantity("Edge break", "mm", "On the part's ends where a step says nothing", low=0, high=20)
-    ] = 0.3
+    quantity: Annotated[int | None, terms.PIECES.called("Quantity", "Pieces in the run")] = None
+    edge_mm: Annotated[float, terms.EDGE_BREAK.called("Edge break", "On the part's ends where a step says nothing")] = (
+        0.3
+    )
     face_stock_mm: Annotated[float, Quantity("Stock on a face", "mm", "Before facing, each end", low=0, high=50)] = 0.0
     roundness_mm: Annotated[
         float | None,

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Choice, Quantity
 from calc.item import Item
@@ -37,16 +38,9 @@ class Drill(Item, Edge):
         float, Quantity("Reach", "mm", "How deep it can drill", above=0, high=3000, where="The drill's data sheet")
     ]
     application: Annotated[str, APPLICATION]
-    feed_min: Annotated[
-        float,
-        Quantity("Feed from", "mm/rev", "Of both edges together", above=0, high=5, where="The drill's data sheet"),
-    ]
-    feed_max: Annotated[
-        float, Quantity("Feed to", "mm/rev", "Of both edges together", above=0, high=5, where="The drill's data sheet")
-    ]
-    point_deg: Annotated[
-        float, Quantity("Point angle", "deg", "Of its tip", low=60, high=180, where="The drill's data sheet")
-    ] = 140.0
+    feed_min: Annotated[float, terms.FEED_FROM.called(help="Of both edges together", where="The drill's data sheet")]
+    feed_max: Annotated[float, terms.FEED_TO.called(help="Of both edges together", where="The drill's data sheet")]
+    point_deg: Annotated[float, terms.POINT_ANGLE.called(help="Of its tip", where="The drill's data sheet")] = 140.0
     substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
     coating: Annotated[Coating, COATING] = "coated"
     coolant: Annotated[

@@ -6,8 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
-from calc.fields import Choice, Quantity
+from calc.fields import Choice
 from calc.item import Item
 from calc.item_kind import ItemKind
 from calc.quantities import Sentence
@@ -33,21 +34,19 @@ class GrooveInsert(Item, Edge):
     __hash__ = Item.__hash__
 
     seat: Annotated[str, SEAT]
-    width_mm: Annotated[float, Quantity("Width", "mm", "Of its edge", above=0, high=50, where=BOX)]
+    width_mm: Annotated[float, terms.EDGE_WIDTH.called("Width", "Of its edge", where=BOX)]
     application: Annotated[str, APPLICATION]
-    feed_min: Annotated[float, Quantity("Feed from", "mm/rev", "Plunging", above=0, high=5, where=BOX)]
-    feed_max: Annotated[float, Quantity("Feed to", "mm/rev", "Plunging", above=0, high=5, where=BOX)]
-    corner_radius_mm: Annotated[float, Quantity("Corner radius", "mm", "Of its corners", low=0, high=10, where=BOX)] = (
-        0.2
-    )
+    feed_min: Annotated[float, terms.FEED_FROM.called(help="Plunging", where=BOX)]
+    feed_max: Annotated[float, terms.FEED_TO.called(help="Plunging", where=BOX)]
+    corner_radius_mm: Annotated[float, terms.CORNER_RADIUS.called(help="Of its corners", where=BOX)] = 0.2
     use: Annotated[
         Literal["groove", "part", "both"],
         Choice("For", {"groove": "grooving", "part": "parting off", "both": "both"}, "What it is made for", where=BOX),
     ] = "groove"
     substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
     coating: Annotated[Coating, COATING] = "coated"
-    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "Of its edge", low=-30, high=40, where=BOX)] = 6.0
-    edges: Annotated[int, Quantity("Edges", "", "Of one insert", low=1, high=6, whole=True, where=BOX)] = 2
+    rake_deg: Annotated[float, terms.RAKE.called(where=BOX)] = 6.0
+    edges: Annotated[int, terms.EDGES.called(where=BOX)] = 2
     stock: Annotated[int, STOCK] = 0
 
     def contradictions(self) -> Iterator[FieldError]:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Choice, Quantity
 from calc.item import Item
@@ -34,12 +35,7 @@ class Holder(Item):
         ),
     ] = "turning"
     side: Annotated[Side, SIDE] = "outside"
-    approach_deg: Annotated[
-        float,
-        Quantity(
-            "Approach angle", "deg", "κ, of the edge to the axis", low=10, high=135, where="The holder's designation"
-        ),
-    ] = 95.0
+    approach_deg: Annotated[float, terms.APPROACH.called(where="The holder's designation")] = 95.0
     hand: Annotated[Hand, HAND] = "right"
     reach_mm: Annotated[
         float | None,

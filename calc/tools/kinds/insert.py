@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.cuts.feed_window import Breaker
 from calc.errors import CalcError, FieldError
-from calc.fields import Choice, Quantity, Text
+from calc.fields import Choice, Text
 from calc.item import Item
 from calc.item_kind import ItemKind
 from calc.quantities import Sentence
@@ -36,10 +37,10 @@ class Insert(Item, Edge):
 
     code: Annotated[str, Text("Designation", "ISO 1832 or ANSI B212.4, such as CNMG 120408", most=30, where=BOX)]
     application: Annotated[str, APPLICATION]
-    feed_min: Annotated[float, Quantity("Feed from", "mm/rev", "Breaker window", above=0, high=5, where=BOX)]
-    feed_max: Annotated[float, Quantity("Feed to", "mm/rev", "Breaker window", above=0, high=5, where=BOX)]
-    depth_min: Annotated[float, Quantity("Depth from", "mm", "Breaker window, per side", low=0, high=50, where=BOX)]
-    depth_max: Annotated[float, Quantity("Depth to", "mm", "Breaker window, per side", above=0, high=50, where=BOX)]
+    feed_min: Annotated[float, terms.FEED_FROM.called(help="Breaker window", where=BOX)]
+    feed_max: Annotated[float, terms.FEED_TO.called(help="Breaker window", where=BOX)]
+    depth_min: Annotated[float, terms.DEPTH_FROM.called(help="Breaker window, per side", where=BOX)]
+    depth_max: Annotated[float, terms.DEPTH_TO.called(help="Breaker window, per side", where=BOX)]
     substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
     coating: Annotated[Coating, COATING] = "coated"
     purpose: Annotated[
@@ -60,9 +61,7 @@ class Insert(Item, Edge):
             where=BOX,
         ),
     ] = "honed"
-    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "The chip breaker's", low=-30, high=40, where=BOX)] = (
-        6.0
-    )
+    rake_deg: Annotated[float, terms.RAKE.called(help="The chip breaker's", where=BOX)] = 6.0
     stock: Annotated[int, STOCK] = 0
 
     def contradictions(self) -> Iterator[FieldError]:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Choice, Quantity
 from calc.item import Item
@@ -55,8 +56,8 @@ class ThreadInsert(Item, Edge):
     ] = "full"
     substrate: Annotated[Substrate, SUBSTRATE] = "carbide"
     coating: Annotated[Coating, COATING] = "coated"
-    rake_deg: Annotated[float, Quantity("Effective rake", "deg", "Of its edge", low=-30, high=40, where=BOX)] = 0.0
-    edges: Annotated[int, Quantity("Edges", "", "Of one insert", low=1, high=6, whole=True, where=BOX)] = 3
+    rake_deg: Annotated[float, terms.RAKE.called(where=BOX)] = 0.0
+    edges: Annotated[int, terms.EDGES.called(where=BOX)] = 3
     stock: Annotated[int, STOCK] = 0
 
     def contradictions(self) -> Iterator[FieldError]:
