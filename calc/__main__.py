@@ -1,7 +1,7 @@
 """Command line of the core: `anvil calc NAME < input.json`, result as JSON on standard output.
 
 Exit 0 with the result, 2 with {"errors": [{"field", "message"}]}. Without NAME the calculators are
-listed; with NAME and --fields its input fields are.
+listed; with NAME and --fields its input fields are. `--units inch` prints its answers in inch units.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ from typing import Any
 
 from calc.catalog import CALCULATORS
 from calc.errors import CalcError
+from calc.quantities import System
 
 
 def _say(answer: Any) -> None:
@@ -22,6 +23,15 @@ def _say(answer: Any) -> None:
 def _refuse(field: str, message: str) -> int:
     _say({"errors": [{"field": field, "message": message}]})
     return 2
+
+
+def _units(flags: list[str]) -> System | None:
+    match flags:
+        case [] | ["--units", "metric"]:
+            return "metric"
+        case ["--units", "inch"]:
+            return "inch"
+    return None
 
 
 def main(arguments: list[str]) -> int:
@@ -38,12 +48,15 @@ def main(arguments: list[str]) -> int:
     if flags == ["--fields"]:
         _say(calculator.describe())
         return 0
+    system = _units(flags)
+    if system is None:
+        return _refuse("", f"There is no “{' '.join(flags)}”; there are --fields, --units metric and --units inch.")
     try:
         data = json.load(sys.stdin)
     except (json.JSONDecodeError, UnicodeDecodeError) as error:
         return _refuse("", f"The input is not JSON: {error}.")
     try:
-        _say(calculator.run(data))
+        _say(calculator.answer(data, system))
     except CalcError as error:
         _say({"errors": [{"field": e.field, "message": e.message} for e in error.errors]})
         return 2

@@ -28,8 +28,9 @@ from calc.jaws.position import JawPositionInput, jaw_position
 from calc.jaws.recut import JawRecutInput, jaw_recut
 from calc.jaws.stroke import JawStrokeInput, jaw_stroke
 from calc.jaws.taper import JawTaperInput, jaw_taper
+from calc.quantities import System
 from calc.reading import read
-from calc.results import Explained, as_plain
+from calc.results import Explained, answers, as_plain
 from calc.threads.thread import ThreadInput, thread
 from calc.tools.boring_bar import BoringBarInput, boring_bar
 from calc.tools.insert_code import InsertCodeInput, insert_code
@@ -52,7 +53,16 @@ class Calculator:
 
     def run(self, data: Any) -> dict[str, Any]:
         """Plain data in, plain data out. Raises CalcError naming the fields."""
-        return as_plain(self.function(read(self.input, data)))  # type: ignore[no-any-return]
+        return self.answer(data, "metric")
+
+    def answer(self, data: Any, system: System) -> dict[str, Any]:
+        """The same, its answers printed in the units of `system`; what it is given is in core units or says its own."""
+        result = self.function(read(self.input, data))
+        told = {
+            "notes": [note.as_dict() | {"text": note.sentence.text(system)} for note in result.notes],
+            "answers": [answer._asdict() for answer in answers(result, system)],
+        }
+        return as_plain(result) | told  # type: ignore[no-any-return]
 
     def describe(self) -> dict[str, Any]:
         """Name, summary and declared fields."""

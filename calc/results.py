@@ -1,13 +1,44 @@
-"""What every result carries, and how it becomes plain data."""
+"""What every result carries, how its figures are declared and printed, and how it becomes plain data.
+
+A figure of a result is declared as an input is: `Annotated[float, Found("Static grip", "N", "down")]`. The one
+declaration prints it, with label and unit and rounded to its safe side, on the command line, over HTTP and on
+the screen.
+"""
 
 from __future__ import annotations
 
 import dataclasses
-from dataclasses import dataclass
-from typing import Any
+import typing
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import Any, NamedTuple
 
-from calc.quantities import Sentence
+from calc.quantities import Figure, Rounding, Sentence, System, shown_as
 from calc.working import Note, Step
+
+
+@dataclass(frozen=True)
+class Found:
+    """A figure or word of a result: label, core unit, safe side of rounding, what each word means.
+
+    `points` marks a list drawn as a curve: it is told by how many there are.
+    """
+
+    label: str
+    unit: str = ""
+    safe: Rounding = "near"
+    places: tuple[int, int] | None = None
+    options: Mapping[str, str] = field(default_factory=dict)
+    points: bool = False
+
+
+class Answer(NamedTuple):
+    """A figure of a result as it is printed: its path, what it is called, the unit shown, the text with its unit."""
+
+    name: str
+    label: str
+    unit: str
+    text: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -23,6 +54,74 @@ class Explained:
             if step.symbol == symbol:
                 return step
         raise KeyError(symbol)
+
+
+_FOUND: dict[type[Any], dict[str, Found]] = {}
+
+
+def found_of(kind: type[Any]) -> dict[str, Found]:
+    """The declaration of every figure of a result, by name. Raises TypeError where one has none."""
+    if kind not in _FOUND:
+        _FOUND[kind] = _declared(kind)
+    return _FOUND[kind]
+
+
+def _declared(kind: type[Any]) -> dict[str, Found]:
+    hints = typing.get_type_hints(kind, include_extras=True)
+    rows = {}
+    for one in dataclasses.fields(kind):
+        if one.name in ("working", "notes"):
+            continue
+        declared = [e for e in getattr(hints[one.name], "__metadata__", ()) if isinstance(e, Found)]
+        if not declared:
+            raise TypeError(f"{kind.__name__}.{one.name} has no declaration")
+        rows[one.name] = declared[0]
+    return rows
+
+
+def answers(result: Any, system: System = "metric") -> list[Answer]:
+    """Every figure of a result as it is printed, in the order of its declaration."""
+    return list(_answers(result, system, "", ""))
+
+
+def _answers(result: Any, system: System, path: str, group: str) -> Iterator[Answer]:
+    for name, found in found_of(type(result)).items():
+        value, at, label = getattr(result, name), f"{path}{name}", f"{group}{found.label}"
+        if dataclasses.is_dataclass(value) and not isinstance(value, Sentence):
+            yield from _answers(value, system, f"{at}.", f"{label}: ")
+        elif _is_list_of_results(value) and not found.points:
+            for index, item in enumerate(value):
+                called = getattr(item, "name", "") or str(index + 1)
+                yield from _answers(item, system, f"{at}.{index}.", f"{called}: ")
+        else:
+            unit = shown_as(found.unit, system).unit
+            yield Answer(at, label, unit, _text(value, found, system))
+
+
+def _is_list_of_results(value: Any) -> bool:
+    return (
+        isinstance(value, tuple)
+        and bool(value)
+        and dataclasses.is_dataclass(value[0])
+        and not isinstance(value[0], Sentence)
+    )
+
+
+def _text(value: Any, found: Found, system: System) -> str:
+    match value:
+        case None:
+            return "none"
+        case bool():
+            return "yes" if value else "no"
+        case str():
+            return found.options.get(value, value) or "none"
+        case Sentence():
+            return value.text(system)
+        case tuple() if found.points:
+            return f"{len(value)} points"
+        case tuple():
+            return ", ".join(_text(v, found, system) for v in value) or "none"
+    return Figure(value, found.unit, found.safe, found.places).text(system)
 
 
 def as_plain(value: Any) -> Any:

@@ -15,10 +15,10 @@ Side = Literal["od", "id"]
 SIDE = Choice("Side gripped", {"od": "outside", "id": "inside"}, "Outside: jaws push inward. Inside: outward.")
 JAWS = Quantity("Jaws", low=2, high=12, whole=True)
 PRESSURE = Quantity("Gauge pressure", "bar", "At the cylinder", above=0, high=400)
-CONDITION = Quantity("Condition", "", "Share of the charted grip that is really there", above=0, high=1.2)
+CONDITION = Quantity("Condition", "", "Share of the charted grip that is really there", low=0.01, high=1.2)
 TOTAL_GRIP = Quantity("Grip", "N", "Sum over all jaws", above=0, high=2_000_000)
 # As far as any demand that can be computed: a pressure or a speed is then found to be out of reach, in words.
-REQUIRED_GRIP = Quantity("Required grip", "N", "Sum over all jaws", low=0, high=1e12)
+REQUIRED_GRIP = Quantity("Required grip", "N", "Sum over all jaws", low=0, high=1e15)
 WALL_LIMIT = Quantity("Grip the wall stands", "N", "Sum over all jaws", low=0, high=2_000_000)
 GRIP_DIAMETER = Quantity("Grip diameter", "mm", "Nominal, of what is gripped", above=0, high=4000)
 GRIP_LENGTH = Quantity("Grip length", "mm", "Along the axis", above=0, high=1000)

@@ -11,7 +11,7 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group, Quantity, Text
 from calc.quantities import Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import N, Steps, Working, derived
 
 DEMAND = derived("What the cut asks")
@@ -24,6 +24,9 @@ ARM = "l/4 + μ*d_g/4"
 FORCE_MOST = 500_000.0
 Force = Quantity("Force", "N", "", low=0, high=FORCE_MOST)
 Mode = Literal["slip", "tilt", "side"]
+
+
+MODE_WORDS = {"slip": "slipping", "tilt": "tilting", "side": "the side push"}
 
 
 @dataclass(frozen=True)
@@ -71,11 +74,11 @@ class GripDemandInput(Checked):
 class CutDemand:
     """What one cut asks, sums over all jaws; `required_n` has the safety in it."""
 
-    name: str
-    slip_n: float
-    tilt_n: float
-    side_n: float
-    required_n: float
+    name: Annotated[str, Found("Cut")]
+    slip_n: Annotated[float, Found("Against slipping", "N", "up")]
+    tilt_n: Annotated[float, Found("Against tilting", "N", "up")]
+    side_n: Annotated[float, Found("Against the side push", "N", "up")]
+    required_n: Annotated[float, Found("Required", "N", "up")]
 
     @property
     def mode(self) -> Mode:
@@ -88,10 +91,10 @@ class CutDemand:
 class GripDemandResult(Explained):
     """The grip that the worst cut needs, safety included."""
 
-    required_grip_n: float
-    governing_cut: str
-    governing_mode: Mode
-    cuts: tuple[CutDemand, ...]
+    required_grip_n: Annotated[float, Found("Required grip, all jaws", "N", "up")]
+    governing_cut: Annotated[str, Found("Governing cut")]
+    governing_mode: Annotated[Mode, Found("Governing mode", options=MODE_WORDS)]
+    cuts: Annotated[tuple[CutDemand, ...], Found("Each cut")]
 
 
 @dataclass(frozen=True, eq=False)

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Annotated
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,7 +16,7 @@ from numpy.typing import NDArray
 from calc.chuck.demand import GRAVITY, CutLoad, GripDemandInput, grip_demand
 from calc.errors import FieldProblem
 from calc.quantities import Figure
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import Working, derived
 
 EXACT = derived("The limit analysis")
@@ -29,10 +30,10 @@ Floats = NDArray[np.float64]
 class ExactCut:
     """A cut's true need [N over all jaws], before safety, at its worst angle from a jaw, and the closed form's."""
 
-    name: str
-    needed_n: float
-    angle_deg: float
-    closed_form_n: float
+    name: Annotated[str, Found("Cut")]
+    needed_n: Annotated[float, Found("Needed, without safety", "N", "up")]
+    angle_deg: Annotated[float, Found("Worst angle of the cut to a jaw", "deg")]
+    closed_form_n: Annotated[float, Found("By the closed form", "N", "up")]
 
     @property
     def share(self) -> float:
@@ -44,10 +45,10 @@ class ExactCut:
 class GripExactResult(Explained):
     """The grip that the worst cut needs by limit analysis, safety included."""
 
-    required_grip_n: float
-    governing_cut: str
-    closed_form_n: float
-    cuts: tuple[ExactCut, ...]
+    required_grip_n: Annotated[float, Found("Required grip, all jaws", "N", "up")]
+    governing_cut: Annotated[str, Found("Governing cut")]
+    closed_form_n: Annotated[float, Found("By the closed form", "N", "up")]
+    cuts: Annotated[tuple[ExactCut, ...], Found("Each cut")]
 
 
 def contact_wrenches(given: GripDemandInput) -> Floats:

@@ -12,7 +12,7 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import Source, Working, derived
 
@@ -59,12 +59,12 @@ class GripFitInput(Checked):
 class GripFitResult(Explained):
     """The fitted curve, how well it fits, and the readings that stand off it."""
 
-    static_grip_n: float
-    k_n_per_rpm2: float
-    r_squared: float
-    transmission: float | None
-    residuals_n: tuple[float, ...]
-    outliers: tuple[int, ...]
+    static_grip_n: Annotated[float, Found("Static grip", "N", "down")]
+    k_n_per_rpm2: Annotated[float, Found("Loss per rpm²", "N/rpm2", "up")]
+    r_squared: Annotated[float, Found("r²", places=(4, 4), safe="down")]
+    transmission: Annotated[float | None, Found("Transmission", places=(3, 3))]
+    residuals_n: Annotated[tuple[float, ...], Found("Readings off the curve", "N")]
+    outliers: Annotated[tuple[int, ...], Found("Readings that do not fit, counted from 0")]
 
 
 def _outliers(x: np.ndarray, residuals: np.ndarray, static: float) -> tuple[int, ...]:

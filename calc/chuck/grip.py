@@ -11,9 +11,10 @@ from calc import terms
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import BOOK, Working, derived
 
+CLOSE = 1e-9
 HEIGHT = derived("What height costs")
 ALLOWED = derived("What the chuck can stand")
 TABLE = "The chuck's table of technical data"
@@ -155,12 +156,12 @@ class ChuckGripInput(Checked):
 class ChuckGripResult(Explained):
     """Static grip, the sum over all jaws, and what the chuck allows at that height."""
 
-    grip_n: float
-    per_jaw_n: float
-    height_factor: float
-    allowable_grip_n: float
-    overloaded: bool
-    charted_n: float
+    grip_n: Annotated[float, Found("Static grip, all jaws", "N", "down")]
+    per_jaw_n: Annotated[float, Found("Static grip, one jaw", "N", "down")]
+    height_factor: Annotated[float, Found("Height factor", places=(3, 3), safe="down")]
+    allowable_grip_n: Annotated[float, Found("Grip the chuck may give at this height", "N", "down")]
+    overloaded: Annotated[bool, Found("Chuck overloaded")]
+    charted_n: Annotated[float, Found("Grip by the book", "N", "down")]
 
 
 def _charted(p: float, chuck: ChuckForce, w: Working) -> float:
@@ -221,6 +222,49 @@ def _from_chart(p: float, chuck: ChuckForce, w: Working) -> float:
     )
 
 
+def height_factor(chuck: ChuckForce, grip_height_mm: float, w: Working) -> float:
+    """Share [-] of the charted grip that arrives at a height [mm] above the guide; 1 up to the rated height.
+
+    >>> book = ChuckForce(90000, 30, 60, 80, chart=(ChartPoint(5, 15000), ChartPoint(30, 90000)))
+    >>> height_factor(book, 60, Working()), round(height_factor(book, 120, Working()), 3)
+    (1.0, 0.868)
+
+    Reference: derived in docs/method.md, “What height costs”.
+    """
+    return w.step(
+        "k_h",
+        "Height factor",
+        "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))",
+        "",
+        HEIGHT,
+        μ_g=chuck.guide_friction,
+        h_ref=chuck.reference_height_mm,
+        l_g=chuck.guide_length_mm,
+        h=grip_height_mm,
+    )
+
+
+def allowable_grip(chuck: ChuckForce, grip_height_mm: float, w: Working) -> float:
+    """Grip [N] that the rated moment of the guides allows at a height [mm] above the guide.
+
+    >>> book = ChuckForce(90000, 30, 60, 80, chart=(ChartPoint(5, 15000), ChartPoint(30, 90000)))
+    >>> allowable_grip(book, 90, Working())
+    60000.0
+
+    Reference: derived in docs/method.md, “What the chuck can stand”.
+    """
+    return w.step(
+        "F_allow",
+        "Grip the chuck may give at this height",
+        "F_max * min(1, h_ref / h)",
+        "N",
+        ALLOWED,
+        F_max=chuck.max_grip_n,
+        h_ref=chuck.reference_height_mm,
+        h=max(grip_height_mm, CLOSE),
+    )
+
+
 def chuck_grip(given: ChuckGripInput) -> ChuckGripResult:
     """Static grip of a chuck at a pressure, at the height where the jaws hold.
 
@@ -257,28 +301,8 @@ def chuck_grip(given: ChuckGripInput) -> ChuckGripResult:
                 limit=Figure(chuck.max_grip_n, "N", "down"),
             ),
         )
-    factor = w.step(
-        "k_h",
-        "Height factor",
-        "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))",
-        "",
-        HEIGHT,
-        μ_g=chuck.guide_friction,
-        h_ref=chuck.reference_height_mm,
-        l_g=chuck.guide_length_mm,
-        h=given.grip_height_mm,
-    )
-    height = max(given.grip_height_mm, 1e-9)
-    allowable = w.step(
-        "F_allow",
-        "Grip the chuck may give at this height",
-        "F_max * min(1, h_ref / h)",
-        "N",
-        ALLOWED,
-        F_max=chuck.max_grip_n,
-        h_ref=chuck.reference_height_mm,
-        h=height,
-    )
+    factor = height_factor(chuck, given.grip_height_mm, w)
+    allowable = allowable_grip(chuck, given.grip_height_mm, w)
     grip = w.step(
         "F_0",
         "Static grip, all jaws",

@@ -8,18 +8,27 @@ from itertools import pairwise
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.chuck.grip import ALLOWED, HEIGHT, ChuckForce
+from calc.chuck.grip import ALLOWED, CLOSE, ChuckForce, allowable_grip, height_factor
 from calc.chuck.speed import StackParts, Transmission, centrifugal, stack_moment
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import BOOK, Working, derived
 
 INVERSE = derived("From speed to pressure")
-CLOSE = 1e-9
 LimitedBy = Literal["moment", "wall", "cylinder", "chart", "chuck", "draw"]
+
+
+LIMIT_WORDS = {
+    "moment": "the guides' rated moment",
+    "chuck": "the chuck's highest grip",
+    "cylinder": "the cylinder's highest pressure",
+    "chart": "the end of the chart",
+    "draw": "the draw-bar's limit",
+    "wall": "the wall",
+}
 
 
 @dataclass(frozen=True)
@@ -54,11 +63,11 @@ class PressureNeededInput(Checked):
 class PressureNeededResult(Explained):
     """The least pressure that holds at the speed, or what forbids it."""
 
-    pressure_bar: float | None
-    limited_by: LimitedBy | None
-    margin_n: float
-    static_grip_n: float
-    highest_bar: float
+    pressure_bar: Annotated[float | None, Found("Gauge pressure", "bar", "up")]
+    limited_by: Annotated[LimitedBy | None, Found("Limited by", options=LIMIT_WORDS)]
+    margin_n: Annotated[float, Found("Room to that limit", "N", "down")]
+    static_grip_n: Annotated[float, Found("Static grip needed", "N", "up")]
+    highest_bar: Annotated[float, Found("Highest pressure the limits allow", "bar", "down")]
 
 
 def _pressure_for(charted: float, chuck: ChuckForce) -> float | None:
@@ -92,16 +101,7 @@ def _limits(given: PressureNeededInput, factor: float, centrifugal: float, w: Wo
     """The static grip [N over all jaws, condition counted] at which each limit is reached."""
     chuck, c = given.chuck, given.condition_factor
     here = max(given.grip_height_mm, CLOSE)
-    allowed = w.step(
-        "F_allow",
-        "Grip the chuck may give at this height",
-        "F_max * min(1, h_ref / h)",
-        "N",
-        ALLOWED,
-        F_max=chuck.max_grip_n,
-        h_ref=chuck.reference_height_mm,
-        h=here,
-    )
+    allowed = allowable_grip(chuck, given.grip_height_mm, w)
     # The moment and the chuck's own limit are held against the book: a guess about grease hides no overload.
     if given.side == "id" and given.jaw_height_mm is not None:
         pull = max(1.0, given.transmission) * centrifugal * max(0.0, given.grip_height_mm - given.jaw_height_mm)
@@ -202,17 +202,7 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
             INVERSE,
             F_req=given.required_grip_n,
         )
-    factor = w.step(
-        "k_h",
-        "Height factor",
-        "min(1, (1 + 3*μ_g*h_ref/l_g) / (1 + 3*μ_g*h/l_g))",
-        "",
-        HEIGHT,
-        μ_g=chuck.guide_friction,
-        h_ref=chuck.reference_height_mm,
-        l_g=chuck.guide_length_mm,
-        h=given.grip_height_mm,
-    )
+    factor = height_factor(chuck, given.grip_height_mm, w)
     limits = _limits(given, factor, taken, w)
     by = min(limits, key=lambda name: limits[name])
     margin = w.step("m", "Room to the limit reached first", "F_lim - F_0", "N", INVERSE, F_lim=limits[by], F_0=need)

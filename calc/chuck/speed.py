@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from calc import terms
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import BOOK, N, Steps, Working, derived
 
@@ -17,6 +17,16 @@ SPEED = derived("What speed costs, or adds")
 LIMIT = derived("The speed cap")
 
 KEPT_LEAST = 1 / 3  # typical share of the static grip to be kept at speed, commonly required of power chucks
+
+
+CAP_WORDS = {
+    "chuck": "the chuck",
+    "machine": "the machine",
+    "grip": "the grip",
+    "user": "the own limit",
+    "wall": "the wall",
+    "guides": "the guides",
+}
 
 
 @dataclass(frozen=True)
@@ -52,9 +62,9 @@ class GripAtSpeedInput(Checked):
 class GripAtSpeedResult(Explained):
     """Grip left (outside) or reached (inside) at a speed."""
 
-    centrifugal_n: float
-    grip_n: float
-    kept_fraction: float
+    centrifugal_n: Annotated[float, Found("Centrifugal force, all jaws", "N", "up")]
+    grip_n: Annotated[float, Found("Grip at speed", "N", "down")]
+    kept_fraction: Annotated[float, Found("Share of the static grip", places=(3, 3), safe="down")]
 
 
 def stack_moment(stack: tuple[StackPart, ...], w: Working) -> float:
@@ -159,13 +169,11 @@ class SpeedLimitInput(Checked):
     wall_limit_n: Annotated[float | None, terms.WALL_LIMIT.called(help="Inside grip, which grows with speed")] = None
     guides_max_rpm: Annotated[
         float | None,
-        Quantity(
-            "Guides' limit", "rpm", "Inside grip: where the guides carry what they are rated for", low=0, high=100_000
-        ),
+        terms.SPINDLE_SPEED.called("Guides' limit", "Inside grip: where the guides carry what they are rated for"),
     ] = None
     demand_max_rpm: Annotated[
         float | None,
-        Quantity("Demand's limit", "rpm", "Where a demand that grows with speed meets the grip", low=0, high=100_000),
+        terms.SPINDLE_SPEED.called("Demand's limit", "Where a demand that grows with speed meets the grip"),
     ] = None
 
 
@@ -176,9 +184,9 @@ CappedBy = Literal["chuck", "machine", "grip", "user", "wall", "guides"]
 class SpeedLimitResult(Explained):
     """The highest safe speed and what sets it."""
 
-    grip_limited_rpm: float | None
-    speed_cap_rpm: float
-    capped_by: CappedBy
+    grip_limited_rpm: Annotated[float | None, Found("Speed that the grip allows", "rpm", "down")]
+    speed_cap_rpm: Annotated[float, Found("Speed cap", "rpm", "down")]
+    capped_by: Annotated[CappedBy, Found("Capped by", options=CAP_WORDS)]
 
 
 def _grip_limited(given: SpeedLimitInput, w: Working) -> float | None:

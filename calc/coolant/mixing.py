@@ -9,7 +9,7 @@ from typing import Annotated
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import Source, Working, derived
 
 BRIX = Source("book", "the concentrate's data sheet")
@@ -36,10 +36,10 @@ class CoolantInput(Checked):
 class CoolantResult(Explained):
     """How strong it is, and either what to add, or what to drain and fill up with water."""
 
-    percent: float
-    add_concentrate_l: float
-    add_water_l: float
-    drain_l: float
+    percent: Annotated[float, Found("Concentration", "%")]
+    add_concentrate_l: Annotated[float, Found("Add concentrate", "l", "up")]
+    add_water_l: Annotated[float, Found("Add water", "l", "up")]
+    drain_l: Annotated[float, Found("Drain", "l", "up")]
 
 
 def coolant(given: CoolantInput) -> CoolantResult:

@@ -9,10 +9,10 @@ from typing import Annotated, Any
 
 from calc import terms
 from calc.cuts.spindle import DRIVE_EFFICIENCY, KIENZLE
-from calc.errors import FieldError
+from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import N, Steps, Working, derived
 
 DRILL = derived("Drilling, grooving, threading")
@@ -52,14 +52,14 @@ class DrillInput(Checked):
 class DrillResult(Explained):
     """Figures of the drill; `pecks_mm`: how deep each peck goes, empty where it goes in one."""
 
-    rpm: float
-    feed_mm_min: float
-    chip_thickness_mm: float
-    torque_nm: float
-    thrust_n: float
-    power_kw: float
-    minutes: float | None
-    pecks_mm: tuple[float, ...]
+    rpm: Annotated[float, Found("Spindle speed", "rpm")]
+    feed_mm_min: Annotated[float, Found("Feed rate", "mm/min")]
+    chip_thickness_mm: Annotated[float, Found("Chip thickness", "mm")]
+    torque_nm: Annotated[float, Found("Torque", "N*m", "up")]
+    thrust_n: Annotated[float, Found("Thrust", "N", "up")]
+    power_kw: Annotated[float, Found("Power at the motor", "kW", "up")]
+    minutes: Annotated[float | None, Found("Time", "min", "up")]
+    pecks_mm: Annotated[tuple[float, ...], Found("Comes out at", "mm")]
 
 
 @dataclass(frozen=True)
@@ -79,7 +79,10 @@ def pecks(diameter_mm: float, depth_mm: float) -> tuple[float, ...]:
     """
     if depth_mm <= DEEP * diameter_mm * (1 + 1e-9):
         return ()
-    step = max(LATER_PECK * diameter_mm, (depth_mm - FIRST_PECK * diameter_mm) / MOST_PECKS)
+    step = LATER_PECK * diameter_mm
+    if depth_mm - FIRST_PECK * diameter_mm > MOST_PECKS * step:
+        words = Sentence("A hole deeper than {n} diameters is no work for a pecking drill.", n=str(MOST_PECKS))
+        raise FieldProblem("depth_mm", words)
     count = math.ceil((depth_mm - FIRST_PECK * diameter_mm) / step - 1e-9)
     found = [FIRST_PECK * diameter_mm + i * step for i in range(count)] + [float(depth_mm)]
     return tuple(found)

@@ -11,12 +11,15 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import BOOK, Working, derived, typical
 
 RADIUS = typical("feed between a third and two thirds of the corner radius")
 FINISH = derived("Theoretical finish")
 Bound = Literal["radius", "finish", "breaker"]
+
+
+SCHOOL_WORDS = {"radius": "the corner radius", "finish": "the finish", "breaker": "the chip breaker"}
 
 
 @dataclass(frozen=True)
@@ -50,28 +53,28 @@ class FeedWindowInput(Checked):
 class School:
     """What one school allows [mm/rev]; None: it sets no such bound."""
 
-    feed_min_mm_rev: float | None
-    feed_max_mm_rev: float | None
+    feed_min_mm_rev: Annotated[float | None, Found("feed from", "mm/rev", "up")]
+    feed_max_mm_rev: Annotated[float | None, Found("feed to", "mm/rev", "down")]
 
 
 @dataclass(frozen=True, slots=True)
 class Schools:
     """The three of them; None where there is nothing to go by."""
 
-    radius: School
-    finish: School | None
-    breaker: School | None
+    radius: Annotated[School, Found("Corner radius")]
+    finish: Annotated[School | None, Found("Finish")]
+    breaker: Annotated[School | None, Found("Chip breaker")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FeedWindowResult(Explained):
     """The overlap; both ends are given even where they cross. `bound_by` is the school that sets the upper end."""
 
-    feed_min_mm_rev: float
-    feed_max_mm_rev: float
-    bound_by: Bound
-    schools: Schools
-    chip_breaks: bool | None
+    feed_min_mm_rev: Annotated[float, Found("Feed from", "mm/rev", "up")]
+    feed_max_mm_rev: Annotated[float, Found("Feed to", "mm/rev", "down")]
+    bound_by: Annotated[Bound, Found("Bound by", options=SCHOOL_WORDS)]
+    schools: Annotated[Schools, Found("Each school")]
+    chip_breaks: Annotated[bool | None, Found("Chip breaks")]
 
 
 def finish_feed(ra_um: float, corner_radius_mm: float, *, wiper: bool = False) -> float:

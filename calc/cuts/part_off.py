@@ -12,11 +12,11 @@ from calc.cuts.spindle import Turning
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import BOOK, N, Steps, Working, derived, typical
 
 CROSS = derived("Facing and parting off")
-MOST_PECKS = 100_000.0
+MOST_PECKS = 1000
 REACH_SPARE_MM = 2.0  # typical: the blade goes two millimetres past the centre
 # Typical width [mm] up to a diameter [mm] in solid.
 WIDTHS = ((25.0, 2.0), (50.0, 3.0), (80.0, 4.0))
@@ -55,27 +55,33 @@ class PartOffInput(Checked):
                 "The slow feed cannot be above the feed, {f}.", f=Figure(self.feed_mm_rev, "mm/rev", exact=True)
             )
             yield FieldError("slow_feed_mm_rev", words)
+        least = (self.diameter_mm - self.end_diameter_mm) / 2 / MOST_PECKS
+        if self.peck_mm is not None and self.peck_mm < least:
+            words = Sentence(
+                "That is more than {n} pecks: take {p} at least.", n=str(MOST_PECKS), p=Figure(least, "mm", "up")
+            )
+            yield FieldError("peck_mm", words)
 
 
 @dataclass(frozen=True, slots=True)
 class FeedStep:
     """A stretch of the plunge, from one diameter [mm] to a smaller one, and its feed [mm/rev]."""
 
-    from_mm: float
-    to_mm: float
-    feed_mm_rev: float
+    from_mm: Annotated[float, Found("from Ø", "mm")]
+    to_mm: Annotated[float, Found("to Ø", "mm")]
+    feed_mm_rev: Annotated[float, Found("feed", "mm/rev")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PartOffResult(Explained):
     """Figures of the plunge. `reach_ok` is None while no reach is given."""
 
-    cap_diameter_mm: float
-    minutes: float
-    kerf_mm: float
-    reach_ok: bool | None
-    feeds: tuple[FeedStep, ...]
-    pecks: int
+    cap_diameter_mm: Annotated[float, Found("Spindle tops out below", "mm")]
+    minutes: Annotated[float, Found("Time", "min", "up")]
+    kerf_mm: Annotated[float, Found("Kerf", "mm")]
+    reach_ok: Annotated[bool | None, Found("Blade reaches")]
+    feeds: Annotated[tuple[FeedStep, ...], Found("Each stretch")]
+    pecks: Annotated[int, Found("Pecks")]
 
 
 @dataclass(frozen=True, eq=False)
@@ -183,7 +189,7 @@ def part_off(given: PartOffInput) -> PartOffResult:
             s=Figure(given.slow_below_mm, "mm"),
         )
     depth = (given.diameter_mm - given.end_diameter_mm) / 2
-    count = math.ceil(min(MOST_PECKS, depth / given.peck_mm) - 1e-9) if given.peck_mm is not None else 0
+    count = math.ceil(depth / given.peck_mm - 1e-9) if given.peck_mm is not None else 0
     if count:
         w.note("info", "pecks", "Pecking breaks a stringy chip and costs tool life.")
     return PartOffResult(

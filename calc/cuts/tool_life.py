@@ -11,7 +11,7 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import N, Source, Steps, Working, derived
 
 TAYLOR = Source("typical", "extended Taylor; exponents of feed and depth typical (ISO 3685)")
@@ -54,12 +54,12 @@ class ToolLifeInput(Checked):
 class ToolLifeResult(Explained):
     """How long an edge lasts, whole pieces from it, edges and inserts for the run, and the speeds of Gilbert."""
 
-    life_min: float
-    pieces_per_edge: int
-    edges: int
-    inserts: int
-    cheapest_m_min: float | None
-    fastest_m_min: float | None
+    life_min: Annotated[float, Found("Life of an edge", "min", "down")]
+    pieces_per_edge: Annotated[int, Found("Pieces per edge")]
+    edges: Annotated[int, Found("Edges for the run")]
+    inserts: Annotated[int, Found("Inserts for the run")]
+    cheapest_m_min: Annotated[float | None, Found("Cheapest speed", "m/min")]
+    fastest_m_min: Annotated[float | None, Found("Fastest speed", "m/min")]
 
 
 @dataclass(frozen=True, eq=False)

@@ -14,7 +14,7 @@ from calc.cuts.spindle import DRIVE_EFFICIENCY, motor_power, spindle_torque
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import ENTERED, Working, derived
 
 FINISH = derived("Theoretical finish")
@@ -60,18 +60,18 @@ class CutInput(Checked):
 class CutResult(Explained):
     """Figures of the cut at this diameter."""
 
-    rpm: float
-    speed_m_min: float
-    feed_mm_min: float
-    chip_thickness_mm: float
-    chip_width_mm: float
-    tangential_n: float
-    feed_n: float
-    passive_n: float
-    power_kw: float
-    torque_nm: float
-    ra_um: float | None
-    chip_breaks: bool | None = None
+    rpm: Annotated[float, Found("Spindle speed", "rpm")]
+    speed_m_min: Annotated[float, Found("Surface speed", "m/min")]
+    feed_mm_min: Annotated[float, Found("Feed rate", "mm/min")]
+    chip_thickness_mm: Annotated[float, Found("Chip thickness", "mm")]
+    chip_width_mm: Annotated[float, Found("Chip width", "mm")]
+    tangential_n: Annotated[float, Found("Cutting force", "N", "up")]
+    feed_n: Annotated[float, Found("Feed force", "N", "up")]
+    passive_n: Annotated[float, Found("Passive force", "N", "up")]
+    power_kw: Annotated[float, Found("Power at the motor", "kW", "up")]
+    torque_nm: Annotated[float, Found("Spindle torque", "N*m", "up")]
+    ra_um: Annotated[float | None, Found("Finish Ra", "um", "up")]
+    chip_breaks: Annotated[bool | None, Found("Chip breaks")] = None
 
 
 def _speeds(given: CutInput, w: Working) -> tuple[float, float]:

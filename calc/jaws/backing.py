@@ -10,13 +10,16 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Group, Quantity, Text
 from calc.quantities import Bare, Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 BACKING = derived("What the jaws close on")
 CLOSE = 1e-9
 Closing = Literal["ring", "plug", "groove-ring"]
+
+
+CLOSING_WORDS = {"ring": "a boring ring", "plug": "a plug, two stages", "groove-ring": "a ring in a groove of the jaws"}
 
 
 @dataclass(frozen=True)
@@ -68,20 +71,20 @@ class JawBackingInput(Checked):
 class Rejected:
     """Something that will not do, and why."""
 
-    name: str
-    why: Sentence
+    name: Annotated[str, Found("Tool")]
+    why: Annotated[Sentence, Found("Why not")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class JawBackingResult(Explained):
     """What to close on, at which pressure and speed, why not the others, and the steps to take."""
 
-    choice: Closing | None
-    ring: str | None
-    bore_pressure_bar: float | None
-    bore_max_rpm: float | None
-    rejected: tuple[Rejected, ...]
-    steps: tuple[Sentence, ...]
+    choice: Annotated[Closing | None, Found("Close the jaws on", options=CLOSING_WORDS)]
+    ring: Annotated[str | None, Found("Ring")]
+    bore_pressure_bar: Annotated[float | None, Found("Pressure while boring", "bar", "down")]
+    bore_max_rpm: Annotated[float | None, Found("Highest speed while boring", "rpm", "down")]
+    rejected: Annotated[tuple[Rejected, ...], Found("Passed over")]
+    steps: Annotated[tuple[Sentence, ...], Found("Steps")]
 
 
 def _mm(value: float, rounding: Literal["near", "down", "up"] = "near") -> Figure:

@@ -10,7 +10,7 @@ from calc import terms
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import ENTERED, Working, derived, typical
 
@@ -69,14 +69,14 @@ class JawBoreInput(Checked):
 class JawBoreResult(Explained):
     """The pocket: what to bore, where to start, what is left."""
 
-    bore_diameter_mm: float
-    bore_depth_mm: float
-    floor_mm: float
-    grip_fraction: float
-    start_diameter_mm: float
-    groove_width_mm: float
-    groove_depth_mm: float
-    grip_length_mm: float
+    bore_diameter_mm: Annotated[float, Found("Bore diameter", "mm")]
+    bore_depth_mm: Annotated[float, Found("Bore depth", "mm")]
+    floor_mm: Annotated[float, Found("Floor left", "mm", "down")]
+    grip_fraction: Annotated[float, Found("Share of the part in the grip", places=(3, 3), safe="down")]
+    start_diameter_mm: Annotated[float, Found("Start diameter", "mm")]
+    groove_width_mm: Annotated[float, Found("Floor groove, along the wall", "mm")]
+    groove_depth_mm: Annotated[float, Found("Floor groove, into the wall", "mm")]
+    grip_length_mm: Annotated[float, Found("Grip length", "mm", "down")]
 
 
 def _depth(given: JawBoreInput, w: Working) -> float:

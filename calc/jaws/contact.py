@@ -10,13 +10,16 @@ from calc import terms
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 CONTACT = derived("Contact")
 SAME_MM = 1e-9
 Mode = Literal["full", "centre", "edges"]
+
+
+MODE_WORDS = {"full": "all over", "centre": "at mid-jaw", "edges": "on both corners"}
 
 
 @dataclass(frozen=True)
@@ -36,8 +39,8 @@ class JawContactInput(Checked):
 class JawContactResult(Explained):
     """How jaw and piece meet: all over, at mid-jaw, or on both corners; the gap where they do not."""
 
-    mode: Mode
-    gap_mm: float
+    mode: Annotated[Mode, Found("Jaw touches", options=MODE_WORDS)]
+    gap_mm: Annotated[float, Found("Gap", "mm")]
 
 
 def _half_chord(given: JawContactInput) -> float:

@@ -11,7 +11,7 @@ from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Quantity
 from calc.jaws.areas import block_in_disc, sector
 from calc.quantities import Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
@@ -62,8 +62,8 @@ class JawMassInput(Checked):
 class JawMassResult(Explained):
     """Mass of one top jaw and the radius of its centre of mass from the axis."""
 
-    mass_kg: float
-    radius_mm: float
+    mass_kg: Annotated[float, Found("Mass of one jaw", "kg", "up")]
+    radius_mm: Annotated[float, Found("Centre radius", "mm", "up")]
 
 
 def _inside(given: JawMassInput, radius: float) -> tuple[float, float]:

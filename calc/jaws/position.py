@@ -10,7 +10,7 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import BOOK, Working, derived
 
@@ -67,28 +67,28 @@ class JawPositionInput(Checked):
 class Tooth:
     """What mounting in one tooth would give."""
 
-    tooth: int
-    face_radius_mm: float
-    removed_mm: float
-    wrap_deg: float
-    full_wrap: bool
-    clean: bool
-    clear: bool
-    tnut_to_body_mm: float
+    tooth: Annotated[int, Found("Tooth")]
+    face_radius_mm: Annotated[float, Found("Face radius", "mm")]
+    removed_mm: Annotated[float, Found("Metal to take at the corners", "mm")]
+    wrap_deg: Annotated[float, Found("Wrap of one jaw", "deg", "down")]
+    full_wrap: Annotated[bool, Found("Wraps in full")]
+    clean: Annotated[bool, Found("Cleans up")]
+    clear: Annotated[bool, Found("T-nut clears the body")]
+    tnut_to_body_mm: Annotated[float, Found("T-nut to the body's edge", "mm", "down")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class JawPositionResult(Explained):
     """The tooth to mount in, what it gives, and its neighbours."""
 
-    tooth: int
-    face_radius_mm: float
-    removed_mm: float
-    wrap_deg: float
-    full_wrap: bool
-    clear: bool
-    tnut_to_body_mm: float
-    neighbours: tuple[Tooth, ...] = ()
+    tooth: Annotated[int, Found("Tooth")]
+    face_radius_mm: Annotated[float, Found("Face radius", "mm")]
+    removed_mm: Annotated[float, Found("Metal to take at the corners", "mm")]
+    wrap_deg: Annotated[float, Found("Wrap of one jaw", "deg", "down")]
+    full_wrap: Annotated[bool, Found("Wraps in full")]
+    clear: Annotated[bool, Found("T-nut clears the body")]
+    tnut_to_body_mm: Annotated[float, Found("T-nut to the body's edge", "mm", "down")]
+    neighbours: Annotated[tuple[Tooth, ...], Found("Teeth beside it")] = ()
 
 
 def tooth_at(given: JawPositionInput, k: int, w: Working) -> Tooth:

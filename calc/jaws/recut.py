@@ -10,13 +10,16 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 RECUT = derived("Re-cutting a jaw set")
 CLOSE = 1e-9
 Verdict = Literal["cut", "close-in", "open-out"]
+
+
+VERDICT_WORDS = {"cut": "cut", "close-in": "clamp them further in first", "open-out": "open them first"}
 
 
 @dataclass(frozen=True)
@@ -49,11 +52,11 @@ class JawRecutInput(Checked):
 class JawRecutResult(Explained):
     """Where the jaws stand, what comes off, or how far to move them first."""
 
-    size_mm: float
-    removal_mm: float
-    verdict: Verdict
-    move_mm: float
-    recuts_left: int | None = None
+    size_mm: Annotated[float, Found("Size now", "mm")]
+    removal_mm: Annotated[float, Found("To take off, per side", "mm", "up")]
+    verdict: Annotated[Verdict, Found("What to do", options=VERDICT_WORDS)]
+    move_mm: Annotated[float, Found("Move the jaws by, per side", "mm")]
+    recuts_left: Annotated[int | None, Found("Re-cuts left")] = None
 
 
 def jaw_recut(given: JawRecutInput) -> JawRecutResult:

@@ -10,7 +10,7 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.terms import SIDE, Side
 from calc.working import Working, derived, typical
 
@@ -43,11 +43,11 @@ class JawStrokeInput(Checked):
 class JawStrokeResult(Explained):
     """Travel on diameter either side of the bored size, and what the pieces ask of it."""
 
-    load_clearance_mm: float
-    closing_travel_mm: float
-    clearance_wanted_mm: float
-    travel_wanted_mm: float
-    ok: bool
+    load_clearance_mm: Annotated[float, Found("Clearance for loading", "mm", "down")]
+    closing_travel_mm: Annotated[float, Found("Travel left to close", "mm", "down")]
+    clearance_wanted_mm: Annotated[float, Found("Clearance wanted", "mm", "up")]
+    travel_wanted_mm: Annotated[float, Found("Travel wanted", "mm", "up")]
+    ok: Annotated[bool, Found("Both are there")]
 
 
 def jaw_stroke(given: JawStrokeInput) -> JawStrokeResult:

@@ -9,7 +9,7 @@ from calc import terms
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import Working, derived, typical
 
 TAPER = derived("Taper")
@@ -43,9 +43,9 @@ class JawTaperInput(Checked):
 class JawTaperResult(Explained):
     """Tip gap per side and the taper on diameter that takes it away."""
 
-    gap_mm: float
-    taper_on_diameter_mm: float
-    needed: bool
+    gap_mm: Annotated[float, Found("Gap at the tip", "mm", "up")]
+    taper_on_diameter_mm: Annotated[float, Found("Taper on diameter", "mm")]
+    needed: Annotated[bool, Found("Taper needed")]
 
 
 def jaw_taper(given: JawTaperInput) -> JawTaperResult:

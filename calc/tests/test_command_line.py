@@ -21,6 +21,15 @@ def test_a_calculator_answers_with_working():
     assert answer["notes"] == []
 
 
+def test_answers_are_printed_with_label_and_unit_in_the_units_asked_for():
+    given = json.dumps({"static_grip_n": 44483, "side": "od", "stack": [{"mass_kg": 2, "radius_mm": 60}], "rpm": 0})
+    for flags, text in (((), "44.4 kN"), (("--units", "inch"), "10\u202f000 lbf")):
+        answers = run("grip-at-speed", *flags, given=given)[1]["answers"]
+        told = {a["label"]: a["text"].replace("\xa0", " ") for a in answers}
+        assert told["Grip at speed"] == text
+    assert run("grip-at-speed", "--units", "cubit", given=given)[0] == 2
+
+
 def test_bad_input_exits_2_and_names_the_field():
     code, answer = run("grip-at-speed", given='{"static_grip_n": "36,5"}')
     assert code == 2

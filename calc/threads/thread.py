@@ -10,7 +10,7 @@ from calc import terms
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Choice, Flag, Quantity, Text
 from calc.quantities import Figure, Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.threads import asme_b1, iso965
 from calc.threads.designation import INCH
 from calc.working import Source, Working, derived
@@ -86,23 +86,23 @@ class ThreadInput(Checked):
 class Limits:
     """Largest and smallest [mm]; None where the standard sets none."""
 
-    max: float | None
-    min: float | None
+    max: Annotated[float | None, Found("at most", "mm", "down", places=(3, 4))]
+    min: Annotated[float | None, Found("at least", "mm", "up", places=(3, 4))]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ThreadResult(Explained):
     """A thread's sizes [mm]. `over_wires_mm`: largest and smallest, empty for an inside thread."""
 
-    major: Limits
-    pitch_diameter: Limits
-    minor: Limits
-    depth_mm: float
-    lead_mm: float
-    pass_depths_mm: tuple[float, ...]
-    wire_mm: float
-    over_wires_mm: tuple[float, ...]
-    angle_deg: float
+    major: Annotated[Limits, Found("Major diameter")]
+    pitch_diameter: Annotated[Limits, Found("Pitch diameter")]
+    minor: Annotated[Limits, Found("Minor diameter")]
+    depth_mm: Annotated[float, Found("Depth of thread", "mm", places=(3, 4))]
+    lead_mm: Annotated[float, Found("Lead", "mm", places=(3, 4))]
+    pass_depths_mm: Annotated[tuple[float, ...], Found("Depth after each pass", "mm", places=(3, 4))]
+    wire_mm: Annotated[float, Found("Best wire", "mm", places=(3, 4))]
+    over_wires_mm: Annotated[tuple[float, ...], Found("Over the wires, least and most", "mm", places=(3, 4))]
+    angle_deg: Annotated[float, Found("Profile angle", "deg")]
 
 
 @dataclass(frozen=True, slots=True)

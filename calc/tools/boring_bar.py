@@ -8,7 +8,7 @@ from typing import Annotated
 from calc import terms
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.working import Working, derived, typical
 
 BEAM = derived("Boring bars")
@@ -41,11 +41,11 @@ class BoringBarInput(Checked):
 class BoringBarResult(Explained):
     """How the bar bends, and how far the tolerance stands it. `ok`: it fits, is not out too far, and bends no more."""
 
-    deflection_mm: float
-    overhang_ratio: float
-    ok: bool
-    allowed_mm: float | None
-    stable_width_mm: float | None
+    deflection_mm: Annotated[float, Found("Deflection", "mm", "up")]
+    overhang_ratio: Annotated[float, Found("Overhang over diameter", places=(2, 2), safe="up")]
+    ok: Annotated[bool, Found("Within what is allowed")]
+    allowed_mm: Annotated[float | None, Found("Allowed", "mm", "down")]
+    stable_width_mm: Annotated[float | None, Found("Stable width of chip", "mm", "down")]
 
 
 def overhang_limit(modulus_gpa: float) -> float:

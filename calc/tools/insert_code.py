@@ -10,7 +10,7 @@ from typing import Annotated, Literal, NoReturn
 from calc.errors import FieldProblem
 from calc.fields import Checked, Text
 from calc.quantities import Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.tools.designation import (
     ANSI_CORNERS,
     ANSI_OF_CORNER,
@@ -41,6 +41,9 @@ _ISO_FIGURES = re.compile(r"(\d\d)(\d\d|T\d)(\d\d|M0)(.*)")
 _TAIL = re.compile(r"(?P<edge>[FETS])?(?P<hand>[RLN])?(?:[-\s](?P<breaker>[A-Z0-9]{1,6}))?")
 
 
+SYSTEM_WORDS = {"iso": "ISO 1832", "ansi": "ANSI B212.4"}
+
+
 @dataclass(frozen=True)
 class InsertCodeInput(Checked):
     """Input of `insert-code`."""
@@ -52,33 +55,33 @@ class InsertCodeInput(Checked):
 class Letter:
     """One symbol of a designation: which position, what it is called, and what it means."""
 
-    position: int
-    symbol: str
-    name: str
-    meaning: str
+    position: Annotated[int, Found("Place")]
+    symbol: Annotated[str, Found("Written")]
+    name: Annotated[str, Found("Stands for")]
+    meaning: Annotated[str, Found("Meaning")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InsertCode(Explained):
     """An insert, decoded. `iso` and `ansi` are its designations, None where a system has none for it."""
 
-    system: Literal["iso", "ansi"]
-    shape: str
-    clearance_deg: float
-    tolerance: str
-    type: str
-    ic_mm: float
-    edge_mm: float
-    thickness_mm: float
-    corner_radius_mm: float
-    iso: str | None
-    ansi: str | None
-    corner_deg: float
-    edges: int
-    ground: bool
-    double_sided: bool
-    breaker: str
-    letters: tuple[Letter, ...]
+    system: Annotated[Literal["iso", "ansi"], Found("Written in", options=SYSTEM_WORDS)]
+    shape: Annotated[str, Found("Shape")]
+    clearance_deg: Annotated[float, Found("Clearance", "deg")]
+    tolerance: Annotated[str, Found("Tolerance class")]
+    type: Annotated[str, Found("Type")]
+    ic_mm: Annotated[float, Found("Inscribed circle", "mm", places=(3, 4))]
+    edge_mm: Annotated[float, Found("Edge length", "mm")]
+    thickness_mm: Annotated[float, Found("Thickness", "mm", places=(3, 4))]
+    corner_radius_mm: Annotated[float, Found("Corner radius", "mm")]
+    iso: Annotated[str | None, Found("ISO 1832")]
+    ansi: Annotated[str | None, Found("ANSI B212.4")]
+    corner_deg: Annotated[float, Found("Corner angle", "deg")]
+    edges: Annotated[int, Found("Edges")]
+    ground: Annotated[bool, Found("Ground")]
+    double_sided: Annotated[bool, Found("Double-sided")]
+    breaker: Annotated[str, Found("Breaker")]
+    letters: Annotated[tuple[Letter, ...], Found("Each place")]
 
 
 def _refuse(position: int, symbol: str, what: str, known: Iterable[str]) -> NoReturn:

@@ -16,7 +16,7 @@ import numpy as np
 from calc import terms
 from calc.errors import CalcError, FieldError
 from calc.quantities import Sentence
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.walls.lobing import EVERY_DEG, WallPoint
 from calc.walls.ring import Floats, GrippedRing, RingWall, even_response, jaw_response
 from calc.working import Working, derived
@@ -40,19 +40,19 @@ class WallContactInput(GrippedRing):
 class ContactPoint:
     """Pressure [N/mm²] and gap [mm] at an angle from the middle of a jaw."""
 
-    angle_deg: float
-    pressure_mpa: float
-    gap_mm: float
+    angle_deg: Annotated[float, Found("Angle", "deg")]
+    pressure_mpa: Annotated[float, Found("Pressure", "N/mm2")]
+    gap_mm: Annotated[float, Found("Gap", "mm")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WallContactResult(Explained):
     """Out-of-round after release, how much of the arc touches, and where it presses."""
 
-    out_of_round_mm: float
-    touching_share: float
-    contact: tuple[ContactPoint, ...]
-    shape: tuple[WallPoint, ...]
+    out_of_round_mm: Annotated[float, Found("Out of round", "mm", "up")]
+    touching_share: Annotated[float, Found("Share of the arc that touches", places=(3, 3), safe="down")]
+    contact: Annotated[tuple[ContactPoint, ...], Found("Contact along the jaw", points=True)]
+    shape: Annotated[tuple[WallPoint, ...], Found("Shape of the wall", points=True)]
 
 
 @dataclass(frozen=True)

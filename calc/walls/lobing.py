@@ -11,7 +11,7 @@ import numpy as np
 
 from calc.fields import Quantity
 from calc.quantities import Figure
-from calc.results import Explained
+from calc.results import Explained, Found
 from calc.walls.ring import Floats, GrippedRing, RingWall, jaw_response
 from calc.working import Source, Working, derived
 
@@ -36,25 +36,25 @@ class WallLobingInput(GrippedRing):
 class WallPoint:
     """Where both walls have moved to, radially and outward, at an angle from the middle of a jaw."""
 
-    angle_deg: float
-    inner_mm: float
-    outer_mm: float
+    angle_deg: Annotated[float, Found("Angle", "deg")]
+    inner_mm: Annotated[float, Found("Inside moves", "mm")]
+    outer_mm: Annotated[float, Found("Outside moves", "mm")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lobing(Explained):
     """Out-of-round of the machined wall after release, the bound from above, and the grip for what is allowed."""
 
-    out_of_round_mm: float
-    out_of_round_point_mm: float
-    max_grip_n: float | None
+    out_of_round_mm: Annotated[float, Found("Out of round", "mm", "up")]
+    out_of_round_point_mm: Annotated[float, Found("Out of round, jaws at a point", "mm", "up")]
+    max_grip_n: Annotated[float | None, Found("Grip that keeps what is allowed", "N", "down")]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WallLobingResult(Lobing):
     """The same, and the shape of both walls."""
 
-    shape: tuple[WallPoint, ...]
+    shape: Annotated[tuple[WallPoint, ...], Found("Shape of the wall", points=True)]
 
 
 def harmonics_of(jaws: int, count: int = HARMONICS) -> Floats:

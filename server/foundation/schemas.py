@@ -7,6 +7,7 @@ from typing import Any, Literal
 from ninja import Field, Schema
 from pydantic import BaseModel
 
+Units = Literal["metric", "inch"]
 Role = Literal["owner", "planner", "setter", "operator"]
 
 

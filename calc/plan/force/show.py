@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from calc.chuck.pressure import LIMIT_WORDS
 from calc.fields import Choice, Quantity, fields_of
 from calc.plan.cuts.solve import CUTS, CutsFigures
 from calc.plan.document import Document
@@ -12,14 +13,6 @@ from calc.plan.view import View
 from calc.quantities import Bare, Beside, Figure, Sentence
 from calc.rules import Rules
 
-LIMITS = {
-    "moment": "the guides' rated moment",
-    "chuck": "the chuck's highest grip",
-    "cylinder": "the cylinder's highest pressure",
-    "chart": "the end of the chart",
-    "draw": "the draw-bar's limit",
-    "wall": "the wall",
-}
 HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
 
 
@@ -188,7 +181,7 @@ def _wanted(f: ForceFigures, hold: HoldFigures) -> Answer:
     room = Sentence(
         "{m} of room, then {by}",
         m=Figure(max(0.0, found.margin_n), "N", "down"),
-        by=LIMITS[found.limited_by or "chuck"],
+        by=LIMIT_WORDS[found.limited_by or "chuck"],
     )
     if window is None:
         return Answer(

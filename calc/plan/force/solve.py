@@ -32,10 +32,9 @@ from calc.quantities import Figure, Sentence
 from calc.working import Note, Source, Step, Working, derived, typical
 
 NEAR_OVERLOAD = 0.95  # more pressure is never offered from here up
+FASTEST_RPM = 20_000.0  # of any spindle that can be declared
 CORNER = typical("the worst credible corner of the house rules")
 HOLDING = derived("Margins")
-DEMAND_MOST = 1e7  # N: no chuck comes near, and what is above is stopped all the same
-GUIDES_MOST_RPM = 100_000.0  # no lathe comes near
 
 
 @dataclass(frozen=True)
@@ -172,8 +171,7 @@ def solve_force(asked: Asked) -> ForceFigures:
     held = _Held(asked, known, found, grip, _stack(hold, jaws))
     standing = held.wall(grip.grip_n)
     meets = _meets(held)
-    # Above what any chuck gives the exact figure says nothing more: it is stopped all the same.
-    needed = min(DEMAND_MOST, demand.at(meets) if meets is not None else demand.nominal.required_grip_n)
+    needed = demand.at(meets) if meets is not None else demand.nominal.required_grip_n
     limit = speed_limit(
         SpeedLimitInput(
             static_grip_n=grip.grip_n,
@@ -266,7 +264,7 @@ def _wanted(held: _Held, rpm: float, standing: WallFigures | None) -> PressureNe
     hold = held.hold
     return pressure_needed(
         PressureNeededInput(
-            required_grip_n=min(DEMAND_MOST, held.demand.at(rpm)),
+            required_grip_n=held.demand.at(rpm),
             side=hold.side,
             stack=held.stack,
             rpm=rpm,
@@ -307,7 +305,9 @@ def _guides_rpm(held: _Held) -> float | None:
     room = _rated_moment(hold) - _static_moment(held)
     if held.outside or pull <= 0:
         return None
-    return min(GUIDES_MOST_RPM, math.sqrt(max(0.0, room) / pull))
+    speed = math.sqrt(max(0.0, room) / pull)
+    # Light jaws load the guides at no speed that a spindle can be asked for: then they limit nothing.
+    return speed if speed <= FASTEST_RPM else None
 
 
 def _inside_notes(held: _Held, at_top: GripAtSpeedResult) -> tuple[Note, ...]:

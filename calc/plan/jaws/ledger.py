@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from calc.jaws.recut import VERDICT_WORDS
 from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.stop import Amount, Entering, Fact, chosen, computed, said
@@ -303,7 +304,7 @@ def _set_facts(view: View) -> list[Fact]:
                 "removal",
                 "Comes off, per side",
                 Amount(recut.removal_mm, "mm", places=(3, 4)),
-                {"cut": "cut", "close-in": "clamp them further in first", "open-out": "open them first"}[recut.verdict],
+                VERDICT_WORDS[recut.verdict],
                 group=SET,
             ),
         ]

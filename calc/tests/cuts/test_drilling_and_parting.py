@@ -2,6 +2,7 @@
 
 import itertools
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
@@ -102,3 +103,13 @@ def test_a_narrow_blade_is_told():
 
 def test_pecks_count_the_steps_to_the_centre():
     assert part_off(PartOffInput(36, 3, 120, 0.1, 3000, peck_mm=0.2)).pecks == 90
+
+
+def test_what_pecks_without_end_is_refused_in_words():
+    assert len(pecks(1, 203)) == 201  # three diameters, then one at a time
+    with pytest.raises(CalcError, match="no work for a pecking drill"):
+        pecks(1, 203.01)
+    given = PartOffInput(100.0, 3.0, 100.0, 0.1, 2000.0, peck_mm=0.05)
+    assert part_off(given).pecks == 1000
+    with pytest.raises(CalcError, match=r"take 0\.05"):
+        replace(given, peck_mm=0.0499)

@@ -10,9 +10,10 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from ninja.errors import HttpError
 
+from calc.catalog import Calculator
 from server.apps.calculators.queries import all_calculators, descriptions, input_schema
 from server.foundation.problems import NotFound
-from server.foundation.schemas import Problem
+from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["calculators"])
 
@@ -38,11 +39,11 @@ def _body(request: HttpRequest) -> Any:
         raise HttpError(400, "The request is not JSON.") from error
 
 
-def _route(name: str, run: Callable[[Any], dict[str, Any]]) -> Callable[[HttpRequest], dict[str, Any]]:
-    def calculate(request: HttpRequest) -> dict[str, Any]:
-        return run(_body(request))
+def _route(calculator: Calculator) -> Callable[[HttpRequest, Units], dict[str, Any]]:
+    def calculate(request: HttpRequest, units: Units = "metric") -> dict[str, Any]:
+        return calculator.answer(_body(request), units)
 
-    calculate.__name__ = f"calc_{name.replace('-', '_')}"
+    calculate.__name__ = f"calc_{calculator.name.replace('-', '_')}"
     return calculate
 
 
@@ -54,7 +55,7 @@ for _calculator in all_calculators():
         operation_id=f"calc-{_calculator.name}",
         summary=_calculator.summary,
         openapi_extra={"requestBody": _schema},
-    )(_route(_calculator.name, _calculator.run))
+    )(_route(_calculator))
 
 
 @router.post(

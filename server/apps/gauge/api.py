@@ -11,12 +11,11 @@ from ninja import Field, Query, Router, Schema, Status
 
 from server.apps.gauge import live, queries
 from server.apps.gauge.actions import runs
-from server.foundation.schemas import Problem
+from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["gauge"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
-Units = Literal["metric", "inch"]
 
 
 class GaugeAsk(Schema):

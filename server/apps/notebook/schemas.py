@@ -9,7 +9,8 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import BaseModel
 
-Units = Literal["metric", "inch"]
+from server.foundation.schemas import Units
+
 Entry = str | float | bool | None
 
 

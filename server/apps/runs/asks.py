@@ -9,7 +9,7 @@ from uuid import UUID
 
 from ninja import Field, Schema
 
-from server.apps.runs.schemas import Units
+from server.foundation.schemas import Units
 
 REVISION_MOST = 2**31 - 1
 

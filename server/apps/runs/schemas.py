@@ -14,8 +14,8 @@ from pydantic import BaseModel
 
 from calc.said.plan import SideSaid
 from calc.said.stop import StopSaid, TableSaid
+from server.foundation.schemas import Units
 
-Units = Literal["metric", "inch"]
 State = Literal["settled", "open", "stopped"]
 
 

@@ -21,9 +21,8 @@ from server.apps.shelf.schemas import (
     LineAnswer,
     PreviewIn,
     ShelfKind,
-    Units,
 )
-from server.foundation.schemas import Problem
+from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["shelf"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}

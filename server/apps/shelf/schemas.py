@@ -9,9 +9,8 @@ from ninja import Field, Schema
 from pydantic import BaseModel, WithJsonSchema
 
 from calc.shelf.all_kinds import KINDS
-from server.foundation.schemas import FieldMessage
+from server.foundation.schemas import FieldMessage, Units
 
-Units = Literal["metric", "inch"]
 Kind = Annotated[str, WithJsonSchema({"type": "string", "enum": list(KINDS)})]
 
 

@@ -4564,7 +4564,9 @@ export interface operations {
     };
     "calc-chuck-grip": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4707,7 +4709,9 @@ export interface operations {
     };
     "calc-jaw-mass": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4840,7 +4844,9 @@ export interface operations {
     };
     "calc-grip-at-speed": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4941,7 +4947,9 @@ export interface operations {
     };
     "calc-grip-fit": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5027,7 +5035,9 @@ export interface operations {
     };
     "calc-grip-demand": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5174,7 +5184,9 @@ export interface operations {
     };
     "calc-grip-exact": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5321,7 +5333,9 @@ export interface operations {
     };
     "calc-speed-limit": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5452,7 +5466,9 @@ export interface operations {
     };
     "calc-pressure-needed": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5633,7 +5649,9 @@ export interface operations {
     };
     "calc-jaw-bore": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5756,7 +5774,9 @@ export interface operations {
     };
     "calc-jaw-position": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5884,7 +5904,9 @@ export interface operations {
     };
     "calc-jaw-stroke": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5977,7 +5999,9 @@ export interface operations {
     };
     "calc-jaw-backing": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6097,7 +6121,9 @@ export interface operations {
     };
     "calc-jaw-contact": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6185,7 +6211,9 @@ export interface operations {
     };
     "calc-jaw-taper": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6288,7 +6316,9 @@ export interface operations {
     };
     "calc-jaw-recut": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6386,7 +6416,9 @@ export interface operations {
     };
     "calc-wall-lobing": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6499,7 +6531,9 @@ export interface operations {
     };
     "calc-wall-contact": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6612,7 +6646,9 @@ export interface operations {
     };
     "calc-cut": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6772,7 +6808,9 @@ export interface operations {
     };
     "calc-feed-window": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6874,7 +6912,9 @@ export interface operations {
     };
     "calc-insert-code": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6939,7 +6979,9 @@ export interface operations {
     };
     "calc-tool-life": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7067,7 +7109,9 @@ export interface operations {
     };
     "calc-boring-bar": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7165,7 +7209,9 @@ export interface operations {
     };
     "calc-drill": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7283,7 +7329,9 @@ export interface operations {
     };
     "calc-thread": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7385,7 +7433,9 @@ export interface operations {
     };
     "calc-part-off": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7503,7 +7553,9 @@ export interface operations {
     };
     "calc-coolant": {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path?: never;
             cookie?: never;

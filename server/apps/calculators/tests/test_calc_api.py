@@ -23,6 +23,18 @@ def test_an_answer_is_the_cores_own(planner):
     assert answer["grip_n"] == pytest.approx(7_000, abs=1)
 
 
+def test_an_answer_is_printed_in_the_units_asked_for(planner):
+    # 10 000 N − 3·1·0.1·(2π·954/60)² N = 7 005.8 N = 1 574.97 lbf
+    for units, text in (("metric", "7.0\xa0kN"), ("inch", "1574\xa0lbf")):
+        answer = planner.send(f"calc/grip-at-speed?units={units}", GRIP | {"rpm": 954})[1]
+        told = {a["label"]: a["text"].replace("\u202f", "") for a in answer["answers"]}
+        assert told["Grip at speed"] == text
+    far = GRIP | {"stack": [{"mass_kg": 1, "radius_mm": 2001}]}
+    status, answer = planner.send("calc/grip-at-speed?units=inch", far)
+    assert status == 422
+    assert "78.74" in answer["errors"][0]["message"]  # 2000 mm
+
+
 def test_bad_input_names_the_field(planner):
     status, answer = planner.send("calc/grip-at-speed", GRIP | {"rpm": -1, "stack": [{"mass_kg": "x", "radius_mm": 1}]})
     assert status == 422

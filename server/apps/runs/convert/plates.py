@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from server.apps.runs.models import Release, Run
-from server.apps.runs.schemas import BenchRow, LineOut, ReleaseOut, RunOut, Units
+from server.apps.runs.schemas import BenchRow, LineOut, ReleaseOut, RunOut
 from server.apps.shelf.queries import Snapshot
+from server.foundation.schemas import Units
 
 
 def units_of(run: Run) -> Units:

@@ -21,11 +21,10 @@ const FEED: Calculator = {
   ],
 };
 const ANSWER = {
-  feed_max_mm_rev: 0.28251234,
-  bound_by: "finish",
-  chip_breaks: null,
-  depths: [0.3, 0.5],
-  schools: { radius: { feed_min: 0.2 } },
+  answers: [
+    { name: "feed_max_mm_rev", label: "Feed to", unit: "mm/rev", text: "0.282 mm/rev" },
+    { name: "bound_by", label: "Bound by", unit: "", text: "the finish" },
+  ],
   working: [
     {
       symbol: "f_max",
@@ -67,7 +66,10 @@ describe("CalculatorsScreen", () => {
     await user.type(screen.getByLabelText("corner, mm"), "1/32 in");
     await user.type(screen.getByLabelText("feed_min, mm"), "0.1");
     await user.click(screen.getByRole("button", { name: "Compute" }));
-    expect(mutate).toHaveBeenCalledWith({ corner: "1/32 in", breaker: { feed_min: "0.1" } });
+    expect(mutate).toHaveBeenCalledWith({
+      body: { corner: "1/32 in", breaker: { feed_min: "0.1" } },
+      units: "metric",
+    });
   });
 
   it("leaves a group out where nothing of it is known", async () => {
@@ -75,18 +77,18 @@ describe("CalculatorsScreen", () => {
     await user.type(screen.getByLabelText("corner, mm"), "0.8");
     await user.click(screen.getByRole("radio", { name: "yes" }));
     await user.click(screen.getByRole("button", { name: "Compute" }));
-    expect(mutate).toHaveBeenCalledWith({ corner: "0.8", wiper: true });
+    expect(mutate).toHaveBeenCalledWith({ body: { corner: "0.8", wiper: true }, units: "metric" });
   });
 
-  it("shows figures, lists and nested answers, and the working", () => {
-    show({ data: ANSWER });
+  it("shows figures with their labels and units, and the working; other units are asked for", async () => {
+    const { mutate, user } = show({ data: ANSWER });
     const answer = screen.getByRole("table", { name: "Answer" });
-    expect(within(answer).getByRole("row", { name: /feed max mm rev/ })).toHaveTextContent("0.282512");
-    expect(within(answer).getByRole("row", { name: /chip breaks/ })).toHaveTextContent("—");
-    expect(within(answer).getByRole("row", { name: /depths/ })).toHaveTextContent("0.3, 0.5");
-    expect(within(answer).getByRole("row", { name: /schools/ })).toHaveTextContent("radius feed min 0.2");
+    expect(within(answer).getByRole("row", { name: /Feed to/ })).toHaveTextContent("0.282 mm/rev");
+    expect(within(answer).getByRole("row", { name: /Bound by/ })).toHaveTextContent("the finish");
     expect(screen.getByRole("table", { name: "Working" })).toHaveTextContent("min(0.5, 0.28)");
     expect(screen.getByText(/The chip may not break/)).toBeInTheDocument();
+    await user.click(screen.getByRole("radio", { name: "inch" }));
+    expect(mutate).toHaveBeenCalledWith({ body: {}, units: "inch" });
   });
 
   it("tells what is wrong at its field, a group's too", () => {

@@ -2,7 +2,7 @@ import { type ReactNode, useState } from "react";
 import { Form } from "react-aria-components";
 import { NavLink, useParams } from "react-router";
 import styled from "styled-components";
-import { fieldErrors, said } from "../../api/client";
+import { fieldErrors, said, type Units } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
 import { NoteBox } from "../../shared/ui/NoteBox";
@@ -59,10 +59,13 @@ const Fields = styled(Form)`
   grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
   gap: ${space(3)} ${space(5)};
   align-items: start;
-  > button {
-    grid-column: 1 / -1;
-    justify-self: start;
-  }
+`;
+
+const Ask = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  gap: ${space(4)};
+  align-items: center;
 `;
 
 const Group = styled.h3`
@@ -97,21 +100,9 @@ const Answer = styled.div`
   }
 `;
 
-const NOT_SHOWN = ["working", "notes"];
-
-/** A name of the core in words: "feed_max_mm_rev" is "feed max mm rev". */
-const words = (name: string) => name.replaceAll("_", " ");
-
-function text(value: unknown): string {
-  if (value === null || value === undefined) return "—";
-  if (typeof value === "boolean") return value ? "yes" : "no";
-  if (typeof value === "number") return String(Number(value.toPrecision(6)));
-  if (Array.isArray(value)) return value.map(text).join(", ") || "none";
-  if (typeof value === "object")
-    return Object.entries(value)
-      .map(([name, v]) => `${words(name)} ${text(v)}`)
-      .join(", ");
-  return String(value);
+/** A figure of a step: as many digits as tell it from its neighbours. */
+function digits(value: unknown): string {
+  return typeof value === "number" ? String(Number(value.toPrecision(6))) : String(value);
 }
 
 type FieldProps = {
@@ -147,7 +138,7 @@ function Field({ field, value, error, onChange }: FieldProps) {
         onChange={(v) => onChange(v === "yes")}
       />
     );
-  const usual = field.default === undefined ? "" : `usually ${text(field.default)}`;
+  const usual = field.default === undefined ? "" : `usually ${digits(field.default)}`;
   return (
     <Entry
       label={label}
@@ -176,12 +167,13 @@ function given(fields: CalcField[], entries: Record<string, CalcEntry>): Record<
 
 function One({ calculator }: { calculator: Calculator }) {
   const [entries, setEntries] = useState<Record<string, CalcEntry>>({});
+  const [units, setUnits] = useState<Units>("metric");
   const ask = useCalculate(calculator.name);
   const errors = fieldErrors(ask.error);
   const put = (name: string, value: CalcEntry) => setEntries((all) => ({ ...all, [name]: value }));
   return (
     <Sheet>
-      <h2>{words(calculator.name.replaceAll("-", " "))}</h2>
+      <h2>{calculator.name.replaceAll("-", " ")}</h2>
       <p>
         {calculator.summary} A bare figure is in the unit named; write another unit behind it, such as 1/2 in.
       </p>
@@ -189,7 +181,7 @@ function One({ calculator }: { calculator: Calculator }) {
         aria-label={calculator.name}
         onSubmit={(event) => {
           event.preventDefault();
-          ask.mutate(given(calculator.fields, entries));
+          ask.mutate({ body: given(calculator.fields, entries), units });
         }}
       >
         {calculator.fields.map((f) =>
@@ -223,9 +215,24 @@ function One({ calculator }: { calculator: Calculator }) {
                 />,
               ],
         )}
-        <Button type="submit" isDisabled={ask.isPending}>
-          Compute
-        </Button>
+        <Ask>
+          <Button type="submit" isDisabled={ask.isPending}>
+            Compute
+          </Button>
+          <Segments
+            label="Answer in"
+            value={units}
+            options={[
+              { value: "metric", label: "mm" },
+              { value: "inch", label: "inch" },
+            ]}
+            onChange={(value) => {
+              const next = value === "inch" ? "inch" : "metric";
+              setUnits(next);
+              if (ask.data) ask.mutate({ body: given(calculator.fields, entries), units: next });
+            }}
+          />
+        </Ask>
       </Fields>
       {ask.error && (
         <Told role="alert">
@@ -247,14 +254,12 @@ function Result({ answer }: { answer: CalcAnswer }) {
       ))}
       <table aria-label="Answer">
         <tbody>
-          {Object.entries(answer)
-            .filter(([name]) => !NOT_SHOWN.includes(name))
-            .map(([name, value]) => (
-              <tr key={name}>
-                <th scope="row">{words(name)}</th>
-                <td data-figure>{text(value)}</td>
-              </tr>
-            ))}
+          {answer.answers.map((a) => (
+            <tr key={a.name}>
+              <th scope="row">{a.label}</th>
+              <td data-figure>{a.text}</td>
+            </tr>
+          ))}
         </tbody>
       </table>
       <h3>Working</h3>
@@ -267,7 +272,7 @@ function Result({ answer }: { answer: CalcAnswer }) {
               </th>
               <td>{s.substituted}</td>
               <td data-figure>
-                {text(s.value)} {s.unit}
+                {digits(s.value)} {s.unit}
               </td>
               <td>{s.source}</td>
             </tr>
@@ -290,7 +295,7 @@ export function CalculatorsScreen({ tools }: { tools: ReactNode }) {
         <List aria-label="Calculators">
           {data?.map((c) => (
             <NavLink key={c.name} to={`/calculators/${c.name}`}>
-              {words(c.name.replaceAll("-", " "))}
+              {c.name.replaceAll("-", " ")}
             </NavLink>
           ))}
         </List>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { answered, client } from "../../api/client";
+import { answered, client, type Units } from "../../api/client";
 
 /** A declared field of a calculator. */
 export type CalcField = {
@@ -24,7 +24,9 @@ export type CalcStep = {
   source: string;
 };
 export type CalcNote = { level: "info" | "caution" | "stop"; code: string; text: string };
-export type CalcAnswer = Record<string, unknown> & { working: CalcStep[]; notes: CalcNote[] };
+/** A figure of the answer as the core prints it. */
+export type CalcFound = { name: string; label: string; unit: string; text: string };
+export type CalcAnswer = { answers: CalcFound[]; working: CalcStep[]; notes: CalcNote[] };
 export type Calculator = { name: string; summary: string; fields: CalcField[] };
 
 /** Every calculator with its fields, but those that take whole lists: a plan fills those. */
@@ -43,10 +45,13 @@ export function useCalculators() {
 /** One answer of a calculator; what is wrong is told at its field. */
 export function useCalculate(name: string) {
   return useMutation({
-    mutationFn: (body: Record<string, CalcEntry>) =>
+    mutationFn: ({ body, units }: { body: Record<string, CalcEntry>; units: Units }) =>
       // Each calculator has a path of its own with the same shape of question; the name is one of the list's.
       answered(
-        client.POST(`/api/calc/${name}` as "/api/calc/cut", { body: body as never }),
+        client.POST(`/api/calc/${name}` as "/api/calc/cut", {
+          params: { query: { units } },
+          body: body as never,
+        }),
       ) as unknown as Promise<CalcAnswer>,
   });
 }
