@@ -6,7 +6,7 @@ Screens, forms, CSV files, the find box and the API read the record; `calc.shelf
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import astuple, dataclass, field
 from functools import cached_property
 from typing import Any, Generic, TypeVar
 
@@ -143,6 +143,16 @@ class ItemKind(Generic[T]):
             return read(self.item, data)  # type: ignore[no-any-return]
         except CalcError as error:
             raise CalcError(FieldError(self._flat_name(e.field), e.sentence) for e in error.errors) from error
+
+    def flat(self, item: T) -> dict[str, Any]:
+        """What its form holds of an item, in core units, by field; `read` takes it back."""
+        part = getattr(item, self.part) if self.part else None
+        return {f.name: getattr(part if f.name in self._part_fields else item, f.name) for f in self.fields}
+
+    def chart_of(self, item: T) -> list[tuple[float, float]]:
+        """The points of an item's chart; none where the kind has none."""
+        points = getattr(getattr(item, self.part), self.chart) if self.chart else ()
+        return [(x, y) for x, y in map(astuple, points)]
 
     def _flat_name(self, name: str) -> str:
         short = name.removeprefix(f"{self.part}.") if self.part else name

@@ -21,7 +21,8 @@ from calc.working import Note, Step
 class Found:
     """A figure or word of a result: label, core unit, safe side of rounding, what each word means.
 
-    `points` marks a list drawn as a curve: it is told by how many there are.
+    `points` marks a list drawn as a curve: it is told by how many there are. A group without a label puts nothing
+    before the labels within it.
     """
 
     label: str
@@ -88,7 +89,7 @@ def _answers(result: Any, system: System, path: str, group: str) -> Iterator[Ans
     for name, found in found_of(type(result)).items():
         value, at, label = getattr(result, name), f"{path}{name}", f"{group}{found.label}"
         if dataclasses.is_dataclass(value) and not isinstance(value, Sentence):
-            yield from _answers(value, system, f"{at}.", f"{label}: ")
+            yield from _answers(value, system, f"{at}.", f"{label}: " if found.label else group)
         elif _is_list_of_results(value) and not found.points:
             for index, item in enumerate(value):
                 called = getattr(item, "name", "") or str(index + 1)

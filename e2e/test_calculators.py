@@ -21,7 +21,9 @@ def test_a_calculator_answers_with_its_working_and_tells_what_is_wrong(app, run)
     form.get_by_label("Strength wanted, %").fill("8")
     form.get_by_role("button", name="Compute").click()
     answer = app.get_by_role("table", name="Answer")
-    expect(answer).to_contain_text("4.34783")  # 200 * (8 - 6)/(100 - 8)
+    expect(answer.get_by_role("row", name="Add concentrate")).to_contain_text(
+        "4.4 l"
+    )  # 200 * (8 - 6)/(100 - 8) = 4.348
     expect(app.get_by_role("table", name="Working")).to_contain_text("200 * (8 - 6) / (100 - 8)")
 
 

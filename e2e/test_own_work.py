@@ -66,6 +66,28 @@ def do(app, name, action):
     app.get_by_role("menuitem", name=action).click()
 
 
+def test_a_run_is_saved_as_a_file_and_read_in_again(app, run, tmp_path):
+    with app.expect_download() as download:
+        do(app, "Seal carrier", "Save as a file")
+    file = tmp_path / download.value.suggested_filename
+    download.value.save_as(file)
+    assert file.name == "LH-2041.json"
+    app.get_by_role("button", name="New run").click()
+    with app.expect_file_chooser() as chooser:
+        app.get_by_role("button", name="Read a file in …").click()
+    chooser.value.set_files(file)
+    expect(app.get_by_role("heading", name="Seal carrier")).to_be_visible()
+    assert Run.objects.filter(drawing_number="LH-2041").count() == 2
+    # A file that is not right is told at its field, and takes nothing.
+    file.write_text(re.sub(r'"quantity": \d+', '"quantity": -1', file.read_text()))
+    app.goto(address(app, "/new"))
+    with app.expect_file_chooser() as chooser:
+        app.get_by_role("button", name="Read a file in …").click()
+    chooser.value.set_files(file)
+    expect(app.get_by_text("document.part.quantity:")).to_be_visible()
+    assert Run.objects.filter(drawing_number="LH-2041").count() == 2
+
+
 def test_a_run_is_copied_renamed_put_away_brought_back_and_deleted(app, run):
     do(app, "Seal carrier", "Copy")
     app.get_by_label("Name", exact=True).fill("Seal carrier, long")

@@ -73,7 +73,7 @@ class FeedWindowResult(Explained):
     feed_min_mm_rev: Annotated[float, Found("Feed from", "mm/rev", "up")]
     feed_max_mm_rev: Annotated[float, Found("Feed to", "mm/rev", "down")]
     bound_by: Annotated[Bound, Found("Bound by", options=SCHOOL_WORDS)]
-    schools: Annotated[Schools, Found("Each school")]
+    schools: Annotated[Schools, Found("")]
     chip_breaks: Annotated[bool | None, Found("Chip breaks")]
 
 

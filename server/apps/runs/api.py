@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
+from django.utils.http import content_disposition_header
 from ninja import Query, Router, Status
 from pydantic import BaseModel
 
@@ -13,6 +14,7 @@ from calc.plan.lists import NewItem as Item
 from server.apps.runs.actions import items, manage, operate, take_profile
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit, preview
+from server.apps.runs.actions.read_run import read_in
 from server.apps.runs.actions.release import release
 from server.apps.runs.actions.restore import restore
 from server.apps.runs.actions.undo import reverse
@@ -35,6 +37,7 @@ from server.apps.runs.asks import (
     ProgramAsk,
     ReleaseIn,
     RestoreIn,
+    RunFileIn,
     RunNames,
     SettleIn,
     SettleKeep,
@@ -43,6 +46,7 @@ from server.apps.runs.asks import (
 )
 from server.apps.runs.queries import bench, history, releases, tools
 from server.apps.runs.queries import plan as plans
+from server.apps.runs.queries.file import saved
 from server.apps.runs.queries.find import revision_of, run_by_id
 from server.apps.runs.schemas import (
     BenchOut,
@@ -55,6 +59,7 @@ from server.apps.runs.schemas import (
     PulseOut,
     ReleasesOut,
     RunMade,
+    RunRead,
     SettledOut,
     ToolsOut,
 )
@@ -67,6 +72,7 @@ REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem
 CHANGES = {200: PlanOut, 409: Problem, **REFUSALS}
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 RUN = "/runs/{int:run_id}"
+JSON_FILE = {"responses": {200: {"content": {"application/json": {"schema": {"type": "object"}}}}}}
 SIDE = RUN + "/sides/{setup}"
 
 
@@ -100,6 +106,23 @@ def new_run(request: HttpRequest, given: NewRun) -> Status[RunMade]:
 def copy_run(request: HttpRequest, run_id: int, given: RunNames) -> Status[RunMade]:
     """Copy a run under another name."""
     return Status(201, RunMade(id=manage.copy_run(run_id, given.dict(), request.user).pk))
+
+
+@router.get(f"{RUN}/file", response={200: str, 403: Problem, **LOOKS}, operation_id="runFile", openapi_extra=JSON_FILE)
+def run_file(request: HttpRequest, run_id: int) -> HttpResponse:
+    """The run as a file, with everything that its plan rests on; docs/run-file.md describes it."""
+    require_sees_drafts(request.user)
+    name, text = saved(run_by_id(run_id))
+    answer = HttpResponse(text, content_type="application/json; charset=utf-8")
+    answer["Content-Disposition"] = content_disposition_header(True, name)
+    return answer
+
+
+@router.post("/runs/file", response={201: RunRead, **REFUSALS}, operation_id="readRunFile")
+def read_run_file(request: HttpRequest, given: RunFileIn) -> Status[RunRead]:
+    """Put the run of a file on the bench, with what of the shelf it names that is not here yet; whole or not at all."""
+    read = read_in(given.text, request.user)
+    return Status(201, RunRead(id=read.run.pk, told=list(read.told)))
 
 
 @router.delete(RUN, response={204: None, 409: Problem, **REFUSALS}, operation_id="deleteRun")

@@ -90,6 +90,12 @@ class NewRun(Schema):
     units: Units = "metric"
 
 
+class RunFileIn(Schema):
+    """A run file's text."""
+
+    text: str = Field(max_length=10_000_000)
+
+
 class RunNames(Schema):
     """What a copy is called."""
 

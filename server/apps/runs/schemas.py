@@ -187,6 +187,13 @@ class PulseOut(BaseModel):
     shelf: UUID
 
 
+class RunRead(BaseModel):
+    """The run of a file on the bench; `told`: what came onto the shelf with it, and what is different here."""
+
+    id: int
+    told: list[str]
+
+
 class HitOut(BaseModel):
     """Something found: "run", or the kind of a shelf item."""
 

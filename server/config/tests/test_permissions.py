@@ -8,6 +8,9 @@ import pytest
 from django.db import transaction
 from django.test import Client
 
+from calc.plan.document import new_document
+from calc.plan.run_file import RunFile, write_run
+from calc.shelf.taken import Shelf
 from server.apps.notebook.models import ProvenCut
 from server.apps.runs.models import Edit, Run
 from server.apps.shelf.models import Machine
@@ -18,6 +21,7 @@ PRESSURE, CONDITION = "setups.s1.force.pressure_bar", "setups.s1.force.condition
 KEEP = {"path": PRESSURE, "text": "27", "base_revision": 0}
 SET = {"path": CONDITION, "value": "today", "base_revision": 0}
 CUT = {"path": "setups.s1.cuts", "name": "Skim", "kind": "turn"}
+RUN_FILE = write_run(RunFile("Read in", "X-2", new_document(None, None, None), Shelf()))
 NAMES = {"name": "Copy", "drawing_number": "X-1"}
 LATHE = {"fields": {"name": "Lathe 9", "max_rpm": "3000", "power_kw": "10", "torque_nm": "90"}}
 PERSON = {"username": "new", "password": "soft-jaws-and-tea", "role": "setter"}
@@ -49,6 +53,8 @@ ENDPOINTS = [
     ("get", "runs", None, LOOK),
     ("post", "runs", NAMES, MAKE),
     ("post", "runs/{run}/copy", NAMES, MAKE),
+    ("get", "runs/{run}/file", None, DRAFT),
+    ("post", "runs/file", {"text": RUN_FILE}, MAKE),
     ("get", "runs/{run}/plan", None, (404, 200, 200, 200)),  # nothing is released yet
     ("get", "runs/{run}/pulse", None, (404, 200, 200, 200)),
     ("get", "runs/{run}/history", None, DRAFT),

@@ -119,6 +119,7 @@ export function Bench({ session, tools }: { session: Session; tools: ReactNode }
   function act(action: RunAction, run: BenchRow) {
     if (action === "put away")
       fact.mutate({ id: run.id, revision: run.revision, path: "put_away", value: !run.put_away });
+    else if (action === "save") window.location.assign(`/api/runs/${run.id}/file`);
     else setDoing({ action, run });
   }
   const close = () => setDoing(null);

@@ -10,6 +10,7 @@ import { Picker } from "../../shared/ui/Picker";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, fold, space, type } from "../../shared/ui/theme";
 import { type NewRunForm, useNewRun, useShelfChoices } from "./queries";
+import { ReadRun } from "./ReadRun";
 
 const Fields = styled(Form)`
   && {
@@ -147,6 +148,7 @@ export function NewRun({ tools }: { tools: ReactNode }) {
             <Told role="alert">{make.error && Object.keys(errors).length === 0 ? said(make.error) : ""}</Told>
           </div>
         </Fields>
+        <ReadRun />
       </Column>
     </>
   );

@@ -76,7 +76,7 @@ const Lines = styled.dl`
   }
 `;
 
-export type RunAction = "copy" | "rename" | "put away" | "delete";
+export type RunAction = "copy" | "rename" | "save" | "put away" | "delete";
 
 type Props = { run: BenchRow; mayEdit: boolean; onAction: (action: RunAction, run: BenchRow) => void };
 
@@ -88,7 +88,13 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
     onAction: () => onAction(action, run),
   });
   const groups: MenuGroup[] = [
-    { actions: [act("copy", "Copy"), ...(run.put_away ? [] : [act("rename", "Rename")])] },
+    {
+      actions: [
+        act("copy", "Copy"),
+        ...(run.put_away ? [] : [act("rename", "Rename")]),
+        act("save", "Save as a file"),
+      ],
+    },
     {
       title: "Off the bench",
       actions: [

@@ -40,6 +40,11 @@ export function useNewRun() {
   return useBenchChange((given: NewRunForm) => answered(client.POST("/api/runs", { body: given })));
 }
 
+/** Put the run of a file on the bench. */
+export function useReadRun() {
+  return useBenchChange((text: string) => answered(client.POST("/api/runs/file", { body: { text } })));
+}
+
 export type RunNames = { id: number; name: string; drawing_number: string };
 
 /** Copy a run under another name. */

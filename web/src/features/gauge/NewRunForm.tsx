@@ -1,9 +1,10 @@
 import { useRef, useState } from "react";
-import { FileTrigger, Form, Label, TextArea, TextField } from "react-aria-components";
+import { Form, Label, TextArea, TextField } from "react-aria-components";
 import styled from "styled-components";
 import { type ChuckGauge, fieldErrors, type GaugeRun, said, type Units } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
+import { FileButton } from "../../shared/ui/FileButton";
 import { Told } from "../../shared/ui/Page";
 import { Picker } from "../../shared/ui/Picker";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
@@ -150,12 +151,7 @@ export function NewRunForm({ chuck, units, onMade }: Props) {
       </div>
       <div data-wide>
         <Button type="submit">Take these readings in</Button>{" "}
-        <FileTrigger
-          acceptedFileTypes={[".csv", ".txt", "text/csv"]}
-          onSelect={(files) => void files?.[0]?.text().then(put("readings"))}
-        >
-          <Button>From a CSV file</Button>
-        </FileTrigger>{" "}
+        <FileButton label="From a CSV file" types={[".csv", ".txt", "text/csv"]} onText={put("readings")} />{" "}
         {chuck.gauges.map((gauge) => (
           <Button key={gauge} onPress={() => send("live", gauge)}>
             Read from {gauge}

@@ -1,9 +1,10 @@
 import { type ReactNode, useState } from "react";
-import { FileTrigger, Form, Input, SearchField } from "react-aria-components";
+import { Form, Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fieldErrors, type NotebookPage, type Session, said, type Units } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
+import { FileButton } from "../../shared/ui/FileButton";
 import { AppHeader, Told } from "../../shared/ui/Page";
 import { Picker } from "../../shared/ui/Picker";
 import { Segments } from "../../shared/ui/Segments";
@@ -144,19 +145,14 @@ function FileBar({ mayEdit }: { mayEdit: boolean }) {
           Save the notebook as CSV
         </a>
         {mayEdit && (
-          <FileTrigger
-            acceptedFileTypes={[".csv", "text/csv", "text/plain"]}
-            onSelect={(files) => {
-              const [file] = files ? [...files] : [];
-              if (!file) return;
-              void file.text().then((read) => {
-                setText(read);
-                take.mutate({ text: read, keep: "none" });
-              });
+          <FileButton
+            label="Look at a file …"
+            types={[".csv", "text/csv", "text/plain"]}
+            onText={(read) => {
+              setText(read);
+              take.mutate({ text: read, keep: "none" });
             }}
-          >
-            <Button>Look at a file …</Button>
-          </FileTrigger>
+          />
         )}
       </Bar>
       {take.error && <Told role="alert">{fieldErrors(take.error).text ?? said(take.error)}</Told>}

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { fieldErrors, type KindName, said } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
+import { FileButton } from "../../shared/ui/FileButton";
 import { Told } from "../../shared/ui/Page";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { useTakeFile } from "./queries";
@@ -70,19 +70,14 @@ export function FilePanel({ kind, title, mayEdit }: { kind: KindName; title: str
           Save {title.toLowerCase()} as CSV
         </a>
         {mayEdit && (
-          <FileTrigger
-            acceptedFileTypes={[".csv", "text/csv", "text/plain"]}
-            onSelect={(files) => {
-              const [file] = files ? [...files] : [];
-              if (!file) return;
-              void file.text().then((read) => {
-                setText(read);
-                look(read, "none");
-              });
+          <FileButton
+            label="Look at a file …"
+            types={[".csv", "text/csv", "text/plain"]}
+            onText={(read) => {
+              setText(read);
+              look(read, "none");
             }}
-          >
-            <Button>Look at a file …</Button>
-          </FileTrigger>
+          />
         )}
       </Actions>
       {take.error && <Told role="alert">{fieldErrors(take.error).text ?? said(take.error)}</Told>}
