@@ -109,7 +109,7 @@ def _tools(client: Client) -> None:
     from calc.settle.setup import settle_setup
     from calc.tests.tools.shelf import enlarged
     from calc.tools.choose import Job, choose
-    from calc.tools.other_rules import BOOKS
+    from calc.tools.rules.all_rules import BOOKS
     from server.apps.runs.convert.document import document_of, shelf_of
     from server.apps.runs.queries.find import runs
     from server.apps.shelf.queries import current

@@ -11,7 +11,7 @@ from calc.cuts.feed_window import finish_feed
 from calc.cuts.part_off import width_for
 from calc.errors import CalcError
 from calc.notebook.proven import Proven, most_like
-from calc.plan.cuts.about import speed_window
+from calc.plan.cuts.edge import speed_window
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.tooling import DRILL_LEAVES_MM, fitted, job_of, situation_of, worked_steps
 from calc.plan.document import Document
@@ -27,7 +27,7 @@ from calc.tools.kinds.drill import Drill
 from calc.tools.kinds.groove_insert import GrooveInsert
 from calc.tools.kinds.insert import Insert
 from calc.tools.library import EMPTY, Library
-from calc.tools.other_rules import BOOKS
+from calc.tools.rules.all_rules import BOOKS
 
 ROUGH_DEPTH_MM = 2.0  # of a pass, per side (typical)
 ROUGH_BORE_MM = 2.5  # more than this per side is roughed before it is finished (typical)

@@ -14,7 +14,7 @@ from calc.cuts.drilling import Drilled, drill_forces
 from calc.cuts.spindle import Turning, motor_power, spindle_has, spindle_torque, turns
 from calc.cuts.tool_life import Worn, edge_life, reference_here
 from calc.many import MANY, Array
-from calc.plan.cuts.about import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_window
+from calc.plan.cuts.edge import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_window
 from calc.plan.cuts.operations import in_solid, torque_across
 from calc.plan.cuts.solve import CutFigures
 from calc.plan.part.solve import PartFigures
@@ -25,7 +25,7 @@ from calc.tools.kinds.drill import Drill
 from calc.tools.kinds.groove_insert import GrooveInsert
 from calc.tools.kinds.holder import Holder
 from calc.tools.kinds.insert import Insert
-from calc.tools.turning_columns import usable
+from calc.tools.rules.turning_columns import usable
 
 Mask = NDArray[np.bool_]
 MOST_PASSES = 40
@@ -267,7 +267,7 @@ def candidates(given: Settling, cap_rpm: float, grid: Grid = FINE) -> Candidates
 
 def _add_edge_limits(limits: dict[str, Mask], cut: CutFigures, tried: _Grid) -> tuple[str, ...]:
     """Limits of corner, finish, breaker and edge; gives the names of those that are given up where they clash."""
-    planned, tool, window, feed, depth = cut.planned, cut.tool, cut.about.window, tried.feed, tried.depth
+    planned, tool, window, feed, depth = cut.planned, cut.tool, cut.consulted.window, tried.feed, tried.depth
     r = planned.corner_radius_mm
     if not planned.by_depth:
         return ()
@@ -296,7 +296,7 @@ def _add_edge_limits(limits: dict[str, Mask], cut: CutFigures, tried: _Grid) -> 
 
 def _add_stiffness(limits: dict[str, Mask], cut: CutFigures, passive: Array, every: Mask) -> None:
     """The bar bends no more than its tolerance stands, where there is one."""
-    bar, tool = cut.about.bar, cut.tool
+    bar, tool = cut.consulted.bar, cut.tool
     if bar is None or tool is None or not isinstance(tool.carrier, Holder):
         return
     if bar.allowed_mm is None:

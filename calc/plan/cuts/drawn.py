@@ -88,7 +88,7 @@ def pictures(view: View, figures: CutsFigures) -> tuple[Bars | Curves, ...]:
     most = machine.max_rpm if machine else 0.0
     found: list[Bars | Curves] = []
     for c in figures.cuts:
-        w, p = c.about.window, c.planned
+        w, p = c.consulted.window, c.planned
         if w is not None:
             s = w.schools
             rows = [Range("corner radius", s.radius.feed_min_mm_rev, s.radius.feed_max_mm_rev)]

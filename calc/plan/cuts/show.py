@@ -130,9 +130,9 @@ def _computed_facts(c: CutFigures) -> list[Fact]:
 
 
 def _about_facts(c: CutFigures) -> list[Fact]:
-    g, about, facts = c.id, c.about, []
-    if about.window is not None:
-        w = about.window
+    g, found, facts = c.id, c.consulted, []
+    if found.window is not None:
+        w = found.window
         said = {"radius": "two thirds of the corner", "finish": "the finish", "breaker": "the breaker"}[w.bound_by]
         facts.append(
             computed(
@@ -144,8 +144,8 @@ def _about_facts(c: CutFigures) -> list[Fact]:
                 group=g,
             )
         )
-    if about.life is not None:
-        life = about.life
+    if found.life is not None:
+        life = found.life
         facts.append(
             computed(
                 f"cut_{c.id}_life",
@@ -156,22 +156,22 @@ def _about_facts(c: CutFigures) -> list[Fact]:
                 group=g,
             )
         )
-    if about.bar is not None:
+    if found.bar is not None:
         facts.append(
             computed(
                 f"cut_{c.id}_bend",
                 "Bar bends",
-                Amount(about.bar.deflection_mm, "mm", "up", (3, 4)),
-                Sentence("a side; {r} diameters out", r=Figure(about.bar.overhang_ratio, "", "up", (1, 1))),
+                Amount(found.bar.deflection_mm, "mm", "up", (3, 4)),
+                Sentence("a side; {r} diameters out", r=Figure(found.bar.overhang_ratio, "", "up", (1, 1))),
                 group=g,
             )
         )
-    if about.plunge is not None:
+    if found.plunge is not None:
         facts.append(
             computed(
                 f"cut_{c.id}_tops",
                 "Spindle tops out at",
-                Amount(about.plunge.cap_diameter_mm, "mm", "up"),
+                Amount(found.plunge.cap_diameter_mm, "mm", "up"),
                 "diameter; from there the surface speed falls",
                 group=g,
             )
@@ -190,7 +190,7 @@ def _tables(figures: CutsFigures) -> tuple[Table, ...]:
     """Limits of threads, depths of their passes, and the pecks of deep holes."""
     found = []
     for c in figures.cuts:
-        t, d = c.about.thread, c.about.drilled
+        t, d = c.consulted.thread, c.consulted.drilled
         if t is not None:
             rows = [
                 Row(label, (_limit(x.max), _limit(x.min)))

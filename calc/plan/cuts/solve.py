@@ -8,8 +8,10 @@ from dataclasses import dataclass
 from calc.cuts.spindle import spindle_has
 from calc.cuts.turning import CutResult
 from calc.errors import FieldProblem
-from calc.plan.cuts.about import About, Ask, about_cut, minutes_in_cut, speed_window
+from calc.plan.cuts.consulted import Ask, Consulted, consulted_for
+from calc.plan.cuts.edge import speed_window
 from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.minutes import minutes_in_cut
 from calc.plan.cuts.operations import ASKED, CALLED, operation
 from calc.plan.cuts.tooling import fitted, job_of, length_of, step_of
 from calc.plan.outcome import Asked, Missing, Solved, naming
@@ -46,7 +48,7 @@ class CutFigures:
     job: Job
     length_mm: float
     minutes: float
-    about: About
+    consulted: Consulted
 
     @property
     def id(self) -> str:
@@ -186,8 +188,8 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
     spindle = spindle_has(w, machine.power_kw, machine.torque_nm, result.rpm)
     passes, length = _passes(planned, part, abs(a - b) / 2), length_of(planned, part, ask.worked)
     minutes = minutes_in_cut(planned, passes, length, held_to)
-    about = about_cut(fit, result, minutes, length, ask, step_of(planned, part, ask.worked))
-    notes = [*_notes(planned, result, spindle, part, fit.tool), *about.notes]
+    said = consulted_for(fit, result, minutes, length, ask, step_of(planned, part, ask.worked))
+    notes = [*_notes(planned, result, spindle, part, fit.tool), *said.notes]
     if fit.gone:
         notes.append(
             Note(
@@ -205,7 +207,7 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
         tool=fit.tool,
         length_mm=length,
         minutes=minutes,
-        about=about,
+        consulted=said,
         job=job_of(planned, part, ask.worked, rules, minutes, ask.quantity),
         diameter_mm=made.diameter_mm,
         tangential_n=tangential,

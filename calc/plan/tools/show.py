@@ -14,8 +14,8 @@ from calc.quantities import Figure, Sentence
 from calc.tools.choose import Choice, Ranked, choose, why_not
 from calc.tools.kinds.insert import Insert
 from calc.tools.library import Library, Tool
-from calc.tools.other_rules import BOOKS
 from calc.tools.outline import outline
+from calc.tools.rules.all_rules import BOOKS
 from calc.working import ENTERED, Note, Working
 
 NONE = Sentence("{w}", w="choose one below: its figures then count")

@@ -6,8 +6,10 @@ import pytest
 
 from calc.cuts.kinds import KIND
 from calc.plan.compute import compute
-from calc.plan.cuts.about import Ask, edges_of, exponent_of, minutes_in_cut, reference_speed, speed_factor
+from calc.plan.cuts.consulted import Ask
+from calc.plan.cuts.edge import edges_of, exponent_of, reference_speed, speed_factor
 from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.minutes import minutes_in_cut
 from calc.plan.cuts.operations import LEAVES_OUT
 from calc.plan.cuts.tooling import brought, fitted, job_of, length_of, step_of
 from calc.plan.part.solve import PART

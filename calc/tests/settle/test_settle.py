@@ -61,7 +61,7 @@ def test_a_plain_search_does_not_beat_it(index):
         else abs(planned.from_diameter_mm - planned.to_diameter_mm) / 2
     )
     best = math.inf
-    window = solve(document, taken)[CUTS].cuts[index].about.window
+    window = solve(document, taken)[CUTS].cuts[index].consulted.window
     for passes, feed, speed in itertools.product(
         (1, 2, 4, 7, 9, 12), (0.1, 0.14, 0.2, 0.28, 0.36, 0.42, 0.5), (150, 200, 250, 290, 320)
     ):
@@ -78,7 +78,7 @@ def test_a_plain_search_does_not_beat_it(index):
         one = figures[CUTS].cuts[index]
         tool = one.tool.edge
         inside = tool.depth_min <= depth <= tool.depth_max and depth >= one.planned.corner_radius_mm
-        if inside and one.about.life.life_min >= 15 and keeps_all(figures, f"c{index + 1}"):
+        if inside and one.consulted.life.life_min >= 15 and keeps_all(figures, f"c{index + 1}"):
             best = min(best, one.minutes)
     assert found.minutes <= best * (1 + 1e-9)
 
@@ -109,9 +109,9 @@ def test_settled_figures_never_break_a_limit(diameter, long, ra, pressure, clamp
     assert force.top_rpm <= force.limit.speed_cap_rpm * (1 + 1e-9)
     for one in cuts.cuts:
         assert one.over <= 1 + 1e-9
-        assert one.about.life is None or one.about.life.life_min >= 15 * (1 - 1e-6)
-        if one.about.window is not None:
-            assert one.planned.feed_mm_rev <= one.about.window.feed_max_mm_rev * (1 + 1e-9)
+        assert one.consulted.life is None or one.consulted.life.life_min >= 15 * (1 - 1e-6)
+        if one.consulted.window is not None:
+            assert one.planned.feed_mm_rev <= one.consulted.window.feed_max_mm_rev * (1 + 1e-9)
     assert whole.minutes == pytest.approx(cuts.minutes, rel=1e-6)
 
 

@@ -10,7 +10,7 @@ from calc.tests.tools.shelf import starting_library, stocked
 from calc.tools.choose import Job, choose, every_tool, why_not
 from calc.tools.kinds.insert import Insert
 from calc.tools.library import Library
-from calc.tools.other_rules import BOOKS
+from calc.tools.rules.all_rules import BOOKS
 
 LIB = starting_library()
 ROUGH = Job("turn", "P", stage="rough", depth_mm=2.0, stock_mm=10, square=True, shank_mm=25, quantity=100, minutes=2)

@@ -8,7 +8,7 @@ from calc.plan.paths import place_of
 from calc.plan.solve import solve
 from calc.quantities import System
 from calc.tools.choose import every_tool
-from calc.tools.other_rules import BOOKS
+from calc.tools.rules.all_rules import BOOKS
 from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Run
 from server.apps.runs.queries.find import run_by_id

@@ -1,4 +1,4 @@
-"""What is to be known of a cut beside its forces: feed window, edge life, bar, plunge, time, speeds."""
+"""What the calculators say of a cut beside its forces: feed window, edge life, bar, plunge, thread, drill."""
 
 from __future__ import annotations
 
@@ -8,46 +8,26 @@ from dataclasses import dataclass
 from calc.cuts.drilling import DrillInput, DrillResult, drill
 from calc.cuts.feed_window import FeedWindowInput, FeedWindowResult, feed_window
 from calc.cuts.part_off import PartOffInput, PartOffResult, part_off
-from calc.cuts.spindle import Turning
-from calc.cuts.tool_life import EXPONENTS, ToolLifeInput, ToolLifeResult, tool_life
+from calc.cuts.tool_life import ToolLifeInput, ToolLifeResult, tool_life
 from calc.cuts.turning import CutResult
 from calc.errors import CalcError
+from calc.plan.cuts.edge import REFERENCE_DEPTH, REFERENCE_FEED, edges_of, exponent_of, reference_speed
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.tooling import Fitted
 from calc.plan.part.solve import PartFigures
 from calc.profile.body import End
 from calc.profile.contour import Span
 from calc.quantities import Figure
-from calc.route.time import Path, minutes_of
 from calc.rules import Rules
-from calc.shelf.material import Material
 from calc.threads.designation import designation
 from calc.threads.thread import Form, ThreadInput, ThreadResult, thread
 from calc.tools.boring_bar import BoringBarInput, BoringBarResult, boring_bar
 from calc.tools.kinds.blade import Blade
-from calc.tools.kinds.drill import Drill
-from calc.tools.kinds.groove_insert import GrooveInsert
 from calc.tools.kinds.holder import Holder
 from calc.tools.kinds.insert import Insert
-from calc.tools.kinds.thread_insert import ThreadInsert
-from calc.tools.library import EMPTY, Library, Tool
-from calc.tools.turning_columns import usable
-from calc.working import Note, Working
-
-# Speed over that of a coated carbide, by what the edge is (typical); aluminium and copper run on bright carbide.
-SPEED_FACTORS = {
-    ("carbide", "coated"): 1.0,
-    ("carbide", "none"): 0.7,
-    ("carbide", "diamond"): 1.5,
-    ("cermet", "coated"): 1.1,
-    ("cermet", "none"): 1.1,
-    ("cermet", "diamond"): 1.1,
-    ("hss", "none"): 0.25,
-    ("hss", "coated"): 0.35,
-    ("hss", "diamond"): 0.35,
-}
-DRILL_SPEED = 0.5  # of the turning window (typical)
-REFERENCE_SHARE, REFERENCE_FEED, REFERENCE_DEPTH = 0.85, 0.3, 2.0
+from calc.tools.library import EMPTY, Library
+from calc.tools.rules.turning_columns import usable
+from calc.working import Note
 
 
 @dataclass(frozen=True, eq=False)
@@ -63,8 +43,8 @@ class Ask:
 
 
 @dataclass(frozen=True, eq=False)
-class About:
-    """None where a figure says nothing about this cut."""
+class Consulted:
+    """What each calculator says of a cut, and what must be told of it; None where one says nothing about it."""
 
     window: FeedWindowResult | None
     life: ToolLifeResult | None
@@ -75,73 +55,9 @@ class About:
     notes: tuple[Note, ...]
 
 
-def speed_factor(tool: Tool | None, material: Material) -> float:
-    """Speed of an edge over a coated carbide's (typical)."""
-    if tool is None:
-        return 1.0
-    edge = tool.edge
-    if material.iso_group == "N" and edge.substrate == "carbide" and edge.coating == "none":
-        return 1.0
-    return SPEED_FACTORS[edge.substrate, edge.coating] * (DRILL_SPEED if isinstance(edge, Drill) else 1.0)
-
-
-def reference_speed(tool: Tool | None, material: Material) -> float:
-    """Speed [m/min] that lasts fifteen minutes at the reference feed and depth (typical)."""
-    return REFERENCE_SHARE * material.speed_high_m_min * speed_factor(tool, material)
-
-
-def exponent_of(tool: Tool | None) -> float:
-    """Taylor's exponent of an edge (typical)."""
-    if tool is None or (tool.edge.substrate != "hss" and tool.edge.coating != "none"):
-        return EXPONENTS["coated"]
-    return EXPONENTS["hss" if tool.edge.substrate == "hss" else "uncoated"]
-
-
-def edges_of(tool: Tool | None) -> int:
-    """Edges of an insert."""
-    match tool.edge if tool else None:
-        case Insert() as insert:
-            return insert.decoded.edges
-        case GrooveInsert() | ThreadInsert() as insert:
-            return insert.edges
-    return 1
-
-
-def path_of(planned: PlannedCut, passes: int, length_mm: float) -> Path[float] | None:
-    """What the tool goes through; None while facts are missing."""
-    a, b, feed = planned.from_diameter_mm, planned.to_diameter_mm, planned.feed_mm_rev
-    if a is None or b is None or not feed:
-        return None
-    return Path(
-        planned.kind,
-        a,
-        b,
-        length_mm,
-        float(passes),
-        feed,
-        planned.slow_feed_mm_rev,
-        planned.slow_below_mm,
-        planned.width_mm,
-        planned.point_deg,
-    )
-
-
-def minutes_in_cut(planned: PlannedCut, passes: int, length_mm: float, cap_rpm: float) -> float:
-    """Time in cut of one piece [min]; facts that are missing make no time."""
-    path = path_of(planned, passes, length_mm)
-    if path is None or (planned.speed_m_min is None and planned.rpm is None):
-        return 0.0
-    return minutes_of(Working(), path, Turning(planned.speed_m_min, planned.rpm, cap_rpm))
-
-
-def speed_window(kind: str, tool: Tool | None, material: Material) -> tuple[float, float]:
-    """Surface speeds [m/min] that are typical for a kind of cut with this edge in this material."""
-    # The material's window is a coated carbide's turning; other edges have theirs, and so have drills.
-    factor = speed_factor(tool, material) * (DRILL_SPEED if kind == "drill" and tool is None else 1.0)
-    return factor * material.speed_low_m_min, factor * material.speed_high_m_min
-
-
-def about_cut(fit: Fitted, result: CutResult, minutes: float, length_mm: float, ask: Ask, step: Span | None) -> About:
+def consulted_for(
+    fit: Fitted, result: CutResult, minutes: float, length_mm: float, ask: Ask, step: Span | None
+) -> Consulted:
     """Everything beside the forces."""
     notes: list[Note] = []
     window = _window(fit, ask, step)
@@ -160,7 +76,7 @@ def about_cut(fit: Fitted, result: CutResult, minutes: float, length_mm: float, 
     if life is not None:
         notes += [n.named(name) for n in life.notes if n.level == "stop"]
     notes += _tool_notes(fit)
-    return About(window, life, bar, plunge, thread, drilled, tuple(notes))
+    return Consulted(window, life, bar, plunge, thread, drilled, tuple(notes))
 
 
 def _tool_notes(fit: Fitted) -> list[Note]:

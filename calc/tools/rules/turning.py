@@ -12,7 +12,7 @@ from calc.tools.boring_bar import CHIP_ROOM_SHARE
 from calc.tools.choose import Array, Book, Columns, Job, Preference, Rule
 from calc.tools.designation import SHAPES
 from calc.tools.library import Tool
-from calc.tools.turning_columns import (
+from calc.tools.rules.turning_columns import (
     approach,
     bore,
     bright,
