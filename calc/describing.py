@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import dataclasses
-from typing import Any
+from collections.abc import Callable
+from typing import Any, TypeVar
 
 from calc.fields import Choice, FieldSpec, Flag, Group, Quantity, Text, fields_of
 
@@ -28,6 +29,53 @@ def describe(kind: type[Any]) -> list[dict[str, Any]]:
             row["fields"] = describe(f.nested)
         out.append(row)
     return out
+
+
+F = TypeVar("F", bound=Callable[..., Any])
+
+
+def documented(kind: type[Any]) -> Callable[[F], F]:
+    """Put the declared fields of an input, with units and ranges, where a docstring says {parameters}."""
+
+    def put(function: F) -> F:
+        lines = "\n".join(f"        {line}" for line in parameters(kind))
+        function.__doc__ = (function.__doc__ or "").replace("        {parameters}", lines)
+        return function
+
+    return put
+
+
+def parameters(kind: type[Any]) -> list[str]:
+    """The declared fields in lines: name, label, unit, range, meaning.
+
+    >>> from calc.coolant.mixing import CoolantInput
+    >>> parameters(CoolantInput)[0]
+    'given.reading: Refractometer, 0 to 80; Reading on its scale'
+    """
+    return [f"given.{f.name}: {_declared(f)}" for f in fields_of(kind)]
+
+
+def _declared(field: FieldSpec) -> str:
+    spec = field.spec
+    told = spec.label
+    match spec:
+        case Quantity():
+            told += f" [{spec.unit}]" if spec.unit else ""
+            told += f", {_range(spec)}"
+        case Choice():
+            told += f": {' | '.join(spec.options)}"
+    told += ", several" if field.many else ""
+    told += ", or None" if field.nullable else ""
+    return f"{told}; {spec.help}" if spec.help else told
+
+
+def _range(spec: Quantity) -> str:
+    low = f"above {spec.above:g}" if spec.above is not None else f"{spec.low:g}" if spec.low is not None else ""
+    high = f"{spec.high:g}" if spec.high is not None else ""
+    whole = "whole, " if spec.whole else ""
+    if low and high:
+        return f"{whole}{low} to {high}"
+    return whole + (f"from {low}" if low and spec.above is None else low or f"up to {high}" if low or high else "any")
 
 
 def json_schema(kind: type[Any]) -> dict[str, Any]:

@@ -35,7 +35,17 @@ class Calibration:
 
 
 def condition_of_fit(static_n: float, pressure_bar: float, grip_height_mm: float, chuck: ChuckForce) -> float:
-    """Measured ÷ book grip [-] at the pressure and height it was measured at. Raises CalcError off the chart."""
+    """Measured ÷ book grip [-] at the pressure [bar] and height [mm] it was measured at.
+
+    Raises CalcError off the chart.
+
+    >>> from calc.chuck.grip import ChartPoint
+    >>> book = ChuckForce(90000, 30, 60, 80, chart=(ChartPoint(5, 15000), ChartPoint(30, 90000)))
+    >>> condition_of_fit(48000, 20, 60, book)
+    0.8
+
+    Reference: derived in docs/method.md, “Condition”.
+    """
     book = chuck_grip(ChuckGripInput(pressure_bar, grip_height_mm, chuck))
     return static_n / book.grip_n
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Annotated, Any, Generic, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group, Quantity, Text
 from calc.quantities import Sentence
@@ -220,6 +221,13 @@ def required_at(found: GripDemandResult, given: GripDemandInput) -> Callable[[fl
 
     `found` are the demands of `given`. Slip does not depend on speed; tilt and side grow with what the part pulls,
     by as much as a pull of 1 N alone would make them.
+
+    >>> given = GripDemandInput((CutLoad("turn", 1000, 300, 500, 60, 40),), 50, 30, 0.2)
+    >>> found = grip_demand(given)
+    >>> required_at(found, given)(3000.0) == found.required_grip_n  # nothing is out of balance
+    True
+
+    Reference: F = m·e·ω²; derived in docs/method.md, “What the cut asks”.
     """
     if given.part_mass_kg <= 0 or given.tailstock:
         return lambda _: found.required_grip_n
@@ -235,15 +243,12 @@ def required_at(found: GripDemandResult, given: GripDemandInput) -> Callable[[fl
     return needed
 
 
+@documented(GripDemandInput)
 def grip_demand(given: GripDemandInput) -> GripDemandResult:
     """The grip that the cuts of an operation need.
 
     Parameters
-        given.cuts forces [N] at cut diameter [mm] and overhang [mm]
-        given.grip_diameter_mm, given.grip_length_mm [mm] above 0; given.friction [-] 0…1
-        given.safety [-] 1.5…10; given.tailstock: a live centre takes tilt and side; given.jaws 2, 3, 4 or 6
-        given.part_mass_kg [kg], given.offset_mm [mm], given.centre_overhang_mm [mm]: the part's weight and,
-        at given.rpm [rpm], its imbalance, which add to every cut
+        {parameters}
     Returns
         required_grip_n [N] sum over all jaws, safety included; governing cut and mode; every cut's terms
     Raises

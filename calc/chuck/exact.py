@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from calc.chuck.demand import GRAVITY, CutLoad, GripDemandInput, grip_demand
+from calc.describing import documented
 from calc.errors import FieldProblem
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -113,11 +114,12 @@ def _least_grip(wrenches: Floats, load: Floats, scale: float, *, supported: bool
     return float(answer.fun) * force
 
 
+@documented(GripDemandInput)
 def grip_exact(given: GripDemandInput) -> GripExactResult:
     """The grip that the cuts of an operation need by limit analysis, beside the closed form.
 
     Parameters
-        given as in `grip-demand`
+        {parameters}
     Returns
         required_grip_n [N] over all jaws, safety included; governing cut; closed_form_n [N] the same by
         `grip-demand`; each cut's true need [N] before safety at its worst angle [deg] from a jaw

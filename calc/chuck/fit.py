@@ -9,6 +9,7 @@ from typing import Annotated
 import numpy as np
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -81,12 +82,12 @@ def _outliers(x: np.ndarray, residuals: np.ndarray, static: float) -> tuple[int,
     return tuple(int(i) for i in np.flatnonzero(off))
 
 
+@documented(GripFitInput)
 def grip_fit(given: GripFitInput) -> GripFitResult:
     """The grip standing still and what speed takes from it (or adds), fitted to gauge readings.
 
     Parameters
-        given.side od | id; given.points 3…5000 readings (rpm [rpm], grip [N] over all jaws) at three
-        speeds or more; given.calculated_k [N/rpm²] of the jaw stack, z·Σmr·(2π/60)², or None
+        {parameters}
     Returns
         static_grip_n [N] at no speed; k_n_per_rpm2 [N/rpm²], positive in the direction expected of the
         side; r_squared [-]; transmission [-] = k/calculated_k, None where that is not known;

@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import Annotated
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -164,24 +165,43 @@ class ChuckGripResult(Explained):
     charted_n: Annotated[float, Found("Grip by the book", "N", "down")]
 
 
-def _charted(p: float, chuck: ChuckForce, w: Working) -> float:
-    """Grip by the book, before height and condition."""
-    limit = chuck.max_pressure_bar
-    if p > limit:
+def book_grip(pressure_bar: float, chuck: ChuckForce, w: Working) -> float:
+    """The book's grip [N over all jaws] at a pressure [bar] on the chart, before height and condition.
+
+    >>> book_grip(20, ChuckForce(90000, 30, 60, 80, chart=(ChartPoint(5, 15000), ChartPoint(30, 90000))), Working())
+    60000.0
+    >>> book_grip(20, ChuckForce(90000, 30, 60, 80, piston_area_mm2=15000, force_ratio=2), Working())
+    60000.0
+
+    Raises FieldProblem off the chart.
+    Reference: the chuck's chart, straight between its points; or piston area × pressure × efficiency × ratio.
+    """
+    if chuck.chart:
+        return _from_chart(pressure_bar, chuck, w)
+    assert chuck.force_ratio is not None
+    draw = _draw(pressure_bar, chuck, w)
+    return w.step("F_chart", "Grip by the book", "F_draw * i", "N", BOOK, F_draw=draw, i=chuck.force_ratio)
+
+
+def _draw(p: float, chuck: ChuckForce, w: Working) -> float:
+    assert chuck.piston_area_mm2 is not None
+    return w.step(
+        "F_draw", "Draw force", "p * 0.1 * A * η", "N", BOOK, p=p, A=chuck.piston_area_mm2, η=chuck.efficiency
+    )
+
+
+def _refuse_beyond(p: float, chuck: ChuckForce) -> None:
+    """Raise FieldProblem for a pressure that the cylinder may not have, or that pulls more than the draw-bar may."""
+    if p > chuck.max_pressure_bar:
         raise FieldProblem(
             "pressure_bar",
             Sentence(
                 "{p} is above the {limit} that the cylinder may have; lower the pressure.",
                 p=Figure(p, "bar", exact=True),
-                limit=Figure(limit, "bar", "down", exact=True),
+                limit=Figure(chuck.max_pressure_bar, "bar", "down", exact=True),
             ),
         )
-    if chuck.chart:
-        return _from_chart(p, chuck, w)
-    assert chuck.piston_area_mm2 is not None and chuck.force_ratio is not None
-    draw = w.step(
-        "F_draw", "Draw force", "p * 0.1 * A * η", "N", BOOK, p=p, A=chuck.piston_area_mm2, η=chuck.efficiency
-    )
+    draw = 0.0 if chuck.chart else _draw(p, chuck, Working())
     if chuck.max_draw_n is not None and draw > chuck.max_draw_n * (1 + 1e-9):
         raise FieldProblem(
             "pressure_bar",
@@ -192,7 +212,6 @@ def _charted(p: float, chuck: ChuckForce, w: Working) -> float:
                 limit=Figure(chuck.max_draw_n, "N", "down"),
             ),
         )
-    return w.step("F_chart", "Grip by the book", "F_draw * i", "N", BOOK, F_draw=draw, i=chuck.force_ratio)
 
 
 def _from_chart(p: float, chuck: ChuckForce, w: Working) -> float:
@@ -265,13 +284,12 @@ def allowable_grip(chuck: ChuckForce, grip_height_mm: float, w: Working) -> floa
     )
 
 
+@documented(ChuckGripInput)
 def chuck_grip(given: ChuckGripInput) -> ChuckGripResult:
     """Static grip of a chuck at a pressure, at the height where the jaws hold.
 
     Parameters
-        given.pressure_bar [bar] above 0, within the chart and the cylinder's limit
-        given.grip_height_mm [mm] 0…500, above the master-jaw guide
-        given.condition_factor [-] 0…1.2; given.jaws 2…12
+        {parameters}
     Returns
         grip_n [N] sum over all jaws, per_jaw_n [N], height_factor [-] ≤ 1,
         allowable_grip_n [N] by the rated moment, overloaded: charted grip × height above it
@@ -290,7 +308,8 @@ def chuck_grip(given: ChuckGripInput) -> ChuckGripResult:
     """
     w = Working()
     chuck = given.chuck
-    charted = _charted(given.pressure_bar, chuck, w)
+    _refuse_beyond(given.pressure_bar, chuck)
+    charted = book_grip(given.pressure_bar, chuck, w)
     if charted > chuck.max_grip_n * (1 + 1e-9):
         raise FieldProblem(
             "pressure_bar",

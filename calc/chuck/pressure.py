@@ -8,8 +8,9 @@ from itertools import pairwise
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.chuck.grip import ALLOWED, CLOSE, ChuckForce, allowable_grip, height_factor
+from calc.chuck.grip import ALLOWED, CLOSE, ChuckForce, allowable_grip, book_grip, height_factor
 from calc.chuck.speed import StackParts, Transmission, centrifugal, stack_moment
+from calc.describing import documented
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -73,8 +74,7 @@ class PressureNeededResult(Explained):
 def _pressure_for(charted: float, chuck: ChuckForce) -> float | None:
     """The least pressure [bar] whose book grip is `charted` [N]; None beyond the chart's end, or beyond all numbers."""
     if not chuck.chart:
-        assert chuck.piston_area_mm2 is not None and chuck.force_ratio is not None
-        per_bar = 0.1 * chuck.piston_area_mm2 * chuck.efficiency * chuck.force_ratio
+        per_bar = book_grip(1.0, chuck, Working())
         found = charted / per_bar if per_bar > 0 else math.inf
         return found if math.isfinite(found) else None
     if charted <= chuck.chart[0].grip_n:
@@ -84,17 +84,6 @@ def _pressure_for(charted: float, chuck: ChuckForce) -> float | None:
             rise = b.grip_n - a.grip_n
             return a.pressure_bar + (b.pressure_bar - a.pressure_bar) * (charted - a.grip_n) / rise
     return None
-
-
-def book_grip(pressure: float, chuck: ChuckForce) -> float:
-    """The book's grip [N] at a pressure on the chart."""
-    if not chuck.chart:
-        assert chuck.piston_area_mm2 is not None and chuck.force_ratio is not None
-        return pressure * 0.1 * chuck.piston_area_mm2 * chuck.efficiency * chuck.force_ratio
-    for a, b in pairwise(chuck.chart):
-        if pressure <= b.pressure_bar:
-            return a.grip_n + (b.grip_n - a.grip_n) * (pressure - a.pressure_bar) / (b.pressure_bar - a.pressure_bar)
-    return chuck.chart[-1].grip_n
 
 
 def _limits(given: PressureNeededInput, factor: float, centrifugal: float, w: Working) -> dict[LimitedBy, float]:
@@ -117,12 +106,12 @@ def _limits(given: PressureNeededInput, factor: float, centrifugal: float, w: Wo
         )
     limits: dict[LimitedBy, float] = {"moment": allowed * c, "chuck": chuck.max_grip_n * factor * c}
     if not chuck.chart:
-        limits["cylinder"] = book_grip(chuck.max_pressure_bar, chuck) * factor * c
+        limits["cylinder"] = book_grip(chuck.max_pressure_bar, chuck, Working()) * factor * c
         if chuck.max_draw_n is not None and chuck.force_ratio is not None:
             limits["draw"] = chuck.max_draw_n * chuck.force_ratio * factor * c
     elif chuck.max_pressure_bar < chuck.chart[-1].pressure_bar:
         within = max(chuck.max_pressure_bar, chuck.chart[0].pressure_bar)
-        limits["cylinder"] = book_grip(within, chuck) * factor * c
+        limits["cylinder"] = book_grip(within, chuck, Working()) * factor * c
     else:
         limits["chart"] = chuck.chart[-1].grip_n * factor * c
     if given.wall_limit_n is not None:
@@ -142,14 +131,12 @@ SAYS: dict[LimitedBy, str] = {
 }
 
 
+@documented(PressureNeededInput)
 def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
     """The least gauge pressure at which the grip meets a demand at a speed.
 
     Parameters
-        given.required_grip_n [N] over all jaws, safety included; given.rpm [rpm]; given.stack masses [kg]
-        at radii [mm]; given.transmission [-]; given.chuck, given.grip_height_mm [mm],
-        given.condition_factor [-] 0.01…1.2 as in `chuck-grip`; given.wall_limit_n [N] or None;
-        given.jaw_height_mm [mm] of the top jaw's centre of mass above the guide, for an inside grip
+        {parameters}
     Returns
         pressure_bar [bar], None where a limit forbids it; limited_by the limit that is reached first:
         moment, wall, cylinder, chart, chuck or draw; margin_n [N] from the static grip needed to that

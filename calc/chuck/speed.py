@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -68,7 +69,13 @@ class GripAtSpeedResult(Explained):
 
 
 def stack_moment(stack: tuple[StackPart, ...], w: Working) -> float:
-    """Σ m·r of one jaw [kg·mm], as a step."""
+    """Σ m·r of one jaw stack [kg·mm], as a step.
+
+    >>> stack_moment((StackPart(2.0, 60.0), StackPart(0.5, 40.0)), Working())
+    140.0
+
+    Reference: first moment of masses; method of VDI 3106.
+    """
     values: dict[str, float] = {}
     for i, part in enumerate(stack, 1):
         values[f"m_{i}"], values[f"r_{i}"] = part.mass_kg, part.radius_mm
@@ -114,13 +121,12 @@ def grip_left(w: Steps[N], side: Side, static: N | float, taken: N, transmission
     return w.step("F_n", label, formula, "N", SPEED, F_0=static, λ=transmission, F_c=taken)
 
 
+@documented(GripAtSpeedInput)
 def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
     """Grip at a spindle speed.
 
     Parameters
-        given.static_grip_n [N] sum over all jaws, above 0
-        given.side od | id; given.jaws 2…12; given.rpm [rpm] 0…20 000
-        given.stack masses [kg] at radii [mm] of one jaw; given.transmission [-] 0…2
+        {parameters}
     Returns
         centrifugal_n [N] all jaws; grip_n [N] ≥ 0; kept_fraction [-] of the static grip
     Raises
@@ -244,13 +250,12 @@ def _wall_limited(given: SpeedLimitInput, w: Working) -> float | None:
     )
 
 
+@documented(SpeedLimitInput)
 def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
     """The speed cap: the least of the grip-limited, chuck's, machine's and own limits.
 
     Parameters
-        given.static_grip_n, given.required_grip_n [N] sums over all jaws
-        given.stack masses [kg] at radii [mm] of one jaw; limits [rpm] above 0
-        given.wall_limit_n [N], given.guides_max_rpm [rpm]: inside grip, whose gain presses on both
+        {parameters}
     Returns
         grip_limited_rpm [rpm], None where speed does not limit (inside grip that is enough standing
         still, or massless jaws), 0 with a stop where the grip is too small standing still;

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Sentence
@@ -42,12 +43,12 @@ class CoolantResult(Explained):
     drain_l: Annotated[float, Found("Drain", "l", "up")]
 
 
+@documented(CoolantInput)
 def coolant(given: CoolantInput) -> CoolantResult:
     """How strong the coolant is, and what brings it to the strength wanted.
 
     Parameters
-        given.reading on the refractometer's scale; given.factor of the product; given.target_percent [%] 0…50;
-        given.volume_l [l] in the tank
+        {parameters}
     Returns
         percent [%]; add_concentrate_l [l] where it is too weak; add_water_l [l] where it is too strong and
         the tank has room; drain_l [l] to drain and fill up with water instead where it has none

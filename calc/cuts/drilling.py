@@ -9,6 +9,7 @@ from typing import Annotated, Any
 
 from calc import terms
 from calc.cuts.spindle import DRIVE_EFFICIENCY, KIENZLE
+from calc.describing import documented
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -76,6 +77,9 @@ def pecks(diameter_mm: float, depth_mm: float) -> tuple[float, ...]:
 
     >>> pecks(10, 25), pecks(10, 55)
     ((), (30.0, 40.0, 50.0, 55.0))
+
+    Raises FieldProblem deeper than two hundred diameters behind the first peck.
+    Reference: typical; docs/method.md, “Drilling, grooving, threading”.
     """
     if depth_mm <= DEEP * diameter_mm * (1 + 1e-9):
         return ()
@@ -144,13 +148,12 @@ def travel(w: Steps[N], depth: float, drill: Drilled) -> N:
     )
 
 
+@documented(DrillInput)
 def drill(given: DrillInput) -> DrillResult:
     """Speed, feed rate, chip, torque, thrust, power and time of a drill on centre, in solid or from a pilot.
 
     Parameters
-        given.diameter_mm [mm]; pilot_mm [mm], 0 in solid; speed_m_min [m/min] at the corner;
-        feed_mm_rev [mm/rev]; point_deg 60…180°; kc11 [N/mm²], mc 0…0.6; wear 1…3;
-        depth_mm [mm] of the hole; max_rpm [rpm] holds the speed; efficiency 0…1
+        {parameters}
     Returns
         rpm, feed_mm_min, chip_thickness_mm, torque_nm, thrust_n, power_kw at the motor,
         minutes (None without a depth), pecks_mm

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group
 from calc.quantities import Figure, Sentence
@@ -82,16 +83,18 @@ def finish_feed(ra_um: float, corner_radius_mm: float, *, wiper: bool = False) -
 
     >>> round(finish_feed(3.2, 0.8), 4)
     0.2825
+
+    Reference: Ra = f²/(18·√3·r) of arcs side by side, both above 0; the wiper's factor is typical.
     """
     return math.sqrt(18 * math.sqrt(3) * corner_radius_mm * ra_um * (2 if wiper else 1) / 1000)
 
 
+@documented(FeedWindowInput)
 def feed_window(given: FeedWindowInput) -> FeedWindowResult:
     """The feeds that corner radius, finish and chip breaker allow, and the overlap of the three.
 
     Parameters
-        given.corner_radius_mm [mm] above 0; given.ra_um [µm] and given.breaker, None where there is none;
-        given.depth_mm [mm] per side; given.wiper doubles the allowed Ra
+        {parameters}
     Returns
         feed_min_mm_rev = max(r/3, breaker from); feed_max_mm_rev = min(2r/3, finish, breaker to);
         bound_by: which of them sets the upper end; schools: each on its own;

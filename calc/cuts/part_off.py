@@ -9,6 +9,7 @@ from typing import Annotated, Generic
 
 from calc import terms
 from calc.cuts.spindle import Turning
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -133,17 +134,18 @@ def width_for(diameter_mm: float) -> float | None:
 
     >>> width_for(24), width_for(36), width_for(100)
     (2.0, 3.0, None)
+
+    Reference: typical; docs/method.md, “Facing and parting off”.
     """
     return next((w for most, w in WIDTHS if diameter_mm <= most), None)
 
 
+@documented(PartOffInput)
 def part_off(given: PartOffInput) -> PartOffResult:
     """Where the spindle tops out while parting off, the feeds, the time, and whether the blade reaches.
 
     Parameters
-        given.diameter_mm, end_diameter_mm [mm]; width_mm [mm]; speed_m_min [m/min]; feed_mm_rev [mm/rev],
-        slow_feed_mm_rev from slow_below_mm [mm] inwards; max_rpm [rpm]; reach_mm, reach_max_mm [mm];
-        peck_mm [mm per side]
+        {parameters}
     Returns
         cap_diameter_mm [mm]; minutes [min] in cut; kerf_mm (the width); reach_ok: at least the radius and
         2 mm, and no more than the blade's stated hang-out; feeds: the stretches; pecks: how many, 0 none

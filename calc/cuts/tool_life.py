@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Annotated, Generic
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -105,13 +106,12 @@ def edge_life(w: Steps[N], reference: N, speed: N, exponent: float) -> N:
     return w.step("T", "Life of an edge", "15 * (v_15/v)**(1/n)", "min", TAYLOR, v_15=reference, v=speed, n=exponent)
 
 
+@documented(ToolLifeInput)
 def tool_life(given: ToolLifeInput) -> ToolLifeResult:
     """How long an edge lasts at a speed, feed and depth, and how many edges a run takes.
 
     Parameters
-        given.speed_m_min [m/min], feed_mm_rev [mm/rev], depth_mm [mm per side]; speed_ref [m/min] that gives
-        15 minutes at feed_ref and depth_ref; exponent 0.05…0.9; cut_minutes [min] in cut of a piece;
-        quantity, edges_per_insert; machine_per_min, edge_cost, change_min for Gilbert's speeds
+        {parameters}
     Returns
         life_min [min]; pieces_per_edge, whole; edges and inserts for the run;
         cheapest_m_min, fastest_m_min [m/min], None where their figures are not given

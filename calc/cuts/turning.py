@@ -11,6 +11,7 @@ from calc.cuts.chip import CHIP, Engaged, Metal, chip_of, forces_of
 from calc.cuts.chips import SEEN, Seen, read_chip
 from calc.cuts.feed_window import Breaker
 from calc.cuts.spindle import DRIVE_EFFICIENCY, motor_power, spindle_torque
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -120,15 +121,12 @@ def _chip_breaks(given: CutInput, w: Working) -> bool | None:
     return rolls and inside
 
 
+@documented(CutInput)
 def cut(given: CutInput) -> CutResult:
     """Speed, chip, forces, power, torque and theoretical finish of a cut.
 
     Parameters
-        given.diameter_mm [mm] above 0; given.speed_m_min [m/min] or given.rpm [rpm], one of them
-        given.feed_mm_rev [mm/rev] 0…5; given.depth_mm [mm] per side 0…50; corner radius [mm] 0…12
-        given.approach_deg 10…135°, given.rake_deg −30…40°; given.kc11 [N/mm²], given.mc 0…0.6
-        given.wear 1…3; given.max_rpm [rpm] holds a surface speed, refuses a fixed rpm above it
-        given.efficiency 0…1 of the drive; given.breaker, its window of feed and depth; given.chip_seen
+        {parameters}
     Returns
         rpm, speed_m_min, feed_mm_min; chip_thickness_mm (mean), chip_width_mm (active edge);
         tangential_n, feed_n, passive_n [N], the latter two at least a fifth of the first;

@@ -19,6 +19,11 @@ def block_in_disc(width: float, near: float, far: float, radius: float) -> tuple
 
     The rectangle spans x from `near` to `far` (0 ≤ near < far) and is `width` across, centred on
     y = 0; the disc of `radius` is centred on the axis.
+
+    >>> block_in_disc(2, 0, 1, 10)  # whole: 2 × 1, its middle half a millimetre out
+    (2.0, 1.0)
+
+    Reference: elementary integrals of the circle; derived in docs/method.md, “Masses”.
     """
     if radius <= near:
         return 0.0, 0.0
@@ -35,7 +40,14 @@ def block_in_disc(width: float, near: float, far: float, radius: float) -> tuple
 
 
 def sector(inner: float, outer: float, angle_deg: float) -> tuple[float, float]:
-    """(area [mm²], first moment along its middle line [mm³]) of an annular sector."""
+    """(area [mm²], first moment along its middle line [mm³]) of an annular sector: radii [mm], angle 0 to 360°.
+
+    >>> area, moment = sector(0, 1, 180)  # half a disc: π/2, its centroid 4/(3π) out
+    >>> round(area, 4), round(moment / area, 4)
+    (1.5708, 0.4244)
+
+    Reference: centroid of a sector, 2/3·(R³ − r³)/(R² − r²)·sin(α/2)/(α/2).
+    """
     if outer <= inner:
         return 0.0, 0.0
     half = math.radians(angle_deg) / 2

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Group, Quantity, Text
 from calc.quantities import Bare, Figure, Sentence
@@ -179,13 +180,12 @@ def _groove_steps(given: JawBackingInput) -> tuple[Sentence, ...]:
     )
 
 
+@documented(JawBackingInput)
 def jaw_backing(given: JawBackingInput) -> JawBackingResult:
     """What the jaws close on while they are bored, with pressure, speed, reasons and steps.
 
     Parameters
-        given.grip_diameter_mm [mm]; given.tool_clearance_mm [mm per side]; given.pressure_bar [bar] of
-        production; given.rings, each with inner_mm, outer_mm [mm], max_bar [bar], max_rpm [rpm];
-        given.plug diameter_mm [mm], outside grip only
+        {parameters}
     Returns
         choice ring, plug or groove-ring, None where nothing will do; ring: its name;
         bore_pressure_bar [bar], bore_max_rpm [rpm], None where no record gives one;

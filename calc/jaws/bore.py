@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Quantity
 from calc.quantities import Figure, Sentence
@@ -150,15 +151,12 @@ def _touching(given: JawBoreInput, depth: float, groove_width: float, w: Working
     return touching
 
 
+@documented(JawBoreInput)
 def jaw_bore(given: JawBoreInput) -> JawBoreResult:
     """The pocket to bore for a gripped diameter.
 
     Parameters
-        given.grip_diameter_mm [mm] nominal; given.part_length_mm, given.plain_length_mm [mm]
-        given.jaw_height_mm [mm] usable: jaw height less bolt-head top; given.face_radius_mm [mm]
-        given.depth_mm [mm], else a third of the part rounded up to 0.5, within the plain length
-        given.offset_mm [mm] a smaller step ahead of the gripped one, which does not touch
-        given.seat floor, or face: the shoulder rests on the jaw face and the floor must clear
+        {parameters}
     Returns
         bore_diameter_mm, bore_depth_mm, start_diameter_mm, groove_width_mm, groove_depth_mm [mm];
         floor_mm [mm] left above the bolt heads; grip_fraction [-] of the part's length;

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
@@ -58,12 +59,12 @@ def _half_chord(given: JawContactInput) -> float:
     return half
 
 
+@documented(JawContactInput)
 def jaw_contact(given: JawContactInput) -> JawContactResult:
     """How bored jaws touch a piece that is not their size, and the gap that is left.
 
     Parameters
-        given.jaw_diameter_mm, given.part_diameter_mm [mm]; given.jaw_width_mm [mm];
-        given.wrap_deg [deg] where the bored arc ends before the jaw's corners
+        {parameters}
     Returns
         mode: full, centre (three lines at mid-jaw) or edges (six lines on the corners);
         gap_mm [mm]: at the corners in mode centre, at mid-jaw in mode edges

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Quantity
 from calc.jaws.areas import block_in_disc, sector
@@ -91,14 +92,12 @@ def _plan(given: JawMassInput) -> tuple[tuple[float, float], tuple[float, float]
     return sector(given.inner_radius_mm, given.outer_radius_mm, given.angle_deg), inside
 
 
+@documented(JawMassInput)
 def jaw_mass(given: JawMassInput) -> JawMassResult:
     """Mass and centre radius of one top jaw after its bore.
 
     Parameters
-        given.kind block: width, length (radial) [mm], inner end at face_radius_mm
-        given.kind pie: inner and outer radius [mm], angle [deg] up to 180
-        given.bore_radius_mm, given.bore_depth_mm [mm]: outside grip removes what lies inside this
-        radius over this depth, inside grip what lies beyond it
+        {parameters}
     Returns
         mass_kg [kg], radius_mm [mm] of the centre of mass from the spindle axis
     Raises

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -212,13 +213,12 @@ def _notes(given: JawPositionInput, found: Tooth, w: Working) -> None:
         )
 
 
+@documented(JawPositionInput)
 def jaw_position(given: JawPositionInput) -> JawPositionResult:
     """The serration tooth to mount a jaw in, with its neighbours compared.
 
     Parameters
-        given.face_radius_0_mm, given.tnut_radius_0_mm [mm] in tooth 0 at mid-stroke;
-        given.pitch_mm [mm]; given.teeth, tooth k counts from 0 outward;
-        given.body_radius_mm [mm]; given.cleanup_mm [mm]; given.closing_travel_mm [mm] of one jaw
+        {parameters}
     Returns
         tooth; face_radius_mm, removed_mm at mid-jaw [mm]; wrap_deg [deg] of one jaw; full_wrap: the
         arc reaches both corners; clear: closed jaws do not meet; tnut_to_body_mm [mm];

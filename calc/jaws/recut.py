@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -59,12 +60,12 @@ class JawRecutResult(Explained):
     recuts_left: Annotated[int | None, Found("Re-cuts left")] = None
 
 
+@documented(JawRecutInput)
 def jaw_recut(given: JawRecutInput) -> JawRecutResult:
     """The size a jaw set stands at, what to remove, and whether to move the jaws first.
 
     Parameters
-        given.reading_mm [mm] X with a slip of paper between tool and jaw; given.paper_mm [mm];
-        given.target_mm [mm]; given.damage_mm, given.limit_mm [mm per side]; given.wall_left_mm [mm]
+        {parameters}
     Returns
         size_mm [mm]; removal_mm [mm per side], below zero where the jaws already stand beyond the
         target; verdict cut, close-in or open-out; move_mm [mm on diameter] to clamp them by first;

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -50,12 +51,12 @@ class JawStrokeResult(Explained):
     ok: Annotated[bool, Found("Both are there")]
 
 
+@documented(JawStrokeInput)
 def jaw_stroke(given: JawStrokeInput) -> JawStrokeResult:
     """The opening left to load the largest piece and the closing left to grip the smallest.
 
     Parameters
-        given.stroke_mm [mm] of one jaw; given.position 0 … 1, 0.5 is mid-stroke;
-        given.nominal_mm, given.largest_mm, given.smallest_mm [mm] diameters
+        {parameters}
     Returns
         load_clearance_mm, closing_travel_mm [mm on diameter]; clearance_wanted_mm, travel_wanted_mm
         with the typical allowances; ok: both are there

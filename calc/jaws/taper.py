@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -48,12 +49,12 @@ class JawTaperResult(Explained):
     needed: Annotated[bool, Found("Taper needed")]
 
 
+@documented(JawTaperInput)
 def jaw_taper(given: JawTaperInput) -> JawTaperResult:
     """The gap that opens at the jaw's tip under production force, and the taper that closes it.
 
     Parameters
-        given.force_part_n, given.force_cut_n [N] of one jaw; given.lever_mm, given.grip_length_mm,
-        given.width_mm, given.thickness_mm [mm]; moduli [GPa]
+        {parameters}
     Returns
         gap_mm [mm per side] over the grip length (below zero where the jaw was bored at more force than
         it holds with); taper_on_diameter_mm [mm]; needed

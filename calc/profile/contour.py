@@ -211,7 +211,13 @@ def _on_arc(a: Vertex, b: Vertex, t: float) -> tuple[float, float]:
 
 
 def arc_centre(a: Vertex, b: Vertex) -> tuple[float, float, float]:
-    """(z, r, radius) of the circle an arc lies on."""
+    """(z, r, radius) [mm] of the circle an arc lies on; the bulge of `a`, not 0, is tan of a quarter of its turn.
+
+    >>> arc_centre(Vertex(0, 0, 1), Vertex(2, 0))  # half a turn
+    (1.0, 0.0, 1.0)
+
+    Reference: chord and bulge of DXF polylines.
+    """
     k = (1 - a.bulge**2) / (4 * a.bulge)
     dz, dr = b.z - a.z, b.r - a.r
     cz, cr = (a.z + b.z) / 2 - k * dr, (a.r + b.r) / 2 + k * dz
@@ -223,6 +229,11 @@ def turned_volume(path: Sequence[Vertex]) -> tuple[float, float]:
 
     ∫ π r² dz along the contour, by twelve Gauss points a piece: exact on straight pieces, beyond
     double precision on the arcs of edges and corners.
+
+    >>> [round(x, 3) for x in turned_volume((Vertex(0, 1), Vertex(2, 1)))]  # a rod of radius 1, 2 long: 2π, 2π
+    [6.283, 6.283]
+
+    Reference: Guldin's solid of revolution; Gauss–Legendre quadrature.
     """
     volume = moment = 0.0
     for a, b in itertools.pairwise(path):

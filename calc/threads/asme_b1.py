@@ -135,7 +135,13 @@ def _places(value: float) -> float:
 
 
 def minor_tolerance(diameter_in: float, per_inch: float, name: str) -> float:
-    """Tolerance [in] of an inside thread's minor diameter."""
+    """Tolerance [in] of an inside thread's minor diameter, class 1B, 2B or 3B.
+
+    >>> round(minor_tolerance(0.25, 20, "2B"), 4)  # 1/4-20: 0.196 to 0.207
+    0.0115
+
+    Reference: ASME B1.1, section on formulas, minor diameter of internal threads.
+    """
     p, d = 1 / per_inch, diameter_in
     bent: float = 0.05 * p ** (2 / 3) + 0.03 * p / d - 0.002
     if name == "3B":

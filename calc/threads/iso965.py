@@ -92,6 +92,8 @@ def nearest_r40(value: float) -> float:
 
     >>> nearest_r40(149.1), nearest_r40(0.0163)
     (150.0, 0.016)
+
+    Reference: ISO 3, series R40; the value above 0.
     """
     decade = 10 ** math.floor(math.log10(value))
     x = value / decade
@@ -103,7 +105,13 @@ def nearest_r40(value: float) -> float:
 def band_of(diameter_mm: float) -> tuple[float, float]:
     """(lower end, geometric mean) of the band a major diameter [mm] falls in.
 
-    Raises FieldProblem outside the standard.
+    Raises FieldProblem outside 1 to 355 mm.
+
+    >>> low, mean = band_of(20)
+    >>> low, round(mean, 2)
+    (11.2, 15.84)
+
+    Reference: ISO 965-1, bands of basic major diameter.
     """
     for low, high in pairwise(BANDS):
         if low < diameter_mm <= high:
@@ -182,7 +190,13 @@ def tolerances(diameter_mm: float, pitch_mm: float, text: str, *, internal: bool
 
 
 def engagement(diameter_mm: float, pitch_mm: float) -> tuple[float, float]:
-    """(from, to) [mm]: the length of engagement that the classes are given for, group N of ISO 965-1."""
+    """(from, to) [mm]: the length of engagement that the classes are given for.
+
+    >>> [round(x, 1) for x in engagement(20, 2.5)]
+    [9.1, 27.2]
+
+    Reference: ISO 965-1, group N: 2.24·P·d^0.2 to 6.7·P·d^0.2, d the lower end of the band; the table rounds them.
+    """
     low = min((b for b in BANDS if b < diameter_mm), default=BANDS[0], key=lambda b: diameter_mm - b)
     d = max(low, 0.99)
     return 2.24 * pitch_mm * d**0.2, 6.7 * pitch_mm * d**0.2

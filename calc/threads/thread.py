@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Choice, Flag, Quantity, Text
 from calc.quantities import Figure, Sentence
@@ -113,12 +114,12 @@ class _Sizes:
     depth: float
 
 
+@documented(ThreadInput)
 def thread(given: ThreadInput) -> ThreadResult:
     """The limits of a thread, the depth after each pass, and its size over wires.
 
     Parameters
-        given.form; diameter_mm [mm] major; pitch_mm [mm] below the diameter; internal; class ("6g", "2B",
-        empty for the usual one); passes 1…60; engagement_mm [mm]; starts 1…12; wire_mm [mm]
+        {parameters}
     Returns
         major, pitch_diameter, minor: each max and min [mm], None where the standard sets none (an inside
         major's largest, an outside unified minor's smallest); depth_mm [mm] per side; lead_mm;

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
+from calc.describing import documented
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -57,13 +58,12 @@ def overhang_limit(modulus_gpa: float) -> float:
     return 4.0 if modulus_gpa < STEEL_BELOW_GPA else 8.0 if modulus_gpa <= HEAVY_BELOW_GPA else 6.0
 
 
+@documented(BoringBarInput)
 def boring_bar(given: BoringBarInput) -> BoringBarResult:
     """How far a boring bar bends under the passive force, and whether it is the right bar for the bore.
 
     Parameters
-        given.bore_mm, bar_mm, overhang_mm [mm] above 0; force_n [N] 0…200 000 passive force;
-        modulus_gpa [GPa]; tolerance_mm [mm] on diameter, None where the print has none;
-        kc_n_mm2 [N/mm²] for the width that stays free of chatter
+        {parameters}
     Returns
         deflection_mm [mm] on radius (it shows twice on diameter); overhang_ratio; ok;
         allowed_mm [mm]: the bend that the tolerance stands, None without one;

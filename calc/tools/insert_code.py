@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Annotated, Literal, NoReturn
 
+from calc.describing import documented
 from calc.errors import FieldProblem
 from calc.fields import Checked, Text
 from calc.quantities import Sentence
@@ -242,13 +243,12 @@ def cutting_edges(shape: str, *, double_sided: bool) -> int:
     return per_face * (2 if double_sided else 1)
 
 
+@documented(InsertCodeInput)
 def insert_code(given: InsertCodeInput) -> InsertCode:
     """What an insert's designation says, and how the other system writes it.
 
     Parameters
-        given.code: four letters and the figures, "CNMG 120408" (ISO 1832) or "CNMG 432" (ANSI B212.4);
-        blanks and small letters are taken; behind the figures an edge (F, E, T, S), a hand (R, L, N)
-        and, after a hyphen, the breaker's letters may follow
+        {parameters}
     Returns
         system; shape, tolerance, type: their letters; clearance_deg; ic_mm, edge_mm, thickness_mm,
         corner_radius_mm [mm]; iso, ansi: the designations, None where a system has none; corner_deg;

@@ -14,6 +14,7 @@ from typing import Annotated
 import numpy as np
 
 from calc import terms
+from calc.describing import documented
 from calc.errors import CalcError, FieldError
 from calc.quantities import Sentence
 from calc.results import Explained, Found
@@ -129,12 +130,12 @@ def _solve(model: _Model, per_jaw: float) -> tuple[Floats, Floats]:
     raise CalcError([FieldError("", Sentence("The contact did not settle for these figures: check them."))])
 
 
+@documented(WallContactInput)
 def wall_contact(given: WallContactInput) -> WallContactResult:
     """Out-of-round of a wall in jaws bored to any diameter, from the real one-sided contact.
 
     Parameters
-        given.total_grip_n [N] over all jaws; given.jaw_diameter_mm [mm] bored or turned; the piece's
-        diameters [mm]; given.length_mm [mm]; moduli; given.jaws; given.wrap_deg [deg] of one jaw
+        {parameters}
     Returns
         out_of_round_mm [mm] peak to valley of the machined wall; touching_share [-] of the arc;
         contact: pressure and gap over half a jaw; shape: both walls

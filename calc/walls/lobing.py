@@ -9,6 +9,7 @@ from typing import Annotated
 
 import numpy as np
 
+from calc.describing import documented
 from calc.fields import Quantity
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -110,13 +111,12 @@ def wall_shape(given: WallLobingInput) -> tuple[WallPoint, ...]:
     return tuple(map(WallPoint, angles.tolist(), *moved))
 
 
+@documented(WallLobingInput)
 def wall_lobing(given: WallLobingInput) -> WallLobingResult:
     """Out-of-round of a wall machined while three (or z) jaws hold it, and the grip it would stand.
 
     Parameters
-        given.total_grip_n [N] over all jaws; diameters [mm] of the finished wall; given.length_mm [mm];
-        given.modulus_gpa [GPa]; given.poisson [-]; given.jaws; given.wrap_deg [deg] of one jaw;
-        given.allowed_mm [mm]
+        {parameters}
     Returns
         out_of_round_mm [mm] peak to valley of the machined wall (inner for an outside grip, outer for
         an inside grip); out_of_round_point_mm [mm], point loads, the upper bound; max_grip_n [N] for

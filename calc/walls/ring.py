@@ -123,7 +123,13 @@ def wall_response(
 
 
 def even_response(inner: float, outer: float, side: Side, modulus_mpa: float, poisson: float) -> tuple[float, float]:
-    """The same for even pressure all round (Lamé), (inner wall, outer wall) [mm/MPa]."""
+    """The same for even pressure all round: (inner wall, outer wall) [mm/MPa] of radii 0 < inner < outer [mm].
+
+    >>> even_response(45, 55, "od", 200_000, 0.3)[0]  # −2·45·55²/(200 000·(55² − 45²))
+    -0.00136125
+
+    Reference: Lamé's thick ring in plane stress; derived in docs/method.md, “A wall in the jaws”.
+    """
     a, b = inner, outer
     spread = modulus_mpa * (b * b - a * a)
     if side == "od":

@@ -5,8 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from calc.chuck.grip import ChuckForce
-from calc.chuck.pressure import book_grip
+from calc.chuck.grip import ChuckForce, book_grip
 from calc.chuck.speed import StackPart, pull_of
 from calc.plan.comparing import blanks_tried
 from calc.plan.cuts.solve import CUTS
@@ -16,6 +15,7 @@ from calc.plan.jaws.solve import JAWS
 from calc.plan.part.solve import PART
 from calc.plan.pictures import ForceChart, GripCurve
 from calc.plan.view import View
+from calc.working import Working
 
 POINTS = 200
 
@@ -48,7 +48,7 @@ def _pressures(chuck: ChuckForce, figures: ForceFigures) -> tuple[tuple[float, f
             points.append(chuck.max_pressure_bar)
     else:
         points = [0.1, chuck.max_pressure_bar]
-    return tuple((p, book_grip(p, chuck) * share) for p in points)
+    return tuple((p, book_grip(p, chuck, Working()) * share) for p in points)
 
 
 def _other_stacks(view: View) -> dict[str, tuple[StackPart, ...]]:
