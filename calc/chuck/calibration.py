@@ -44,7 +44,7 @@ def condition_of_fit(static_n: float, pressure_bar: float, grip_height_mm: float
     >>> condition_of_fit(48000, 20, 60, book)
     0.8
 
-    Reference: derived in docs/method.md, “Condition”.
+    Reference: derived in docs/method.md, “Calibration from a gauge run”.
     """
     book = chuck_grip(ChuckGripInput(pressure_bar, grip_height_mm, chuck))
     return static_n / book.grip_n

@@ -23,7 +23,7 @@ def block_in_disc(width: float, near: float, far: float, radius: float) -> tuple
     >>> block_in_disc(2, 0, 1, 10)  # whole: 2 × 1, its middle half a millimetre out
     (2.0, 1.0)
 
-    Reference: elementary integrals of the circle; derived in docs/method.md, “Masses”.
+    Reference: elementary integrals of the circle; derived in docs/method.md, “Jaw mass and centre”.
     """
     if radius <= near:
         return 0.0, 0.0

@@ -128,7 +128,7 @@ def even_response(inner: float, outer: float, side: Side, modulus_mpa: float, po
     >>> even_response(45, 55, "od", 200_000, 0.3)[0]  # −2·45·55²/(200 000·(55² − 45²))
     -0.00136125
 
-    Reference: Lamé's thick ring in plane stress; derived in docs/method.md, “A wall in the jaws”.
+    Reference: Lamé's thick ring in plane stress; derived in docs/method.md, “Thin walls”.
     """
     a, b = inner, outer
     spread = modulus_mpa * (b * b - a * a)

@@ -85,13 +85,10 @@ def test_a_bore_that_takes_the_whole_jaw_leaves_nothing_whatever_the_last_bits_s
             block(width, 75, 50, 7.85, 30, 139.0, 50)
 
 
-@given(st.floats(20, 60), st.floats(31, 140), st.floats(0, 50))
+# The jaw ends 105 mm out: a bore below 2 · 105 leaves metal whatever its depth, one of its corners at least.
+@given(st.floats(20, 60), st.floats(31, 140), st.floats(0, 49))
 def test_a_deeper_bore_is_never_heavier_and_lies_no_further_in(width, bore, depth):
-    try:
-        less = block(width, 75, 50, 7.85, 30, bore, depth)
-    except CalcError:
-        assert bore > 105  # nothing is left only when the bore takes the whole jaw
-        return
+    less = block(width, 75, 50, 7.85, 30, bore, depth)
     plain = block(width, 75, 50, 7.85, 30, 0, 0)
     assert less.mass_kg <= plain.mass_kg * (1 + 1e-12)
     assert less.radius_mm >= plain.radius_mm - 1e-6  # an outside bore takes the metal nearest the axis

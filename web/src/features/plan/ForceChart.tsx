@@ -1,13 +1,33 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { useId, useRef, useState } from "react";
+import styled from "styled-components";
 import type { Chart } from "../../api/client";
 import { Axes } from "../../drawing/Axes";
+import { ChartPicture } from "../../drawing/ChartPicture";
 import { Frame } from "../../drawing/frame";
 import { textScale, useSize } from "../../drawing/useSize";
 import { TextButton } from "../../shared/ui/Button";
+import { colour, face, space, type } from "../../shared/ui/theme";
 import { ForceHandles, type Pull } from "./ForceHandles";
-import { Beside, Drawing } from "./forceStyle";
+
+/** What can be laid beside the grip. */
+const Beside = styled.div`
+  position: absolute;
+  bottom: ${space(1)};
+  left: ${space(3.5)};
+  display: flex;
+  gap: ${space(3)};
+  font: 400 ${type.label} ${face.narrow};
+  button {
+    color: ${colour("soft")};
+    text-decoration: none;
+  }
+  button[aria-pressed="true"] {
+    color: ${colour("ink")};
+    text-decoration: underline;
+  }
+`;
 
 /** Room for the figures around the chart, at usual text size. */
 const ROOM = { top: 34, right: 26, bottom: 40, left: 58 };
@@ -55,7 +75,7 @@ export function ForceChart({ chart, pull }: Props) {
   return (
     <Frame ref={frame}>
       {width > 0 && (
-        <Drawing
+        <ChartPicture
           role="group"
           aria-label={`Grip against spindle speed. Standing still ${chart.static_text}; the worst cut needs ${chart.demand_text}; the cap is ${chart.cap_text} rpm; the program reaches ${chart.top_text} rpm.${chart.wall === null ? "" : ` The wall stands ${chart.wall_text}.`}`}
         >
@@ -155,7 +175,7 @@ export function ForceChart({ chart, pull }: Props) {
             );
           })}
           <ForceHandles chart={chart} x={x} y={y} top={edge.top + 14} pull={pull} />
-        </Drawing>
+        </ChartPicture>
       )}
       {offered.length > 0 && (
         <Beside>

@@ -4,10 +4,10 @@ import { useRef } from "react";
 import styled from "styled-components";
 import type { Picture } from "../../api/client";
 import { Axes, thousands } from "../../drawing/Axes";
+import { ChartPicture } from "../../drawing/ChartPicture";
 import { Frame } from "../../drawing/frame";
 import { textScale, useSize } from "../../drawing/useSize";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { Drawing } from "./forceStyle";
 
 const Bars = styled.figure`
   margin: ${space(3)} 0 0;
@@ -127,7 +127,7 @@ export function AcrossCurves({ picture }: { picture: Picture }) {
   return (
     <Frame ref={frame}>
       {width > 0 && (
-        <Drawing role="img" aria-label={`${picture.title}. ${picture.words}`}>
+        <ChartPicture role="img" aria-label={`${picture.title}. ${picture.words}`}>
           <Axes
             x={x}
             y={y}
@@ -169,7 +169,7 @@ export function AcrossCurves({ picture }: { picture: Picture }) {
           <text className="strong" x={right - 8} y={base - 12} textAnchor="end">
             broken: spindle · full: surface speed
           </text>
-        </Drawing>
+        </ChartPicture>
       )}
     </Frame>
   );

@@ -1,18 +1,17 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import styled from "styled-components";
 import { type Plan, Refused, type Session, type Units } from "../../api/client";
-import { Section } from "../../drawing/Section";
 import { useOfferHits } from "../../shared/find/LocalHits";
-import { Button, TextButton } from "../../shared/ui/Button";
+import { Button } from "../../shared/ui/Button";
 import { Blank } from "../../shared/ui/Page";
+import { fold, size } from "../../shared/ui/theme";
 import { Banners } from "./Banners";
 import { useChanges } from "./changes";
-import { ForceChart } from "./ForceChart";
 import { hitsOf, titleOf, useFocusedFact } from "./findable";
 import { groupInView, Ledger } from "./Ledger";
-import { AcrossCurves, InsertDrawing } from "./Pictures";
 import { PlanHeader } from "./PlanHeader";
-import { Body, Canvas, Lower, Page, Picture, Views, Words } from "./planStyle";
+import { PlanPicture } from "./PlanPicture";
 import { type Moment, usePlan, usePlanAt } from "./queries";
 import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
@@ -23,9 +22,52 @@ import { useLive } from "./useLive";
 import { useShortcuts } from "./useShortcuts";
 import { WorkingSheet } from "./WorkingSheet";
 
-const CHART = "chart";
-const INSERT = "insert";
-const ACROSS = "across";
+const Page = styled.div`
+  display: grid;
+  grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
+  height: 100%;
+  @media ${fold.phone} {
+    height: auto;
+  }
+`;
+
+/** Rail, drawing over ledger, slip; on a tablet the slip folds under the drawing. */
+const Body = styled.main`
+  grid-row: 3;
+  display: grid;
+  grid-template: "rail picture slip" minmax(260px, 54%) "rail lower slip" minmax(0, 1fr) / ${size.rail} minmax(0, 1fr) ${size.slip};
+  min-height: 0;
+  > nav {
+    grid-area: rail;
+  }
+  > aside {
+    grid-area: slip;
+  }
+  @media ${fold.tablet} {
+    grid-template: "rail picture" 380px "rail slip" auto "rail lower" auto / ${size.rail} minmax(0, 1fr);
+    overflow: auto;
+    > nav {
+      position: sticky;
+      top: 0;
+      height: calc(100vh - ${size.header});
+    }
+  }
+  @media ${fold.phone} {
+    grid-template: "rail" auto "picture" 320px "slip" auto "lower" auto / minmax(0, 1fr);
+    overflow: visible;
+    > nav {
+      position: static;
+      height: auto;
+    }
+  }
+`;
+
+const Lower = styled.div`
+  grid-area: lower;
+  overflow: auto;
+  min-height: 0;
+  min-width: 0;
+`;
 
 type Props = { session: Session; tools: ReactNode };
 
@@ -67,7 +109,6 @@ export function PlanScreen({ session, tools }: Props) {
   const [lit, setLit] = useState<string | null>(null);
   const [working, setWorking] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
-  const [views, setViews] = useState<Readonly<Record<string, string>>>({});
   const [lastSide, setLastSide] = useState(0);
   const [helpOpen, setHelpOpen] = useState(false);
   // An address without a stop, or with one that is gone, leads to the first of that name, else to the first.
@@ -122,22 +163,8 @@ export function PlanScreen({ session, tools }: Props) {
 
   const answer = stop.answers.find((a) => a.name === working);
   const side = shown.sides[lastSide] ?? shown.sides[0];
-  const scenes = (side?.scenes ?? []).filter((s) => s.stops.length === 0 || s.stops.includes(stop.name));
-  const { chart } = stop;
   const { troubles } = editing;
   const group = groupInView(stop, picked, troubles);
-  const small = stop.pictures.filter((p) => p.group === group && p.kind !== "bars");
-  const insert = small.find((p) => p.kind === "outline");
-  const across = small.find((p) => p.kind === "curves");
-  const offered = [
-    ...(chart ? [{ name: CHART, title: "Grip against speed" }] : []),
-    ...(insert ? [{ name: INSERT, title: insert.title }] : []),
-    ...scenes,
-    ...(across ? [{ name: ACROSS, title: across.title }] : []),
-  ];
-  const wanted = views[stop.name];
-  const view = offered.some((v) => v.name === wanted) ? wanted : offered[0]?.name;
-  const scene = scenes.find((s) => s.name === view) ?? scenes[0];
   const troubled = shown.stops.filter((s) => s.facts.some((f) => f.path !== null && f.path in troubles));
   const elsewhere = troubled.find((s) => s.key !== stop.key);
   const here = troubled.includes(stop);
@@ -182,56 +209,30 @@ export function PlanScreen({ session, tools }: Props) {
       />
       <Body>
         <Rail plan={shown} side={lastSide} at={stop.key} changes={changes} search={search} />
-        <Picture aria-label="Drawing">
-          <Views>
-            {offered.length > 1 &&
-              offered.map((v) => (
-                <TextButton
-                  key={v.name}
-                  aria-pressed={v.name === view}
-                  onPress={() => setViews((all) => ({ ...all, [stop.name]: v.name }))}
-                >
-                  {v.title}
-                </TextButton>
-              ))}
-            {elsewhere && (
-              <p role="status">
-                An entry in{" "}
-                <Link to={`../${elsewhere.key}`} relative="path">
-                  {titleOf(shown, elsewhere)}
-                </Link>{" "}
-                is not kept.
-              </p>
-            )}
-            {said.map((text) => (
-              <p key={text} role="status">
-                {text}
-              </p>
-            ))}
-          </Views>
-          <Canvas>
-            {view === CHART && chart ? (
-              <ForceChart chart={chart} pull={editing} />
-            ) : view === INSERT && insert ? (
-              <InsertDrawing picture={insert} />
-            ) : view === ACROSS && across ? (
-              <AcrossCurves picture={across} />
-            ) : (
-              scene && (
-                <Section
-                  // A view keeps its own place and size.
-                  key={scene.name}
-                  scene={scene}
-                  stop={stop.name}
-                  lit={lit}
-                  changed={(fact) => changes.has(`fact:${stop.key}:${fact}`)}
-                  onLight={setLit}
-                />
-              )
-            )}
-          </Canvas>
-          <Words>{scene?.words.join(" ")}</Words>
-        </Picture>
+        <PlanPicture
+          stop={stop}
+          side={side}
+          group={group}
+          lit={lit}
+          changes={changes}
+          pull={editing}
+          onLight={setLit}
+        >
+          {elsewhere && (
+            <p role="status">
+              An entry in{" "}
+              <Link to={`../${elsewhere.key}`} relative="path">
+                {titleOf(shown, elsewhere)}
+              </Link>{" "}
+              is not kept.
+            </p>
+          )}
+          {said.map((text) => (
+            <p key={text} role="status">
+              {text}
+            </p>
+          ))}
+        </PlanPicture>
         <Lower>
           {answer ? (
             <WorkingSheet answer={answer} units={units} onClose={() => setWorking(null)} />

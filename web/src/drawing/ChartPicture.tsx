@@ -1,9 +1,9 @@
 import styled from "styled-components";
-import { Picture } from "../../drawing/frame";
-import { colour, face, space, type } from "../../shared/ui/theme";
+import { colour } from "../shared/ui/theme";
+import { Picture } from "./frame";
 
-/** The chart's lines and words. */
-export const Drawing = styled(Picture)`
+/** A chart: its lines and words by class. */
+export const ChartPicture = styled(Picture)`
   text {
     fill: ${colour("soft")};
     paint-order: stroke;
@@ -92,23 +92,5 @@ export const Drawing = styled(Picture)`
   }
   .dots {
     fill: ${colour("soft")};
-  }
-`;
-
-/** What can be laid beside the grip. */
-export const Beside = styled.div`
-  position: absolute;
-  bottom: ${space(1)};
-  left: ${space(3.5)};
-  display: flex;
-  gap: ${space(3)};
-  font: 400 ${type.label} ${face.narrow};
-  button {
-    color: ${colour("soft")};
-    text-decoration: none;
-  }
-  button[aria-pressed="true"] {
-    color: ${colour("ink")};
-    text-decoration: underline;
   }
 `;
