@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-from datetime import date
-from typing import Any, Literal
-from uuid import UUID
-
 from django.http import HttpRequest, StreamingHttpResponse
-from ninja import Field, Query, Router, Schema, Status
+from ninja import Query, Router, Status
 
 from server.apps.gauge import live, queries
 from server.apps.gauge.actions import runs
+from server.apps.gauge.schemas import ChuckGaugeOut, GaugeAsk, GaugeRunIn, GaugeRunPage, GreaseIn, LeaveOutIn, LiveAsk
 from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["gauge"])
@@ -18,183 +15,44 @@ LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
 
 
-class GaugeAsk(Schema):
-    """In which units."""
-
-    units: Units = "metric"
-
-
-class LiveAsk(Schema):
-    """Which of the shop's gauges."""
-
-    gauge: str = Field(max_length=60)
-
-
-class GreaseOut(Schema):
-    """An entry of the greasing log."""
-
-    on: date
-    by: str
-    note: str
-
-
-class GaugeRunOut(Schema):
-    """A gauge run in a line; figures are empty until it is kept."""
-
-    id: int
-    on: date
-    by: str
-    source: str
-    side: Literal["od", "id"]
-    note: str
-    jaw_set: str
-    kept: bool
-    pressure: str
-    static: str
-    condition: str
-    transmission: str
-    r_squared: str
-
-
-class TrendPoint(Schema):
-    """The condition measured on a day."""
-
-    on: date
-    condition: float
-
-
-class JawSetOption(Schema):
-    """A jaw set that was bored on the chuck."""
-
-    value: str
-    label: str
-
-
-class ChuckGaugeOut(Schema):
-    """A chuck's greasing and gauge runs; `counts` is the run that plans count with."""
-
-    key: str
-    name: str
-    gauges: list[str]
-    today: date
-    greased: list[GreaseOut]
-    grease: str
-    days: int
-    runs: list[GaugeRunOut]
-    counts: int | None
-    trend: list[TrendPoint]
-    warning: str
-    jaw_sets: list[JawSetOption]
-
-
-class ReadingOut(Schema):
-    """A reading, and how far it stands off the fitted curve; null where it is left out or there is no curve."""
-
-    number: int
-    rpm: float
-    grip: float
-    left_out: bool
-    off: float | None
-
-
-class GaugeFigure(Schema):
-    """A fitted figure in words."""
-
-    label: str
-    text: str
-
-
-class GaugeNote(Schema):
-    """What must be said about a fit."""
-
-    level: Literal["info", "caution", "stop"]
-    code: str
-    text: str
-
-
-class GaugeRunPage(GaugeRunOut):
-    """A run with its readings, its curve and what is said about the fit."""
-
-    unit: str
-    total: int
-    readings: list[ReadingOut]
-    curve: list[list[float]]
-    figures: list[GaugeFigure]
-    outliers: list[int]
-    notes: list[GaugeNote]
-    usable: bool
-    problem: str
-
-
-class GaugeRunIn(Schema):
-    """A new run: with typed readings, or to be read from a gauge."""
-
-    source: Literal["typed", "live"]
-    side: str = Field(max_length=2)
-    on: str = Field(default="", max_length=10)
-    pressure: str = Field(max_length=40)
-    height: str = Field(max_length=40)
-    jaw_mass: str = Field(default="", max_length=40)
-    jaw_radius: str = Field(default="", max_length=40)
-    jaw_set: str = Field(default="", max_length=60)
-    note: str = Field(default="", max_length=120)
-    readings: str = Field(default="", max_length=400_000)
-    units: Units = "metric"
-    key: UUID
-
-
-class LeaveOutIn(Schema):
-    """Readings to leave out of the fit, or to take in again."""
-
-    numbers: list[int] = Field(max_length=5000)
-    left_out: bool
-
-
-class GreaseIn(Schema):
-    """The chuck was greased."""
-
-    on: str = Field(default="", max_length=10)
-    note: str = Field(default="", max_length=120)
-
-
-def _page(key: str, units: Units) -> dict[str, Any]:
+def _page(key: str, units: Units) -> ChuckGaugeOut:
     return queries.chuck_page(key, list(live.gauges()), units)
 
 
 @router.get("/chucks/{key}/gauge", response={200: ChuckGaugeOut, **LOOKS}, operation_id="chuckGauge")
-def chuck_gauge(request: HttpRequest, key: str, asked: Query[GaugeAsk]) -> dict[str, Any]:
+def chuck_gauge(request: HttpRequest, key: str, asked: Query[GaugeAsk]) -> ChuckGaugeOut:
     """A chuck's greasing log, its gauge runs, and where its condition is going."""
     return _page(key, asked.units)
 
 
 @router.post("/chucks/{key}/greasings", response={200: ChuckGaugeOut, **CHANGES}, operation_id="noteGreasing")
-def note_greasing(request: HttpRequest, key: str, given: GreaseIn) -> dict[str, Any]:
+def note_greasing(request: HttpRequest, key: str, given: GreaseIn) -> ChuckGaugeOut:
     """Note that the chuck was greased."""
     runs.grease(key, given.on, given.note, request.user)
     return _page(key, "metric")
 
 
 @router.post("/chucks/{key}/gauge-runs", response={201: GaugeRunPage, **CHANGES}, operation_id="newGaugeRun")
-def new_gauge_run(request: HttpRequest, key: str, given: GaugeRunIn) -> Status[dict[str, Any]]:
+def new_gauge_run(request: HttpRequest, key: str, given: GaugeRunIn) -> Status[GaugeRunPage]:
     """Take a gauge run in: typed or pasted readings, or one that a gauge will fill."""
-    run = runs.take_in(key, given.dict(), given.key, given.units, request.user)
+    run = runs.take_in(key, given, request.user)
     return Status(201, queries.run_page(queries.run_by_id(run.pk), given.units))
 
 
 @router.get("/gauge-runs/{int:run_id}", response={200: GaugeRunPage, **LOOKS}, operation_id="gaugeRun")
-def gauge_run(request: HttpRequest, run_id: int, asked: Query[GaugeAsk]) -> dict[str, Any]:
+def gauge_run(request: HttpRequest, run_id: int, asked: Query[GaugeAsk]) -> GaugeRunPage:
     """A run with its readings and its fit."""
     return queries.run_page(queries.run_by_id(run_id), asked.units)
 
 
 @router.post("/gauge-runs/{int:run_id}/left-out", response={200: GaugeRunPage, **CHANGES}, operation_id="leaveOut")
-def leave_out(request: HttpRequest, run_id: int, given: LeaveOutIn, asked: Query[GaugeAsk]) -> dict[str, Any]:
+def leave_out(request: HttpRequest, run_id: int, given: LeaveOutIn, asked: Query[GaugeAsk]) -> GaugeRunPage:
     """Leave readings out of the fit, or take them in again."""
     return queries.run_page(runs.leave_out(run_id, given.numbers, given.left_out, request.user), asked.units)
 
 
 @router.post("/gauge-runs/{int:run_id}/keep", response={200: GaugeRunPage, **CHANGES}, operation_id="keepGaugeRun")
-def keep(request: HttpRequest, run_id: int, asked: Query[GaugeAsk]) -> dict[str, Any]:
+def keep(request: HttpRequest, run_id: int, asked: Query[GaugeAsk]) -> GaugeRunPage:
     """Let plans count with this run."""
     return queries.run_page(runs.keep(run_id, request.user), asked.units)
 

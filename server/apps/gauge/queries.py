@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from datetime import date
 
 from calc.chuck.calibration import TREND_LEAST, trend_of, usable
 from calc.chuck.fit import GaugePoint, GripFitInput, GripFitResult, grip_fit
@@ -11,6 +11,18 @@ from calc.errors import CalcError
 from calc.quantities import Figure, System, from_core, shown_as
 from server.apps.gauge.known import measured, today
 from server.apps.gauge.models import GaugeRun, Greasing, Reading
+from server.apps.gauge.schemas import (
+    ChuckGaugeOut,
+    Fitted,
+    GaugeFigure,
+    GaugeNote,
+    GaugeRunOut,
+    GaugeRunPage,
+    GreaseOut,
+    JawSetOption,
+    ReadingOut,
+    TrendPoint,
+)
 from server.apps.house import queries as house
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
@@ -56,28 +68,28 @@ def fit_of(run: GaugeRun, readings: list[Reading]) -> GripFitResult:
     return grip_fit(GripFitInput(run.side, points, calculated_k(run)))  # type: ignore[arg-type]
 
 
-def _plate(run: GaugeRun, system: System) -> dict[str, Any]:
+def _plate(run: GaugeRun, system: System) -> GaugeRunOut:
     def said(value: float | None, unit: str = "", places: tuple[int, int] | None = (2, 2)) -> str:
         return "" if value is None else Figure(value, unit, "down", places).text(system)
 
-    return {
-        "id": run.pk,
-        "on": run.on,
-        "by": run.by.username,
-        "source": run.source,
-        "side": run.side,
-        "note": run.note,
-        "jaw_set": run.jaw_set.name if run.jaw_set else "",
-        "kept": run.kept_at is not None,
-        "pressure": Figure(run.pressure_bar, "bar", exact=True).text(system),
-        "static": said(run.static_grip_n, "N", None),
-        "condition": said(run.condition),
-        "transmission": said(run.transmission),
-        "r_squared": said(run.r_squared, "", (3, 3)),
-    }
+    return GaugeRunOut(
+        id=run.pk,
+        on=run.on,
+        by=run.by.username,
+        source=run.source,
+        side="od" if run.side == "od" else "id",
+        note=run.note,
+        jaw_set=run.jaw_set.name if run.jaw_set else "",
+        kept=run.kept_at is not None,
+        pressure=Figure(run.pressure_bar, "bar", exact=True).text(system),
+        static=said(run.static_grip_n, "N", None),
+        condition=said(run.condition),
+        transmission=said(run.transmission),
+        r_squared=said(run.r_squared, "", (3, 3)),
+    )
 
 
-def chuck_page(key: str, gauges: list[str], system: System) -> dict[str, Any]:
+def chuck_page(key: str, gauges: list[str], system: System) -> ChuckGaugeOut:
     """A chuck's greasing log and gauge runs, which run counts, and where its condition is going."""
     pk = chuck_id_of(key)
     rules, now = house.current(), today()
@@ -96,25 +108,23 @@ def chuck_page(key: str, gauges: list[str], system: System) -> dict[str, Any]:
             if trend.below <= now
             else f"At this rate the condition falls below {limit} on {trend.below}: grease the chuck before."
         )
-    return {
-        "key": key,
-        "name": shelf.current().names["chuck"][key],
-        "gauges": gauges,
-        "today": now,
-        "greased": [{"on": g.on, "by": g.by.username, "note": g.note} for g in greased],
-        "grease": _grease_words(since.isoformat() if since else None, now),
-        "days": rules.gauge_days,
-        "runs": [_plate(r, system) for r in runs],
-        "counts": next((r.pk for r in kept if (r.on.toordinal() + rules.gauge_days) >= _ordinal(now)), None),
-        "trend": [{"on": r.on, "condition": r.condition or 0.0} for r in reversed(kept)],
-        "warning": warning,
-        "jaw_sets": [{"value": s.key, "label": s.name} for s in shelf.current().sets_of_chuck(key)],
-    }
+    return ChuckGaugeOut(
+        key=key,
+        name=shelf.current().names["chuck"][key],
+        gauges=gauges,
+        today=date.fromisoformat(now),
+        greased=[GreaseOut(on=g.on, by=g.by.username, note=g.note) for g in greased],
+        grease=_grease_words(since.isoformat() if since else None, now),
+        days=rules.gauge_days,
+        runs=[_plate(r, system) for r in runs],
+        counts=next((r.pk for r in kept if (r.on.toordinal() + rules.gauge_days) >= _ordinal(now)), None),
+        trend=[TrendPoint(on=r.on, condition=r.condition or 0.0) for r in reversed(kept)],
+        warning=warning,
+        jaw_sets=[JawSetOption(value=s.key, label=s.name) for s in shelf.current().sets_of_chuck(key)],
+    )
 
 
 def _ordinal(on: str) -> int:
-    from datetime import date
-
     return date.fromisoformat(on).toordinal()
 
 
@@ -125,50 +135,42 @@ def _grease_words(on: str | None, now: str) -> str:
     return "Greased today." if days == 0 else f"Greased {days} {'day' if days == 1 else 'days'} ago: grease it today."
 
 
-def run_page(run: GaugeRun, system: System) -> dict[str, Any]:
+def run_page(run: GaugeRun, system: System) -> GaugeRunPage:
     """One run: its readings, the fitted curve, the residuals, and what must be said about it."""
     readings = list(run.readings.all())
     unit = shown_as("N", system)
     every = max(1, len(readings) // SHOWN_MOST)
     off: dict[int, float] = {}
-    found: dict[str, Any] = {
-        "curve": [],
-        "notes": [],
-        "figures": [],
-        "outliers": [],
-        "usable": False,
-        "problem": "",
-        "worst": "",
-    }
+    fitted, problem = Fitted(), ""
     try:
         fit = fit_of(run, readings)
     except CalcError as error:
-        found["problem"] = error.errors[0].sentence.text(system)
+        problem = error.errors[0].sentence.text(system)
     else:
-        found |= _fitted(run, readings, fit, system)
+        fitted = _fitted(run, readings, fit, system)
         used = [r.number for r in readings if not r.left_out]
         off = {n: round(from_core(by, "N", unit), 4) for n, by in zip(used, fit.residuals_n, strict=True)}
-    return (
-        _plate(run, system)
-        | found
-        | {
-            "unit": unit.unit,
-            "total": len(readings),
-            "readings": [
-                {
-                    "number": r.number,
-                    "rpm": r.rpm,
-                    "grip": round(from_core(r.grip_n, "N", unit), 4),
-                    "left_out": r.left_out,
-                    "off": off.get(r.number),
-                }
-                for r in readings[::every]
-            ],
-        }
+    shown = [
+        ReadingOut(
+            number=r.number,
+            rpm=r.rpm,
+            grip=round(from_core(r.grip_n, "N", unit), 4),
+            left_out=r.left_out,
+            off=off.get(r.number),
+        )
+        for r in readings[::every]
+    ]
+    return GaugeRunPage(
+        **_plate(run, system).model_dump(),
+        **fitted.model_dump(),
+        problem=problem,
+        unit=unit.unit,
+        total=len(readings),
+        readings=shown,
     )
 
 
-def _fitted(run: GaugeRun, readings: list[Reading], fit: GripFitResult, system: System) -> dict[str, Any]:
+def _fitted(run: GaugeRun, readings: list[Reading], fit: GripFitResult, system: System) -> Fitted:
     unit = shown_as("N", system)
     used = [r for r in readings if not r.left_out]
     most = max(r.rpm for r in readings)
@@ -193,10 +195,10 @@ def _fitted(run: GaugeRun, readings: list[Reading], fit: GripFitResult, system: 
         ),
         ("Largest residual", Figure(abs(worst), "N", "up").text(system)),
     ]
-    return {
-        "curve": curve,
-        "figures": [{"label": a, "text": b} for a, b in figures],
-        "usable": usable(fit),
-        "outliers": [used[i].number for i in fit.outliers],
-        "notes": [{"level": n.level, "code": n.code, "text": n.sentence.text(system)} for n in fit.notes],
-    }
+    return Fitted(
+        curve=curve,
+        figures=[GaugeFigure(label=a, text=b) for a, b in figures],
+        usable=usable(fit),
+        outliers=[used[i].number for i in fit.outliers],
+        notes=[GaugeNote(level=n.level, code=n.code, text=n.sentence.text(system)) for n in fit.notes],
+    )

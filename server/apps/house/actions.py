@@ -13,6 +13,7 @@ from calc.rules import Rules
 from calc.typed import typed_value
 from server.apps.house import queries
 from server.apps.house.models import HouseRules
+from server.apps.house.schemas import RulesOut
 from server.foundation.problems import BadValue, Conflict
 from server.foundation.roles import require_planner
 
@@ -21,7 +22,7 @@ LOCK = 7_305_001  # of the one row of rules to come
 
 
 @transaction.atomic
-def change_rules(given: dict[str, Any], reason: str, base_number: int, person: Any) -> dict[str, Any]:
+def change_rules(given: dict[str, str], reason: str, base_number: int, person: Any) -> RulesOut:
     """Keep changed rules as the next revision. Raises NotAllowed, Conflict, BadValue, or CalcError at the rules."""
     planner = require_planner(person)
     with connection.cursor() as cursor:
@@ -39,11 +40,11 @@ def change_rules(given: dict[str, Any], reason: str, base_number: int, person: A
     return queries.page(may_edit=True)
 
 
-def _changed(now: Rules, given: dict[str, Any]) -> Rules:
+def _changed(now: Rules, given: dict[str, str]) -> Rules:
     """The rules with what was typed put in. Raises CalcError naming every rule that is wrong."""
     known = {f.name: f for f in queries.FIELDS}
     problems: list[FieldError] = []
-    values: dict[str, Any] = {}
+    values: dict[str, float | str] = {}
     for name, typed in given.items():
         if name not in known:
             problems.append(FieldError(name, Sentence("There is no such house rule.")))

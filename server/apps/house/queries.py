@@ -10,6 +10,7 @@ from calc.quantities import Figure
 from calc.reading import read
 from calc.rules import Rules
 from server.apps.house.models import HouseRules
+from server.apps.house.schemas import ChangedOut, ChangeOut, RuleOption, RuleOut, RulesOut
 
 FIELDS: tuple[FieldSpec, ...] = tuple(f for f in fields_of(Rules) if f.name != "number")
 
@@ -37,7 +38,7 @@ def changes(before: Rules, after: Rules) -> list[str]:
     ]
 
 
-def page(may_edit: bool) -> dict[str, Any]:
+def page(may_edit: bool) -> RulesOut:
     """The page of the house rules: each with its meaning, its default, and who changed it last and why."""
     rows = list(HouseRules.objects.select_related("by").order_by("number"))
     states = [Rules(), *(read(Rules, row.values) for row in rows)]
@@ -45,31 +46,31 @@ def page(may_edit: bool) -> dict[str, Any]:
     for row, (before, after) in zip(rows, pairwise(states), strict=True):
         last |= {f.name: row for f in FIELDS if getattr(before, f.name) != getattr(after, f.name)}
     now, first = states[-1], states[0]
-    return {
-        "number": now.number,
-        "may_edit": may_edit,
-        "rules": [
-            {
-                "name": f.name,
-                "label": f.spec.label,
-                "help": f.spec.help,
-                "value": getattr(now, f.name),
-                "unit": f.spec.unit if isinstance(f.spec, Quantity) else "",
-                "text": value_text(f, getattr(now, f.name)),
-                "usual": value_text(f, getattr(first, f.name)),
-                "options": [{"value": k, "label": v} for k, v in f.spec.options.items()]
+    return RulesOut(
+        number=now.number,
+        may_edit=may_edit,
+        rules=[
+            RuleOut(
+                name=f.name,
+                label=f.spec.label,
+                help=f.spec.help,
+                value=getattr(now, f.name),
+                unit=f.spec.unit if isinstance(f.spec, Quantity) else "",
+                text=value_text(f, getattr(now, f.name)),
+                usual=value_text(f, getattr(first, f.name)),
+                options=[RuleOption(value=k, label=v) for k, v in f.spec.options.items()]
                 if isinstance(f.spec, Choice)
                 else None,
-                "changed": _who(last[f.name]) if f.name in last else None,
-            }
+                changed=_who(last[f.name]) if f.name in last else None,
+            )
             for f in FIELDS
         ],
-        "history": [
-            _who(row) | {"changes": changes(before, after)}
+        history=[
+            ChangeOut(**_who(row).model_dump(), changes=changes(before, after))
             for row, (before, after) in reversed(list(zip(rows, pairwise(states), strict=True)))
         ],
-    }
+    )
 
 
-def _who(row: HouseRules) -> dict[str, Any]:
-    return {"number": row.number, "by": row.by.username, "at": row.at, "reason": row.reason}
+def _who(row: HouseRules) -> ChangedOut:
+    return ChangedOut(number=row.number, by=row.by.username, at=row.at, reason=row.reason)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 
@@ -35,13 +33,13 @@ CUT = "/runs/{int:run_id}/sides/{setup}/cuts/{cut}"
 
 
 @router.get("/notebook/cuts", response={200: NotebookOut, **LOOKS}, operation_id="notebook")
-def notebook(request: HttpRequest, asked: Query[NotebookAsk]) -> dict[str, Any]:
+def notebook(request: HttpRequest, asked: Query[NotebookAsk]) -> NotebookOut:
     """A page of proven cuts, the newest first, found by words, operation and material group."""
     return queries.page(asked.find, asked.kind, asked.group, asked.page, asked.units)
 
 
 @router.post("/notebook/cuts", response={201: ProvenLine, **CHANGES}, operation_id="writeProvenCut")
-def write(request: HttpRequest, given: ProvenIn) -> Status[dict[str, Any]]:
+def write(request: HttpRequest, given: ProvenIn) -> Status[ProvenLine]:
     """Write a proven cut by hand."""
     row = write_cut(dict(given.fields), given.units, given.key, request.user)
     return Status(201, queries.line(row, given.units))
@@ -63,21 +61,21 @@ def file_out(request: HttpRequest) -> HttpResponse:
 
 
 @router.post("/notebook/file", response={200: NotebookFileAnswer, **CHANGES}, operation_id="takeNotebookFile")
-def file_in(request: HttpRequest, given: NotebookFileIn) -> dict[str, Any]:
+def file_in(request: HttpRequest, given: NotebookFileIn) -> NotebookFileAnswer:
     """Answer every line of a CSV file, and keep them as asked."""
     answers, kept = take_file(given.text, given.keep, request.user)
-    return {"lines": answers, "kept": kept, "bad": sum(a["outcome"] == "bad" for a in answers)}
+    return NotebookFileAnswer(lines=answers, kept=kept, bad=sum(a.outcome == "bad" for a in answers))
 
 
 @router.get(f"{CUT}/proven", response={200: LikeOut, 403: Problem, 409: Problem, **LOOKS}, operation_id="provenLikeCut")
-def like(request: HttpRequest, run_id: int, setup: str, cut: str, asked: Query[NotebookUnits]) -> dict[str, Any]:
+def like(request: HttpRequest, run_id: int, setup: str, cut: str, asked: Query[NotebookUnits]) -> LikeOut:
     """Proven cuts like a planned one, the most like first, each with why."""
     require_sees_drafts(request.user)
     return queries.like(run_id, setup, cut, asked.units)
 
 
 @router.post(f"{CUT}/keep", response={201: ProvenLine, **CHANGES}, operation_id="keepProvenCut")
-def keep(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenIn) -> Status[dict[str, Any]]:
+def keep(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenIn) -> Status[ProvenLine]:
     """Keep a planned cut that worked, with how its chip and finish came out."""
     seen = Seen(dict(given.fields), given.units, given.key)
     row = keep_planned(run_id, setup, cut, seen, request.user)

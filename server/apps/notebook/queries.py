@@ -17,6 +17,7 @@ from calc.plan.cuts.tooling import situation_of
 from calc.quantities import System, shown_as
 from server.apps.notebook import convert
 from server.apps.notebook.models import ProvenCut
+from server.apps.notebook.schemas import LikeLine, LikeOut, NotebookField, NotebookOption, NotebookOut, ProvenLine
 from server.apps.runs.queries.tools import cut_of
 from server.foundation.problems import NotFound
 
@@ -38,48 +39,50 @@ def _found(find: str, kind: str, group: str) -> QuerySet[ProvenCut]:
     return rows
 
 
-def line(row: ProvenCut, system: System) -> dict[str, Any]:
+def line(row: ProvenCut, system: System) -> ProvenLine:
     """A proven cut as a line."""
-    return {
-        "id": row.pk,
-        "said": convert.words(convert.value(row), system),
-        "run": row.run_name,
-        "by": row.by.username if row.by else "",
-        "at": row.at,
-    }
+    return ProvenLine(
+        id=row.pk,
+        said=convert.words(convert.value(row), system),
+        run=row.run_name,
+        by=row.by.username if row.by else "",
+        at=row.at,
+    )
 
 
-def form(system: System) -> list[dict[str, Any]]:
+def form(system: System) -> list[NotebookField]:
     """The fields of a proven cut that is written by hand."""
     found = []
     for name, field in convert.FIELDS.items():
         spec = field.spec
-        options = [{"value": k, "label": v} for k, v in spec.options.items()] if isinstance(spec, Choice) else None
+        options = (
+            [NotebookOption(value=k, label=v) for k, v in spec.options.items()] if isinstance(spec, Choice) else None
+        )
         found.append(
-            {
-                "name": name,
-                "label": spec.label,
-                "help": spec.help,
-                "unit": shown_as(spec.unit, system).unit if isinstance(spec, Quantity) else "",
-                "kind": "quantity" if isinstance(spec, Quantity) else "choice" if options else "text",
-                "options": options,
-                "required": field.required,
-            }
+            NotebookField(
+                name=name,
+                label=spec.label,
+                help=spec.help,
+                unit=shown_as(spec.unit, system).unit if isinstance(spec, Quantity) else "",
+                kind="quantity" if isinstance(spec, Quantity) else "choice" if options else "text",
+                options=options,
+                required=field.required,
+            )
         )
     return found
 
 
-def page(find: str, kind: str, group: str, number: int, system: System) -> dict[str, Any]:
+def page(find: str, kind: str, group: str, number: int, system: System) -> NotebookOut:
     """A page of the notebook, the newest first."""
     rows = _found(find, kind, group)
     count = rows.count()
-    return {
-        "lines": [line(r, system) for r in rows[number * PAGE : (number + 1) * PAGE]],
-        "count": count,
-        "page": number,
-        "pages": max(1, -(-count // PAGE)),
-        "fields": form(system),
-    }
+    return NotebookOut(
+        lines=[line(r, system) for r in rows[number * PAGE : (number + 1) * PAGE]],
+        count=count,
+        page=number,
+        pages=max(1, -(-count // PAGE)),
+        fields=form(system),
+    )
 
 
 def row_by_id(pk: int) -> ProvenCut:
@@ -97,18 +100,22 @@ def planned(run_id: int, setup: str, cut: str) -> tuple[Any, CutFigures, Situati
     return run, figures, now
 
 
-def like(run_id: int, setup: str, cut: str, system: System) -> dict[str, Any]:
+def like(run_id: int, setup: str, cut: str, system: System) -> LikeOut:
     """Proven cuts like a planned one, the most like first, each with why."""
     run, figures, now = planned(run_id, setup, cut)
     rows = {convert.value(r): r for r in reversed(_found("", now.kind, "")[:LOOKED_AT])}
-    return {
-        "revision": run.revision,
-        "cut": figures.name,
-        "cuts": [
-            line(rows[x.proven], system) | {"score": round(x.score), "why": [r.text(system) for r in x.reasons]}
+    return LikeOut(
+        revision=run.revision,
+        cut=figures.name,
+        cuts=[
+            LikeLine(
+                **line(rows[x.proven], system).model_dump(),
+                score=round(x.score),
+                why=[r.text(system) for r in x.reasons],
+            )
             for x in most_like(now, rows)
         ],
-    }
+    )
 
 
 def proven_of(kind: str | None = None) -> tuple[Proven, ...]:

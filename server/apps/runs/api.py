@@ -99,13 +99,17 @@ def bench_page(request: HttpRequest, asked: Query[BenchAsk]) -> HttpResponse:
 @router.post("/runs", response={201: RunMade, **REFUSALS}, operation_id="newRun")
 def new_run(request: HttpRequest, given: NewRun) -> Status[RunMade]:
     """Put a new run on the bench."""
-    return Status(201, RunMade(id=manage.new_run(given.dict(), given.units, request.user).pk))
+    return Status(
+        201, RunMade(id=manage.new_run(manage.Form(**given.dict(exclude={"units"})), given.units, request.user).pk)
+    )
 
 
 @router.post(f"{RUN}/copy", response={201: RunMade, **REFUSALS}, operation_id="copyRun")
 def copy_run(request: HttpRequest, run_id: int, given: RunNames) -> Status[RunMade]:
     """Copy a run under another name."""
-    return Status(201, RunMade(id=manage.copy_run(run_id, given.dict(), request.user).pk))
+    return Status(
+        201, RunMade(id=manage.copy_run(run_id, manage.Names(given.name, given.drawing_number), request.user).pk)
+    )
 
 
 @router.get(f"{RUN}/file", response={200: str, 403: Problem, **LOOKS}, operation_id="runFile", openapi_extra=JSON_FILE)

@@ -81,7 +81,7 @@ def remove(request: HttpRequest, kind: Kind, key: str) -> Status[None]:
 @router.post("/shelf/jaw_set/items/{key}/life", response={200: Item, **CHANGES}, operation_id="noteLife")
 def life(request: HttpRequest, key: str, given: LifeIn) -> Item:
     """Note what happened to a jaw set; its figures and the runs that take it follow."""
-    note_life(key, given.dict(), given.units, request.user)
+    note_life(key, given, request.user)
     return item.item("jaw_set", key, given.units, request.user)
 
 

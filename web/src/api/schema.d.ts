@@ -1911,6 +1911,31 @@ export interface components {
          * @description A run with its readings, its curve and what is said about the fit.
          */
         GaugeRunPage: {
+            /**
+             * Curve
+             * @default []
+             */
+            curve: number[][];
+            /**
+             * Figures
+             * @default []
+             */
+            figures: components["schemas"]["GaugeFigure"][];
+            /**
+             * Outliers
+             * @default []
+             */
+            outliers: number[];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["GaugeNote"][];
+            /**
+             * Usable
+             * @default false
+             */
+            usable: boolean;
             /** Id */
             id: number;
             /**
@@ -1949,16 +1974,6 @@ export interface components {
             total: number;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
-            /** Curve */
-            curve: number[][];
-            /** Figures */
-            figures: components["schemas"]["GaugeFigure"][];
-            /** Outliers */
-            outliers: number[];
-            /** Notes */
-            notes: components["schemas"]["GaugeNote"][];
-            /** Usable */
-            usable: boolean;
             /** Problem */
             problem: string;
         };

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from datetime import date
 from typing import Any
-from uuid import UUID
 
 from django.db import transaction
 from django.utils import timezone
@@ -13,11 +12,11 @@ from calc.chuck.calibration import condition_of_fit, usable
 from calc.chuck.readings import read_readings
 from calc.errors import CalcError, FieldError
 from calc.fields import Quantity
-from calc.quantities import System
 from calc.typed import typed_value
 from server.apps.gauge import queries
 from server.apps.gauge.known import today
 from server.apps.gauge.models import GaugeRun, Greasing, Reading
+from server.apps.gauge.schemas import GaugeRunIn
 from server.apps.runs.actions.follow_shelf import follow
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.actions.load import renew
@@ -36,12 +35,12 @@ FIELDS = {
 }
 
 
-def _read(given: dict[str, Any], system: System) -> dict[str, Any]:
+def _read(given: GaugeRunIn) -> dict[str, float | None]:
     problems: list[FieldError] = []
-    values: dict[str, Any] = {}
+    values: dict[str, float | None] = {}
     for name, (column, spec, nullable) in FIELDS.items():
         try:
-            values[column] = typed_value(name, spec, given.get(name) or "", nullable=nullable, system=system)
+            values[column] = typed_value(name, spec, getattr(given, name), nullable=nullable, system=given.units)
         except CalcError as error:
             problems += error.errors
     if problems:
@@ -61,29 +60,29 @@ def day(text: str, field: str = "on") -> date:
 
 
 @transaction.atomic
-def take_in(chuck_key: str, given: dict[str, Any], key: UUID, system: System, person: Any) -> GaugeRun:
+def take_in(chuck_key: str, given: GaugeRunIn, person: Any) -> GaugeRun:
     """A new run: typed or pasted readings, or none yet where they come from a gauge. The same key takes it in once."""
     setter = require_setter(person)
     chuck_id = queries.chuck_id_of(chuck_key)
-    before = GaugeRun.objects.filter(key=key).first()
+    before = GaugeRun.objects.filter(key=given.key).first()
     if before is not None:
         return before
     on_shelf = shelf.current()
-    if given["side"] not in ("od", "id"):
+    if given.side not in ("od", "id"):
         raise BadValue("side", "Say whether the gauge was gripped outside or inside.")
-    if given["jaw_set"] and given["jaw_set"] not in on_shelf.ids["jaw_set"]:
+    if given.jaw_set and given.jaw_set not in on_shelf.ids["jaw_set"]:
         raise BadValue("jaw_set", "Choose one that is on the shelf.")
-    values, on = _read(given, system), day(given["on"])
-    points = () if given["source"] == "live" else read_readings(given["readings"])
+    values, on = _read(given), day(given.on)
+    points = () if given.source == "live" else read_readings(given.readings)
     run = GaugeRun.objects.create(
         chuck_id=chuck_id,
-        jaw_set_id=on_shelf.ids["jaw_set"].get(given["jaw_set"] or ""),
-        side=given["side"],
+        jaw_set_id=on_shelf.ids["jaw_set"].get(given.jaw_set or ""),
+        side=given.side,
         on=on,
         by=setter,
-        source=given["source"],
-        note=" ".join(given["note"].split()),
-        key=key,
+        source=given.source,
+        note=" ".join(given.note.split()),
+        key=given.key,
         **values,
     )
     Reading.objects.bulk_create(Reading(run=run, number=i, rpm=p.rpm, grip_n=p.grip_n) for i, p in enumerate(points, 1))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
@@ -16,12 +17,14 @@ from calc.reading import read
 from calc.typed import typed_value
 from server.apps.notebook import convert, queries
 from server.apps.notebook.models import ProvenCut
+from server.apps.notebook.schemas import Entry
 from server.foundation.roles import require_planner, require_setter
 
+Entries = Mapping[str, Entry]
 LOOKS = ("coolant", "chip", "finish_um", "remarks")  # what is seen at the machine
 
 
-def _typed(given: dict[str, Any], system: System) -> dict[str, Any]:
+def _typed(given: Entries, system: System) -> dict[str, Any]:
     """Typed entries as core values. Raises CalcError with every field that cannot be read."""
     problems, found = [], {}
     for name, entry in given.items():
@@ -48,7 +51,7 @@ def _write(value: Proven, key: UUID, person: Any, run_name: str = "") -> ProvenC
 
 
 @transaction.atomic
-def write_cut(given: dict[str, Any], system: System, key: UUID, person: Any) -> ProvenCut:
+def write_cut(given: Entries, system: System, key: UUID, person: Any) -> ProvenCut:
     """Keep a cut written by hand. Raises CalcError with every field to look at."""
     setter = require_setter(person)
     return _write(read(Proven, _typed(given, system)), key, setter)
@@ -58,7 +61,7 @@ def write_cut(given: dict[str, Any], system: System, key: UUID, person: Any) -> 
 class Seen:
     """What was seen of a cut at the machine, as it was typed, with the key that keeps it once."""
 
-    fields: dict[str, Any]
+    fields: Entries
     system: System
     key: UUID
 
@@ -95,11 +98,11 @@ def take_out(pk: int, person: Any) -> None:
     queries.row_by_id(pk).delete()
 
 
-def figures_to_take(pk: int, person: Any) -> dict[str, Any]:
+def figures_to_take(pk: int, person: Any) -> dict[str, float | None]:
     """What a proven cut enters into a plan. Raises NotAllowed, NotFound."""
     require_planner(person)
     value = convert.value(queries.row_by_id(pk))
-    found: dict[str, Any] = {"speed_m_min": value.speed_m_min, "rpm": None}
+    found: dict[str, float | None] = {"speed_m_min": value.speed_m_min, "rpm": None}
     if value.kind != "thread":
         found["feed_mm_rev"] = value.feed_mm_rev
     if value.depth_mm is not None and value.kind in ("turn", "face", "bore"):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import uuid
-from typing import Any
+from typing import Any, Literal
 
 from django.db import transaction
 
@@ -14,9 +14,11 @@ from calc.notebook.proven import Proven
 from calc.reading import read
 from server.apps.notebook import convert
 from server.apps.notebook.models import ProvenCut
+from server.apps.notebook.schemas import NotebookLineAnswer
 from server.foundation.problems import BadValue
 from server.foundation.roles import require_planner
 
+Outcome = Literal["new", "same", "bad"]
 MOST_LINES = 2000
 TEXTS = {n for n, f in convert.FIELDS.items() if not hasattr(f.spec, "unit")}
 
@@ -47,7 +49,7 @@ def _rows(text: str) -> list[tuple[int, dict[str, str]]]:
 
 
 def _value(cells: dict[str, str]) -> Proven:
-    given: dict[str, Any] = {}
+    given: dict[str, str] = {}
     for name, text in cells.items():
         if text == "":
             continue
@@ -55,28 +57,25 @@ def _value(cells: dict[str, str]) -> Proven:
     return read(Proven, given)  # type: ignore[no-any-return]
 
 
+def _answer(number: int, name: str, outcome: Outcome, messages: list[str]) -> NotebookLineAnswer:
+    return NotebookLineAnswer(line=number, name=name, outcome=outcome, messages=messages)
+
+
 @transaction.atomic
-def take_file(text: str, keep: str, person: Any) -> tuple[list[dict[str, Any]], int]:
+def take_file(text: str, keep: str, person: Any) -> tuple[list[NotebookLineAnswer], int]:
     """Answer every line; gives the answers and how many were kept.
 
     `keep` is "none" (only look), "all" (nothing where a line is bad) or "good" (the good lines). A line that is in the
     notebook already is left as it is.
     """
     planner = require_planner(person)
-    answers: list[dict[str, Any]] = []
+    answers: list[NotebookLineAnswer] = []
     good: list[Proven] = []
     known = {convert.value(r) for r in ProvenCut.objects.iterator()}
     for number, cells in _rows(text):
         name = cells.get("material") or f"line {number}"
         if not cells:
-            answers.append(
-                {
-                    "line": number,
-                    "name": name,
-                    "outcome": "bad",
-                    "messages": ["This line has not as many cells as the first line."],
-                }
-            )
+            answers.append(_answer(number, name, "bad", ["This line has not as many cells as the first line."]))
             continue
         try:
             value = _value(cells)
@@ -85,14 +84,14 @@ def take_file(text: str, keep: str, person: Any) -> tuple[list[dict[str, Any]], 
                 f"{convert.FIELDS[e.field].spec.label if e.field in convert.FIELDS else e.field}: {e.sentence}"
                 for e in error.errors
             ]
-            answers.append({"line": number, "name": name, "outcome": "bad", "messages": told})
+            answers.append(_answer(number, name, "bad", told))
             continue
-        outcome = "same" if value in known else "new"
+        outcome: Outcome = "same" if value in known else "new"
         if outcome == "new":
             good.append(value)
             known.add(value)
-        answers.append({"line": number, "name": name, "outcome": outcome, "messages": []})
-    bad = any(a["outcome"] == "bad" for a in answers)
+        answers.append(_answer(number, name, outcome, []))
+    bad = any(a.outcome == "bad" for a in answers)
     if keep == "none" or (keep == "all" and bad):
         return answers, 0
     ProvenCut.objects.bulk_create(ProvenCut(**convert.columns(v), by=planner, key=uuid.uuid4()) for v in good)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 from uuid import UUID
 
@@ -34,6 +34,32 @@ FIRST_FACTS = {
     "length": "part.profile.outside.o1.length_mm",
     "quantity": "part.quantity",
 }
+
+
+@dataclass(frozen=True)
+class Names:
+    """What a run is called, as typed."""
+
+    name: str
+    drawing_number: str
+
+
+@dataclass(frozen=True)
+class Form(Names):
+    """What is known of a new run, as typed, machine and material by key; None or empty where it is left open."""
+
+    machine: str | None = None
+    material: str | None = None
+    diameter: str | None = None
+    length: str | None = None
+    quantity: str | None = None
+
+    def first_facts(self) -> dict[str, str]:
+        """What is typed of the document's facts, by field."""
+        typed = {"diameter": self.diameter, "length": self.length, "quantity": self.quantity}
+        return {field: text.strip() for field, text in typed.items() if text and text.strip()}
+
+
 NO_IDS = Identities(UUID(int=0), ())  # a new run's form puts in no item
 
 
@@ -41,34 +67,31 @@ def _entered(document: Any, path: str, text: str, system: System) -> Any:
     return read_entry(document, Entry(path, text, None, system), shelf.current(), NO_IDS)
 
 
-def _named(given: dict[str, Any], problems: list[FieldError]) -> dict[str, str]:
+def _named(given: Names, problems: list[FieldError]) -> dict[str, str]:
     found: dict[str, str] = {}
-    for field in ("name", "drawing_number"):
+    for field, typed in (("name", given.name), ("drawing_number", given.drawing_number)):
         try:
-            text = " ".join((given.get(field) or "").split())
-            found[field] = _entered({}, field, text, "metric")
+            found[field] = _entered({}, field, " ".join(typed.split()), "metric")
         except CalcError as error:
             problems += error.errors
     return found
 
 
-def _first_facts(given: dict[str, Any], system: System, problems: list[FieldError]) -> dict[str, Any]:
-    plain, found = write(new_document(None, None, None)), {}
-    for field, path in FIRST_FACTS.items():
-        text = (given.get(field) or "").strip()
+def _first_facts(given: Form, system: System, problems: list[FieldError]) -> dict[str, Any]:
+    plain, found = write(new_document(None, None, None)), dict.fromkeys(FIRST_FACTS)
+    for field, text in given.first_facts().items():
         try:
-            found[field] = _entered(plain, path, text, system) if text else None
+            found[field] = _entered(plain, FIRST_FACTS[field], text, system)
         except CalcError as error:
             problems += [FieldError(field, e.sentence) for e in error.errors]
     return found
 
 
-def _chosen(given: dict[str, Any], problems: list[FieldError]) -> dict[str, int | None]:
+def _chosen(given: Form, problems: list[FieldError]) -> dict[str, int | None]:
     ids = shelf.current().ids
     found: dict[str, int | None] = {}
-    for kind in ("machine", "material"):
-        key = given.get(kind) or None
-        if key is not None and key not in ids[kind]:
+    for kind, key in (("machine", given.machine), ("material", given.material)):
+        if key and key not in ids[kind]:
             problems.append(FieldError(kind, Sentence("Choose one that is on the shelf, or leave it open.")))
             continue
         found[f"{kind}_id"] = ids[kind][key] if key else None
@@ -76,7 +99,7 @@ def _chosen(given: dict[str, Any], problems: list[FieldError]) -> dict[str, int 
 
 
 @transaction.atomic
-def new_run(given: dict[str, Any], system: System, person: Any) -> Run:
+def new_run(given: Form, system: System, person: Any) -> Run:
     """Put a run on the bench with what is known of it. Raises CalcError with every field to look at."""
     require_planner(person)
     problems: list[FieldError] = []
@@ -87,7 +110,7 @@ def new_run(given: dict[str, Any], system: System, person: Any) -> Run:
         raise CalcError(problems)
     made = new_document(first["diameter"], first["length"], first["quantity"])
     document = write(replace(made, rules=house.current()))
-    typed = {path: given[field].strip() for field, path in FIRST_FACTS.items() if (given.get(field) or "").strip()}
+    typed = {FIRST_FACTS[field]: text for field, text in given.first_facts().items()}
     run = Run(document=document, typed=typed, units=system, **names, **chosen)
     # A machine with one chuck leaves nothing to choose.
     chucks = shelf.chucks_of(shelf.current(), run.machine_id) if run.machine_id is not None else {}
@@ -111,7 +134,7 @@ def add(run: Run, setups: Iterable[Taken]) -> Run:
 
 
 @transaction.atomic
-def copy_run(run_id: int, given: dict[str, Any], person: Any) -> Run:
+def copy_run(run_id: int, given: Names, person: Any) -> Run:
     """A run of its own with the same plan, under another name; its history starts anew."""
     require_planner(person)
     source = run_by_id(run_id)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
@@ -9,12 +10,13 @@ from django.db import transaction
 
 from calc.errors import CalcError, FieldError
 from calc.fields import Choice, Quantity, Spec, Text
-from calc.quantities import Sentence, System
+from calc.quantities import Sentence
 from calc.typed import typed_value
 from server.apps.runs.actions.follow_shelf import follow
 from server.apps.shelf.actions.load import renew
 from server.apps.shelf.models import JawSet, JawSetEvent, ShelfChange
 from server.apps.shelf.queries.rows import row_by_key
+from server.apps.shelf.schemas import LifeIn
 from server.foundation.models import Person
 from server.foundation.roles import require_setter
 
@@ -32,16 +34,28 @@ WHAT = Choice(
 SIZE = Quantity("Bored to", "mm", "Diameter after it", above=0, high=2000)
 REMOVAL = Quantity("Taken off, or mark", "mm", "Per side", low=0, high=20)
 NOTE = Text("Note", "To whom, or what was seen", most=60)
+
+
+@dataclass(frozen=True)
+class Happened:
+    """What happened, read: sizes in mm."""
+
+    what: str
+    size: float | None
+    removal: float | None
+    note: str | None
+
+
 NEEDS = {"recut": ("size", "removal"), "bored": ("size",), "lent": ("note",), "damaged": ("removal",)}
 
 
-def _read(given: dict[str, Any], system: System) -> dict[str, Any]:
+def _read(given: LifeIn) -> Happened:
     specs: dict[str, Spec] = {"what": WHAT, "size": SIZE, "removal": REMOVAL, "note": NOTE}
     problems: list[FieldError] = []
     found: dict[str, Any] = {}
     for name, spec in specs.items():
         try:
-            found[name] = typed_value(name, spec, given.get(name), nullable=name != "what", system=system)
+            found[name] = typed_value(name, spec, getattr(given, name), nullable=name != "what", system=given.units)
         except CalcError as error:
             problems += error.errors
     for name in NEEDS.get(found.get("what", ""), ()):
@@ -49,12 +63,12 @@ def _read(given: dict[str, Any], system: System) -> dict[str, Any]:
             problems.append(FieldError(name, Sentence(f"{specs[name].label}: this is needed here.")))
     if problems:
         raise CalcError(problems)
-    return found
+    return Happened(**found)
 
 
-def _after(row: JawSet, found: dict[str, Any]) -> dict[str, Any]:
+def _after(row: JawSet, found: Happened) -> dict[str, Any]:
     """The set's fields that the event changes."""
-    what, removal = found["what"], found["removal"] or 0.0
+    what, removal = found.what, found.removal or 0.0
     match what:
         case "recut" | "bored":
             if what == "recut" and removal > row.wall_left_mm + 1e-9:
@@ -62,13 +76,13 @@ def _after(row: JawSet, found: dict[str, Any]) -> dict[str, Any]:
                     [FieldError("removal", Sentence("More than the wall that was left: look at both again."))]
                 )
             return {
-                "bored_mm": found["size"],
+                "bored_mm": found.size,
                 "wall_left_mm": max(0.0, row.wall_left_mm - removal),
                 "damage_mm": 0.0,
                 "lent_to": "",
             }
         case "lent":
-            return {"lent_to": found["note"]}
+            return {"lent_to": found.note}
         case "back":
             # Where it was mounted since stays told until it is cut again: coming back makes it no truer.
             return {}
@@ -78,23 +92,23 @@ def _after(row: JawSet, found: dict[str, Any]) -> dict[str, Any]:
 
 
 @transaction.atomic
-def note_life(key: str, given: dict[str, Any], system: System, person: Any) -> None:
+def note_life(key: str, given: LifeIn, person: Any) -> None:
     """Keep an event of a set's life, and what it makes of the set. Raises CalcError with every field to look at."""
     by: Person = require_setter(person)
     row = row_by_key("jaw_set", key, lock=True)
     assert isinstance(row, JawSet)
-    found = _read(given, system)
+    found = _read(given)
     after = _after(row, found)
     changes = {n: [getattr(row, n), v] for n, v in after.items() if getattr(row, n) != v}
     for name, value in after.items():
         setattr(row, name, value)
     JawSetEvent.objects.create(
         jaw_set=row,
-        what=found["what"],
+        what=found.what,
         on=date.today(),
-        size_mm=found["size"],
-        removal_mm=found["removal"],
-        note=found["note"] or "",
+        size_mm=found.size,
+        removal_mm=found.removal,
+        note=found.note or "",
         by=by,
     )
     row.revision += 1
