@@ -30,6 +30,7 @@ def shop() -> dict[str, Any]:
             "verdict": plan.plan(run, "metric", None).verdict,
             "history": [e.text for e in told.entries],
             "first": told.first,
+            "revision": run.revision,
             "releases": shown,
             "typed": run.typed,
         }

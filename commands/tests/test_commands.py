@@ -17,18 +17,6 @@ from commands import keeping, places, setup, start
 from commands.main import COMMANDS, main
 
 
-@pytest.fixture
-def data(tmp_path, monkeypatch):
-    """The application's folder, somewhere else."""
-    for module in (places, clusters, start, setup):
-        monkeypatch.setattr(module, "DATA", tmp_path, raising=False)
-    monkeypatch.setattr(places, "STAMPS", tmp_path / "stamps")
-    monkeypatch.setattr(start, "LOCK", tmp_path / "start.lock")
-    # The packages are this place's own: their stamp is not in the folder somewhere else.
-    monkeypatch.setattr(keeping, "ensure_python", lambda: None)
-    return tmp_path
-
-
 def test_a_stamp_changes_with_contents_names_and_what_is_added(data, monkeypatch):
     monkeypatch.setattr(places, "ROOT", data)
     folder = data / "src"
@@ -125,16 +113,6 @@ def test_too_old_a_node_is_told(monkeypatch, capsys):
     with pytest.raises(SystemExit):
         setup._node_version()
     assert "Node 20" in capsys.readouterr().err
-
-
-@pytest.fixture
-def own_cluster(data, worker_id):
-    """A throw-away cluster of this test's own."""
-    made = clusters.Cluster(f"commands-test-pg-{worker_id}", fast=True)
-    shutil.rmtree(made.folder, ignore_errors=True)
-    yield made
-    made.stop()
-    shutil.rmtree(made.folder, ignore_errors=True)
 
 
 def test_the_cluster_is_created_started_found_and_stopped(own_cluster):
@@ -329,37 +307,3 @@ def test_calc_answers_from_the_command_itself():
         [str(places.ROOT / "anvil"), "calc", "grip-at-speed"], input=given, capture_output=True, text=True, check=True
     )
     assert json.loads(done.stdout)["grip_n"] == 100
-
-
-SHOPS = sorted((Path(__file__).parent / "shops").glob("*.backup"))
-
-
-@pytest.mark.parametrize("backup", SHOPS, ids=[p.stem for p in SHOPS])
-def test_a_shop_of_an_earlier_version_opens_with_its_verdicts_history_and_releases(own_cluster, data, backup):
-    assert keeping.restore([str(backup)], own_cluster) == 0
-    own_cluster.start()
-    env = places.environment(NOBLE_ANVIL_SECRET_KEY="drill", **own_cluster.environment())
-    opened = [str(places.PYTHON), "-m", "commands.tests.opened"]
-    done = subprocess.run(opened, cwd=places.ROOT, env=env, capture_output=True, text=True, check=False)
-    assert done.returncode == 0, done.stderr
-    shop = json.loads(done.stdout)
-    assert {n: run["verdict"] for n, run in shop.items()} == {
-        "LH-1980": "settled",
-        "LH-2041": "stopped",
-        "LH-2107": "settled",
-        "LH-2215": "settled",
-    }
-    carrier = shop["LH-2041"]
-    assert carrier["history"][::-1][2:] == [
-        "Rough Spigot: feed 0.401\xa0mm/rev → 0.3\xa0mm/rev",
-        "undone: Rough Spigot: feed 0.3\xa0mm/rev → 0.401\xa0mm/rev",
-    ]
-    assert carrier["first"] == 4  # drafts of the earlier form are told, not shown
-    assert carrier["typed"] == {"setups.s1.force.pressure_bar": "25", "part.profile.outside.o1.diameter_mm": "83.95"}
-    released = [(n, r) for n, run in shop.items() for r in run["releases"].values()]
-    assert {n for n, _ in released} == {"LH-2107", "LH-2215"}
-    for _, one in released:
-        assert one["read"] == one["frozen"]
-        assert one["bench"] in one["frozen"].values()
-        assert min(one["facts"].values()) > 50
-        assert one["differs"] == 0  # the draft still says what was released

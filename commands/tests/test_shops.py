@@ -1,0 +1,68 @@
+"""Shops kept by earlier versions open under this one: runs, verdicts, history and releases as they were.
+
+Every backup of `shops/` is restored. A version that changes what is kept adds one of its own before the change.
+"""
+
+import json
+import subprocess
+from pathlib import Path
+
+import pytest
+
+from commands import keeping, places
+
+SHOPS = sorted((Path(__file__).parent / "shops").glob("*.backup"))
+
+
+@pytest.fixture(params=SHOPS, ids=[p.stem for p in SHOPS])
+def opened(request, own_cluster, data):
+    """(name of the shop, what it shows by drawing number) of a restored backup."""
+    assert keeping.restore([str(request.param)], own_cluster) == 0
+    own_cluster.start()
+    env = places.environment(NOBLE_ANVIL_SECRET_KEY="drill", **own_cluster.environment())
+    opened = [str(places.PYTHON), "-m", "commands.tests.opened"]
+    done = subprocess.run(opened, cwd=places.ROOT, env=env, capture_output=True, text=True, check=False)
+    assert done.returncode == 0, done.stderr
+    return request.param.stem, json.loads(done.stdout)
+
+
+# By shop: how runs stood, which were released, the history of LH-2041 from its end, the draft it can be seen back to.
+VERDICTS = {
+    "first": {"LH-1980": "settled", "LH-2041": "stopped", "LH-2107": "settled", "LH-2215": "settled"},
+    "before-tools": {"LH-2041": "settled", "LH-2107": "settled", "LH-2215": "settled"},
+}
+RELEASED = {"first": {"LH-2107", "LH-2215"}, "before-tools": {"LH-2041", "LH-2107", "LH-2215"}}
+TOLD = {
+    "first": [
+        "Rough Spigot: feed 0.401\xa0mm/rev → 0.3\xa0mm/rev",
+        "undone: Rough Spigot: feed 0.3\xa0mm/rev → 0.401\xa0mm/rev",
+    ],
+    "before-tools": [
+        "Gauge pressure, side 1, spigot end 24\xa0bar → 21\xa0bar",
+        "undone: Gauge pressure, side 1, spigot end 21\xa0bar → 24\xa0bar",
+    ],
+}
+
+
+TYPED = {
+    "first": {"setups.s1.force.pressure_bar": "25", "part.profile.outside.o1.diameter_mm": "83.95"},
+    "before-tools": {},
+}
+
+
+def test_a_shop_of_an_earlier_version_opens_with_its_verdicts_history_and_releases(opened):
+    name, shop = opened
+    assert {n: run["verdict"] for n, run in shop.items()} == VERDICTS[name]
+    carrier = shop["LH-2041"]
+    assert carrier["history"][::-1][-2:] == TOLD[name]
+    assert carrier["first"] == carrier["revision"]  # drafts of the earlier form are told, not shown
+    released = [(n, r) for n, run in shop.items() for r in run["releases"].values()]
+    assert {n for n, _ in released} == RELEASED[name]
+    for _, one in released:
+        assert one["read"] == one["frozen"]
+        assert one["bench"] in one["frozen"].values()
+        assert min(one["facts"].values()) > 50
+    # What was typed is found under its new place.
+    assert carrier["typed"] == TYPED[name]
+    # Of the version before, the draft still says what was released.
+    assert name != "first" or {one["differs"] for _, one in released} == {0}
