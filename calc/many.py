@@ -36,7 +36,9 @@ _COMPILED: dict[str, Callable[..., Any]] = {}
 class Many(Steps[Array]):
     """Evaluates formulas for arrays; no steps are kept, and what is beyond all numbers is left to the limits."""
 
-    def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: Any) -> Array:  # noqa: ARG002 - as the base says
+    # What names a step is of no use here; the base asks for it.
+    def step(self, symbol: str, label: str, formula: str, unit: str, source: Source, /, **values: Any) -> Array:
+        del symbol, label, unit, source
         function = _COMPILED.get(formula)
         if function is None:
             function = _COMPILED[formula] = compiled(formula, tuple(values), OF_ARRAYS)

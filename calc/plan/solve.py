@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import lru_cache, partial
 from typing import Any
 
 from calc.plan.all_stops import solving_order
@@ -36,9 +36,8 @@ def solve(document: Document, shelf: Shelf, index: int = 0) -> Figures:
     asked = Asked(document, shelf, index, Figures(found))
     for solved in solving_order():
         needed = tuple(asked.figures.outcome(n) for n in solved.needs)
-        found[solved.name] = _kept(
-            _Question((solved, *needed, *solved.rests_on(asked)), lambda solved=solved: solved.find(asked))  # type: ignore[misc]
-        )
+        rests = (solved, *needed, *solved.rests_on(asked))
+        found[solved.name] = _kept(_Question(rests, partial(solved.find, asked)))
     return asked.figures
 
 

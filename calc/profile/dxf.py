@@ -221,7 +221,8 @@ def _bores(inner: list[Segment], notes: list[Sentence]) -> tuple[tuple[TurnedSte
     from_a = _trim([s for s in line if max(s.z0, s.z1) <= solid[0] + MEET_MM])
     from_b = _trim([s for s in line if min(s.z0, s.z1) >= solid[1] - MEET_MM])
     mirrored = [Segment(-s.z1, s.r1, -s.z0, s.r0, s.bulge) for s in reversed(from_b)]
-    return tuple(_steps(bore, False, notes) if bore else () for bore in (from_a, mirrored))  # type: ignore[return-value]
+    ends = [_steps(bore, False, notes) if bore else () for bore in (from_a, mirrored)]
+    return ends[0], ends[1]
 
 
 def _trim(line: list[Segment]) -> list[Segment]:

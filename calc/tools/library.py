@@ -19,6 +19,7 @@ from calc.tools.kinds.thread_insert import ThreadInsert
 
 Cutting = Insert | GrooveInsert | ThreadInsert | Drill
 Carrying = Holder | Blade
+Seated = Insert | GrooveInsert | ThreadInsert  # what a carrier of its seat takes
 JOINT = "/"
 MOST = 50_000  # tools of a kind
 
@@ -109,7 +110,7 @@ class Library:
         return tuple(Tool(d) for d in self.drills)
 
     @staticmethod
-    def _pairs(edges, carriers) -> tuple[Tool, ...]:  # type: ignore[no-untyped-def] # of any two kinds that share a seat
+    def _pairs(edges: Iterable[Seated], carriers: Iterable[Carrying]) -> tuple[Tool, ...]:
         by_seat = defaultdict(list)
         for carrier in carriers:
             by_seat[carrier.seat.upper()].append(carrier)

@@ -145,6 +145,12 @@ def wall_contact(given: WallContactInput) -> WallContactResult:
         Plane stress, rigid frictionless jaws that move along their middle line, 48 cells to half an
         arc, 500 harmonics. The bore and the piece may differ by tenths; larger turns of the arc are
         left out (second order in the difference).
+    Example
+        >>> tight = wall_contact(WallContactInput(30_000, "od", 110, 90, 30, 200, jaw_diameter_mm=110.0))
+        >>> loose = wall_contact(WallContactInput(30_000, "od", 110, 90, 30, 200, jaw_diameter_mm=112.0))
+        >>> loose.out_of_round_mm > 3 * tight.out_of_round_mm  # in jaws bored too large the wall is held by lines
+        True
+
     Reference
         derived in docs/method.md, “The real contact”
     """

@@ -10,18 +10,7 @@ from server.apps.shelf.actions.note_life import note_life
 from server.apps.shelf.actions.take_file import take_file
 from server.apps.shelf.queries import files, item, whole
 from server.apps.shelf.queries.form import Given
-from server.apps.shelf.schemas import (
-    FileAnswer,
-    FileIn,
-    FormIn,
-    Item,
-    KeepIn,
-    Kind,
-    LifeIn,
-    LineAnswer,
-    PreviewIn,
-    ShelfKind,
-)
+from server.apps.shelf.schemas import FileAnswer, FileIn, FormIn, Item, KeepIn, Kind, LifeIn, PreviewIn, ShelfKind
 from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["shelf"])
@@ -100,5 +89,4 @@ def file_out(request: HttpRequest, kind: Kind) -> HttpResponse:
 def file_in(request: HttpRequest, kind: Kind, given: FileIn) -> FileAnswer:
     """Answer every line of a CSV file, and keep them as asked."""
     answers, kept = take_file(kind, given.text, given.keep, request.user)
-    lines = [LineAnswer(line=a.line, name=a.name, outcome=a.outcome, messages=list(a.messages)) for a in answers]  # type: ignore[arg-type]
-    return FileAnswer(lines=lines, kept=kept, bad=sum(a.outcome == "bad" for a in answers))
+    return FileAnswer(lines=answers, kept=kept, bad=sum(a.outcome == "bad" for a in answers))

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, Literal
 
 from django.db import transaction
 
@@ -16,31 +16,30 @@ from server.apps.shelf.queries import files
 from server.apps.shelf.queries.form import Given
 from server.apps.shelf.queries.rows import kind_named, row_by_key, rows_of
 from server.apps.shelf.queries.words import label
+from server.apps.shelf.schemas import LineAnswer
 from server.foundation.problems import BadValue, Conflict, NotFound
 from server.foundation.roles import require_planner
-
-
-@dataclass(frozen=True)
-class Answer:
-    """What became, or would become, of a line: "new", "changed", "same" or "bad" with what to do."""
-
-    line: int
-    name: str
-    outcome: str
-    messages: tuple[str, ...] = ()
 
 
 class _Undo(Exception):
     pass
 
 
-def _one(kind: str, line: files.Line, person: Any) -> Answer:
+Outcome = Literal["new", "changed", "same", "bad"]
+
+
+def _answer(line: files.Line, name: str, outcome: Outcome, messages: Sequence[str] = ()) -> LineAnswer:
+    """What became, or would become, of a line, with what to do where it is bad."""
+    return LineAnswer(line=line.number, name=name, outcome=outcome, messages=list(messages))
+
+
+def _one(kind: str, line: files.Line, person: Any) -> LineAnswer:
     name = str(line.given.get("name") or line.key or f"line {line.number}")
     if line.problem:
-        return Answer(line.number, name, "bad", (line.problem,))
+        return _answer(line, name, "bad", (line.problem,))
     row = rows_of(kind).filter(key=line.key).first() if line.key and "\x00" not in line.key else None
     if line.key and row is None and not convert.is_key(line.key):
-        return Answer(line.number, name, "bad", ("key: small letters, figures and - only; or leave it empty.",))
+        return _answer(line, name, "bad", ("key: small letters, figures and - only; or leave it empty.",))
     given = line.given
     if row is None:
         # What is left empty in a new line is not given.
@@ -51,13 +50,13 @@ def _one(kind: str, line: files.Line, person: Any) -> Answer:
         kept = keep_item(kind, row.key if row else None, typed, row.revision if row else 0, person, line.key)
     except CalcError as error:
         told = tuple(f"{label(KINDS[kind], e.field)}: {e.sentence}" for e in error.errors)
-        return Answer(line.number, name, "bad", told)
+        return _answer(line, name, "bad", told)
     except (Conflict, NotFound) as error:
-        return Answer(line.number, name, "bad", (str(error),))
+        return _answer(line, name, "bad", (str(error),))
     after = row_by_key(kind, kept)
     if row is None:
-        return Answer(line.number, after.name, "new")
-    return Answer(line.number, after.name, "same" if after.revision == row.revision else "changed")
+        return _answer(line, after.name, "new")
+    return _answer(line, after.name, "same" if after.revision == row.revision else "changed")
 
 
 def _in_core_units(kind: str, given: files.Entries) -> files.Entries:
@@ -81,7 +80,7 @@ def _chart(text: str | None) -> str | None:
     return "\n".join(f"{line} N" if "\t" in line else line for line in text.splitlines())
 
 
-def take_file(kind: str, text: str, keep: str, person: Any) -> tuple[list[Answer], int]:
+def take_file(kind: str, text: str, keep: str, person: Any) -> tuple[list[LineAnswer], int]:
     """Answer every line; gives the answers and how many lines were kept.
 
     `keep` is "none" (only look), "all" (nothing where a line is bad) or "good" (the good lines).
@@ -92,7 +91,7 @@ def take_file(kind: str, text: str, keep: str, person: Any) -> tuple[list[Answer
         lines = files.read(kind, text)
     except files.Unreadable as error:
         raise BadValue("text", str(error)) from error
-    answers: list[Answer] = []
+    answers: list[LineAnswer] = []
     try:
         with transaction.atomic():
             for line in lines:
