@@ -15,10 +15,9 @@ from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained, Found
 from calc.terms import SIDE, Side
-from calc.working import Source, Working, derived
+from calc.working import Working, derived
 
 FIT = derived("Calibration from a gauge run")
-READ = Source("measured", "measured by the gauge")
 R_SQUARED_LEAST = 0.98  # typical: below it the points do not lie on the curve
 TRANSMISSION = (0.6, 1.2)  # typical: outside, mass, radius or reading is wrong, or the guides stick
 OUTLIER = 3.5  # residual over its scale estimated without that point

@@ -12,7 +12,6 @@ from calc.working import Step, Working, derived
 KEEP = derived("Re-cutting a jaw set")
 SAME_MM = 0.02  # a bore this near, on diameter, is the bore wanted
 TYPICAL_REMOVAL_MM = 0.15  # typical, per side, of one re-cut
-FLOOR_SKIM_MM = 0.2
 Verdict = Literal["refit", "recut", "unfit"]
 
 

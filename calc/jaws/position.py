@@ -33,7 +33,7 @@ class JawPositionInput(Checked):
     tnut_radius_0_mm: Annotated[
         float, terms.TNUT_RADIUS.called("T-nut's outer edge at tooth 0", "From the axis, jaw at mid-stroke")
     ]
-    pitch_mm: Annotated[float, Quantity("Serration pitch", "mm", "Tooth to tooth", above=0, high=20)]
+    pitch_mm: Annotated[float, terms.SERRATION_PITCH]
     teeth: Annotated[int, terms.TEETH.called(help="Places the jaw can be mounted in")]
     body_radius_mm: Annotated[float, Quantity("Body radius", "mm", "Of the chuck", above=0, high=2000)]
     cleanup_mm: Annotated[float, terms.CLEANUP] = 1.0

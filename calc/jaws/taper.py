@@ -11,11 +11,10 @@ from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained, Found
-from calc.working import Working, derived, typical
+from calc.working import Working, derived
 
 TAPER = derived("Taper")
 NEEDED_MM = 0.02  # typical, per side
-LEAST = typical("below 0.02 mm per side none is needed")
 
 
 @dataclass(frozen=True)

@@ -11,8 +11,6 @@ from calc.plan.view import View
 from calc.quantities import Sentence
 from calc.scene.shapes import Scene, Shape, box_of
 
-MARGIN_MM = (8.0, 12.0)  # the axis goes on this far before and behind what is drawn
-
 
 def section(view: View) -> Scene:
     """The half-section of one set-up, above the axis cut open; what has no figures yet is left out."""

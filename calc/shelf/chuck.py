@@ -63,9 +63,7 @@ class Chuck(Item):
             where=CHUCK_TABLE + "; halve a figure on diameter",
         ),
     ]
-    serration_pitch_mm: Annotated[
-        float, Quantity("Serration pitch", "mm", "Tooth to tooth of master jaw", above=0, high=20, where=CHUCK_DRAWING)
-    ]
+    serration_pitch_mm: Annotated[float, terms.SERRATION_PITCH.called(where=CHUCK_DRAWING)]
     heaviest_jaw_kg: Annotated[
         float | None,
         Quantity(

@@ -8,7 +8,6 @@ from calc.tools.insert_code import InsertCode
 
 Point = tuple[float, float]
 ARC_STEPS = 8
-TRIGON_DEG = 80.0
 
 
 def _vertices(shape: str, ic: float, corner_deg: float) -> list[Point]:

@@ -9,7 +9,6 @@ import re
 from calc.errors import FieldProblem
 from calc.quantities import Sentence
 
-GROUPS = "PMKNSH"
 _ONE = re.compile(r"([PMKNSH])\s?(\d{2})(?:\s?[-–]\s?\1?(\d{2}))?")
 EXAMPLE = "P10-P30 M15-M25"
 

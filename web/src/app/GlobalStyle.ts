@@ -12,7 +12,8 @@ function variables(set: Record<string, string>): string {
 }
 
 function fontFace(family: string, weight: number, file: string): string {
-  return `@font-face { font-family: "${family}"; font-weight: ${weight}; font-display: swap; src: url("${file}") format("woff2"); }`;
+  const source = `url("${file}") format("woff2")`;
+  return `@font-face { font-family: "${family}"; font-weight: ${weight}; font-display: swap; src: ${source}; }`;
 }
 
 export const GlobalStyle = createGlobalStyle`

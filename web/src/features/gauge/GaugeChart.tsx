@@ -76,13 +76,13 @@ export function GaugeChart({ spots, curve, outliers, unit }: Props) {
   const most = Math.max(0.001, ...off.map((s) => Math.abs(s.by)));
   const middle = height - (height * RESIDUAL_HIGH) / 2 - 4;
   const high = (height * RESIDUAL_HIGH) / 2 - 12;
+  const fitted =
+    curve.length > 0 ? `, with the fitted curve; the farthest stands ${most.toFixed(1)} ${unit} off it` : "";
+  const words = `${spots.length} readings of grip against spindle speed${fitted}.`;
   return (
     <Frame ref={frame}>
       {width > 0 && (
-        <Drawing
-          role="img"
-          aria-label={`${spots.length} readings of grip against spindle speed${curve.length > 0 ? `, with the fitted curve; the farthest stands ${most.toFixed(1)} ${unit} off it` : ""}.`}
-        >
+        <Drawing role="img" aria-label={words}>
           <Axes x={x} y={y} edge={edge} width={width} big={big} unit={unit} words="spindle, rpm" />
           {spots.map((s) => (
             <circle

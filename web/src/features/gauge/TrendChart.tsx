@@ -43,12 +43,10 @@ export function TrendChart({ points, greased }: Props) {
     (p) => y(p.condition),
   );
   const [first, last] = [points[0], points.at(-1)];
+  const said = (p?: { on: string; condition: number }) => `${p?.condition.toFixed(2)} on ${p?.on}`;
+  const words = `Condition from ${said(first)} to ${said(last)}.`;
   return (
-    <Drawing
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
-      aria-label={`Condition from ${first?.condition.toFixed(2)} on ${first?.on} to ${last?.condition.toFixed(2)} on ${last?.on}.`}
-    >
+    <Drawing viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={words}>
       {y.ticks(4).map((t) => (
         <g key={t}>
           <line x1={EDGE.left} x2={WIDTH - EDGE.right} y1={y(t)} y2={y(t)} />

@@ -36,6 +36,16 @@ type Point = readonly number[];
 
 type Props = { chart: Chart; pull: Pull };
 
+/** The chart in words. */
+function wordsOf(chart: Chart): string {
+  return [
+    `Grip against spindle speed. Standing still ${chart.static_text}`,
+    `the worst cut needs ${chart.demand_text}`,
+    `the cap is ${chart.cap_text} rpm`,
+    `the program reaches ${chart.top_text} rpm.${chart.wall === null ? "" : ` The wall stands ${chart.wall_text}.`}`,
+  ].join("; ");
+}
+
 /** Grip against spindle speed: what is left, what is asked, the cap where they cross. All points are the server's. */
 export function ForceChart({ chart, pull }: Props) {
   const [beside, setBeside] = useState<readonly string[] | null>(null);
@@ -75,10 +85,7 @@ export function ForceChart({ chart, pull }: Props) {
   return (
     <Frame ref={frame}>
       {width > 0 && (
-        <ChartPicture
-          role="group"
-          aria-label={`Grip against spindle speed. Standing still ${chart.static_text}; the worst cut needs ${chart.demand_text}; the cap is ${chart.cap_text} rpm; the program reaches ${chart.top_text} rpm.${chart.wall === null ? "" : ` The wall stands ${chart.wall_text}.`}`}
-        >
+        <ChartPicture role="group" aria-label={wordsOf(chart)}>
           <defs>
             <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse">
               <circle className="dots" cx="3" cy="3" r="0.9" />
@@ -121,7 +128,7 @@ export function ForceChart({ chart, pull }: Props) {
                 y1={y(chart.wall)}
                 y2={y(chart.wall)}
               />
-              {/* On the left stands the handle of the program's speed; on the right the demand, where they are near. */}
+              {/* On the left stands the handle of the program's speed; on the right the demand, if they are near. */}
               <text
                 x={wallRight ? width - edge.right - 6 : edge.left + 8}
                 y={y(chart.wall) - 6}

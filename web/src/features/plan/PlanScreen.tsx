@@ -35,7 +35,10 @@ const Page = styled.div`
 const Body = styled.main`
   grid-row: 3;
   display: grid;
-  grid-template: "rail picture slip" minmax(260px, 54%) "rail lower slip" minmax(0, 1fr) / ${size.rail} minmax(0, 1fr) ${size.slip};
+  grid-template:
+    "rail picture slip" minmax(260px, 54%)
+    "rail lower slip" minmax(0, 1fr)
+    / ${size.rail} minmax(0, 1fr) ${size.slip};
   min-height: 0;
   > nav {
     grid-area: rail;

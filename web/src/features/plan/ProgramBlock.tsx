@@ -38,15 +38,13 @@ type Props = { program: NonNullable<Stop["program"]>; side: Side; plan: Plan };
 export function ProgramBlock({ program, side, plan }: Props) {
   const { ready, reasons } = program;
   const released = plan.release?.revision === (plan.at ?? plan.revision) ? plan.release?.number : null;
+  const asked = `units=${plan.units}${released ? `&release=${released}` : ""}`;
   return (
     <Block aria-label="Jaw program">
       <h2>Jaw program</h2>
       {ready ? (
         <>
-          <a
-            href={`/api/runs/${plan.run.id}/sides/${side.id}/jaw-program?units=${plan.units}${released ? `&release=${released}` : ""}`}
-            download
-          >
+          <a href={`/api/runs/${plan.run.id}/sides/${side.id}/jaw-program?${asked}`} download>
             Take the jaw program
           </a>
           <p>

@@ -33,7 +33,8 @@ describe("useShortcuts", () => {
     key(document.body, "z");
     fireEvent.keyDown(document.body, { key: "Z", code: "KeyZ" }); // Caps Lock
     fireEvent.keyDown(document.body, { key: "Z", code: "KeyZ", shiftKey: true });
-    fireEvent.keyDown(field, { key: "Ω", code: "KeyZ", altKey: true }); // Alt makes another sign of it on some keyboards
+    // Alt makes another sign of it on some keyboards.
+    fireEvent.keyDown(field, { key: "Ω", code: "KeyZ", altKey: true });
     expect([undo, redo].map((f) => f.mock.calls.length)).toEqual([3, 1]);
   });
 
