@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from typing import Literal
 
 # ISO 261 coarse pitches [mm] by major diameter [mm].
 COARSE = {
@@ -51,9 +52,10 @@ _UNIFIED = re.compile(
 
 @dataclass(frozen=True)
 class Designation:
-    """A thread's name in one spelling, its major diameter and pitch [mm]."""
+    """A thread's name in one spelling, its form, its major diameter and pitch [mm]."""
 
     text: str
+    form: Literal["iso", "un"]
     major_mm: float
     pitch_mm: float
     grade: str = ""  # the class, 6g or 2A, where one is named
@@ -63,9 +65,9 @@ def designation(text: str) -> Designation | None:
     """The thread a text names, None where it names none (or a coarse metric thread without a known pitch).
 
     >>> designation("M24x1.5 6g")
-    Designation(text='M24x1.5-6g', major_mm=24.0, pitch_mm=1.5, grade='6g')
+    Designation(text='M24x1.5-6g', form='iso', major_mm=24.0, pitch_mm=1.5, grade='6g')
     >>> designation("3/4-16 UNF-2A")
-    Designation(text='3/4-16 UNF-2A', major_mm=19.05, pitch_mm=1.5875, grade='2A')
+    Designation(text='3/4-16 UNF-2A', form='un', major_mm=19.05, pitch_mm=1.5875, grade='2A')
     """
     said = " ".join(text.split())
     found = _METRIC.fullmatch(said)
@@ -75,7 +77,7 @@ def designation(text: str) -> Designation | None:
         if pitch is None or not 0 < pitch < major:
             return None
         name = f"M{found[1]}" + (f"x{found[2]}" if found[2] else "")
-        return Designation(_joined(name, found[3], found[4]), major, pitch, found[3] or "")
+        return Designation(_joined(name, found[3], found[4]), "iso", major, pitch, found[3] or "")
     found = _UNIFIED.fullmatch(said)
     if not found:
         return None
@@ -94,7 +96,7 @@ def designation(text: str) -> Designation | None:
     if not pitch < size * INCH:
         return None
     return Designation(
-        _joined(f"{written}-{per_inch} {series}", grade, hand), round(size * INCH, 6), pitch, grade or ""
+        _joined(f"{written}-{per_inch} {series}", grade, hand), "un", round(size * INCH, 6), pitch, grade or ""
     )
 
 

@@ -20,7 +20,7 @@ from calc.profile.contour import Span
 from calc.quantities import Figure
 from calc.rules import Rules
 from calc.threads.designation import designation
-from calc.threads.thread import Form, ThreadInput, ThreadResult, thread
+from calc.threads.thread import ThreadInput, ThreadResult, thread
 from calc.tools.boring_bar import BoringBarInput, BoringBarResult, boring_bar
 from calc.tools.kinds.blade import Blade
 from calc.tools.kinds.holder import Holder
@@ -170,9 +170,8 @@ def _thread(planned: PlannedCut) -> ThreadResult | None:
     if named is None:
         return None
     inside = (planned.to_diameter_mm or 0.0) > (planned.from_diameter_mm or 0.0)
-    form: Form = "iso" if named.text.startswith("M") else "un"
     try:
-        return thread(ThreadInput(form, named.major_mm, named.pitch_mm, inside, named.grade, planned.passes))
+        return thread(ThreadInput(named.form, named.major_mm, named.pitch_mm, inside, named.grade, planned.passes))
     except CalcError:
         return None
 

@@ -36,19 +36,21 @@ class RunOut(BaseModel):
 
 
 class LineOut(BaseModel):
-    """A stop in one line."""
+    """A stop in one line; `side` counts from 0, None where the stop is the whole part's."""
 
     key: str
     title: str
     state: State
     line: str
+    side: int | None = None
 
 
 class BenchRow(RunOut):
-    """A run on the bench: how it stands and what it needs next."""
+    """A run on the bench: how it stands and what it needs next, in words and as the stop it is."""
 
     verdict: State
     needs: str
+    next: str = ""
     lines: list[LineOut]
 
 

@@ -3142,7 +3142,7 @@ export interface components {
         };
         /**
          * BenchRow
-         * @description A run on the bench: how it stands and what it needs next.
+         * @description A run on the bench: how it stands and what it needs next, in words and as the stop it is.
          */
         BenchRow: {
             /** Id */
@@ -3180,12 +3180,17 @@ export interface components {
             verdict: "settled" | "open" | "stopped";
             /** Needs */
             needs: string;
+            /**
+             * Next
+             * @default
+             */
+            next: string;
             /** Lines */
             lines: components["schemas"]["LineOut"][];
         };
         /**
          * LineOut
-         * @description A stop in one line.
+         * @description A stop in one line; `side` counts from 0, None where the stop is the whole part's.
          */
         LineOut: {
             /** Key */
@@ -3199,6 +3204,8 @@ export interface components {
             state: "settled" | "open" | "stopped";
             /** Line */
             line: string;
+            /** Side */
+            side?: number | null;
         };
         /**
          * RunMade
@@ -5884,7 +5891,7 @@ export interface operations {
                     tnut_radius_0_mm: number;
                     /**
                      * Serration pitch
-                     * @description Tooth to tooth [mm]
+                     * @description Tooth to tooth of the master jaw [mm]
                      */
                     pitch_mm: number;
                     /**

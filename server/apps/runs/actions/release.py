@@ -23,7 +23,7 @@ from server.foundation.problems import BadValue, Conflict
 from server.foundation.roles import require_planner
 
 SYSTEMS: tuple[System, ...] = ("metric", "inch")
-LINE = ("key", "title", "state", "line")
+LINE = ("key", "title", "state", "line", "side")
 
 
 @transaction.atomic

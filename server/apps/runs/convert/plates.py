@@ -35,7 +35,7 @@ def bench_row(run: Run, on_shelf: Snapshot) -> BenchRow:
     kept = run.standing
     lines = [LineOut(**line) for line in kept["lines"]]
     plate = dict(run_plate(run, on_shelf))
-    return BenchRow(**plate, verdict=kept["verdict"], needs=kept["needs"], lines=lines)
+    return BenchRow(**plate, verdict=kept["verdict"], needs=kept["needs"], next=kept.get("next", ""), lines=lines)
 
 
 def release_plate(release: Release) -> ReleaseOut:

@@ -36,8 +36,10 @@ def put_standing(run: Run, standing: Standing, on_shelf: Snapshot) -> dict[str, 
     run.standing = {
         "verdict": standing.verdict,
         "needs": f"{needs.place(len(run.document['setups']))}: {needs.line.text(system)}" if needs else "",
+        "next": needs.key if needs else "",
         "lines": [
-            {"key": s.key, "title": s.title, "state": s.state, "line": s.line.text(system)} for s in standing.stops
+            {"key": s.key, "title": s.title, "state": s.state, "line": s.line.text(system), "side": s.side}
+            for s in standing.stops
         ],
         "headlines": standing.headlines,
     }

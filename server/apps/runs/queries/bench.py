@@ -44,7 +44,7 @@ def _released_row(run: Run, on_shelf: shelf.Snapshot) -> BenchRow:
     release = run.releases.defer("views", "programs", "document").first()
     row = bench_row(run, on_shelf)
     if release is not None:
-        row.needs, row.verdict = f"release {release.number}", "settled"
+        row.needs, row.next, row.verdict = f"release {release.number}", "", "settled"
         row.lines = [LineOut(**line) for line in release.lines[run.units]]
     return row
 

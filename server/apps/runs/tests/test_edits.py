@@ -184,5 +184,7 @@ def test_the_bench_says_what_each_run_needs(demo, planner):
     rows = {r["drawing_number"]: r for r in planner.get("/api/runs").json()["rows"]}
     assert rows["LH-2041"]["verdict"] == "open"
     assert rows["LH-2041"]["needs"] == "Force: gauge pressure missing"
+    assert rows["LH-2041"]["next"] == "force-s1"
+    assert {line["key"]: line["side"] for line in rows["LH-2041"]["lines"]}["force-s1"] == 0
     assert rows["LH-2215"]["units"] == "inch"
     assert any("in" in line["line"] for line in rows["LH-2215"]["lines"])

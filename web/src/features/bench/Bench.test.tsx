@@ -13,7 +13,7 @@ function row(more: Partial<BenchRow> = {}): BenchRow {
   const lines: BenchRow["lines"] = [
     { key: "Force", title: "Force", state: "settled", line: "28.0 bar · cap 811 rpm" },
   ];
-  return { ...plan().run, verdict: "settled", needs: "nothing is open", lines, ...more };
+  return { ...plan().run, verdict: "settled", needs: "nothing is open", next: "", lines, ...more };
 }
 
 function answers(rows: BenchRow[], more: Partial<BenchPage> = {}) {
@@ -59,6 +59,27 @@ describe("Bench", () => {
     expect(plug).toHaveTextContent("stopped");
     expect(plug).toHaveTextContent("Next: Force: over the cap");
     expect(plug).toHaveTextContent("an inch plan");
+  });
+
+  it("tells sides apart, and what comes next once", async () => {
+    const line = (key: string, title: string, side: number | null, text: string) =>
+      ({ key, title, side, state: "settled", line: text }) as const;
+    const lines = [
+      line("part", "Part", null, "duplex"),
+      line("hold-s1", "Hold", 0, "Ø122"),
+      line("hold-kx", "Hold", 1, "Ø84"),
+      line("force-kx", "Force", 1, "over the cap"),
+    ];
+    const needs = "Force 2: over the cap";
+    vi.spyOn(client, "GET").mockResolvedValue(answers([row({ lines, needs, next: "force-kx" })]));
+    show();
+    const told = await rowOf("Seal carrier");
+    expect(
+      within(told)
+        .getAllByRole("term")
+        .map((t) => t.textContent),
+    ).toEqual(["Part", "Hold 1", "Hold 2"]);
+    expect(told).toHaveTextContent("Next: Force 2: over the cap");
   });
 
   it("says that this is a demo and as whom one is here", async () => {

@@ -104,8 +104,8 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
     },
   ];
   // What comes next has told its stop's line already.
-  const lines = run.lines.filter((l) => !run.needs.endsWith(`: ${l.line}`));
-  const twoSides = run.lines.some((l) => l.key.endsWith("-2"));
+  const lines = run.lines.filter((l) => l.key !== run.next);
+  const twoSides = run.lines.some((l) => l.side === 1);
   return (
     <Row>
       <Mark state={run.verdict} />
@@ -128,7 +128,7 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
         <Lines>
           {lines.map((l) => (
             <div key={l.key}>
-              <dt>{twoSides && /-\d$/.test(l.key) ? `${l.title} ${l.key.slice(-1)}` : l.title}</dt>
+              <dt>{twoSides && l.side != null ? `${l.title} ${l.side + 1}` : l.title}</dt>
               <dd>{l.line}</dd>
             </div>
           ))}
