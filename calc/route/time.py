@@ -65,9 +65,8 @@ def along_minutes(w: Steps[N], path: Path[N], drive: Turning[N]) -> N:
         leaves = w.step("d", "It leaves", text, "mm", TIME, D=path.before, s=sign, a=stock, i=i, k=path.passes)
         n = turns(w, drive, leaves)
         # A candidate with fewer passes is done already: its share of this one is none.
-        counts = w.step("c", "Counts", "min(1, max(0, k - i + 1))", "", TIME, k=path.passes, i=i)
-        one = {"t": total, "c": counts, "L": path.length, "a": RUN_IN_MM, "f": path.feed, "n": n}
-        total = w.step("t", "Time", "t + c*(L + a)/(f*n)", "min", TIME, **one)
+        one = {"t": total, "k": path.passes, "i": i, "L": path.length, "a": RUN_IN_MM, "f": path.feed, "n": n}
+        total = w.step("t", "Time", "t + (k >= i)*(L + a)/(f*n)", "min", TIME, **one)
     return total
 
 
