@@ -124,7 +124,10 @@ export function ItemPage({ kind, itemKey, units }: Props) {
   }
 
   const told = conflict
-    ? `${conflict.title} Theirs: ${String(conflict.theirs)}. Yours: ${String(conflict.yours)}. Keep again to put yours in its place, or put back.`
+    ? [
+        `${conflict.title} Theirs: ${String(conflict.theirs)}. Yours: ${String(conflict.yours)}.`,
+        "Keep again to put yours in its place, or put back.",
+      ].join(" ")
     : keep.error && Object.keys(refused).length > 0
       ? "Some entries need another look; each says why."
       : keep.error || remove.error

@@ -70,6 +70,7 @@ type Props = {
 export function ItemSlip(props: Props) {
   const { item, isNew, isChanged, isBusy } = props;
   const moved = item.effects;
+  const taking = item.takes === 1 ? "the plan that takes" : `the ${item.takes} plans that take`;
   return (
     <Aside aria-label="What it moves">
       {item.may_edit && (isChanged || isNew) && (
@@ -85,7 +86,7 @@ export function ItemSlip(props: Props) {
                     ? "Shown once every entry is in order."
                     : item.takes === 0
                       ? "No run takes it yet."
-                      : `No figure of the ${item.takes === 1 ? "plan that takes" : `${item.takes} plans that take`} it.`}
+                      : `No figure of ${taking} it.`}
                 </small>
               )}
               <ul>
