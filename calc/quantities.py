@@ -228,6 +228,7 @@ def shown_as(unit: str, system: System) -> Shown:
 
 # --- parsing -----------------------------------------------------------------------------------
 
+LONGEST = 40  # characters of a figure with its unit: what is longer is none, and takes long to be found so
 _SPACE = "[ \u00a0\u2009\u202f]"
 _NUMBER = re.compile(
     rf"""(?P<sign>[-−+]?)\s*(?:
@@ -275,6 +276,9 @@ def parse(text: str, unit: str, system: System | None = "metric", field: str = "
     from calc.errors import Unreadable
 
     said = text.strip()
+    if len(said) > LONGEST:
+        example = EXAMPLES.get(unit, "12.5")
+        raise Unreadable(field, f"This is too long for a figure: {LONGEST} characters at most, such as {example}.")
     body = re.sub(r"^[ØøΦφ⌀]\s*", "", said)
     if not body:
         raise Unreadable(field, f"Nothing is written here. Write a figure such as {EXAMPLES.get(unit, '12.5')}.")

@@ -12,6 +12,7 @@ from calc.quantities import Sentence, System, exact_text, from_core, parse, show
 from calc.threads.designation import Designation, designation
 
 LINES_MOST = 60
+LONGEST = 200  # characters of a line
 HELP = (
     "Diameter, limits, x, length, then what else the print says: 84 h7 x 40 Ra 1.6 c0.3 · 118 0/-0.1 x 14 r0.4 · "
     "M24x1.5-6g x 20 on 16 · 60>50 x 12 · groove 20 x 3 · 52 H7 through"
@@ -125,6 +126,8 @@ def read_line(text: str, system: System, name: str) -> TurnedStep:
     >>> step.name, step.diameter_mm, step.fit, step.length_mm, step.ra_um, step.chamfer_mm
     ('Spigot', 84.0, 'h7', 40.0, 1.6, 0.3)
     """
+    if len(text) > LONGEST:
+        raise FieldProblem("", f"This is too long for a step: write it in {LONGEST} characters at most.")
     reader = _Reader(" " + " ".join(text.split()), system)
     given = _name(reader, name)
     reader.left = " " + reader.left.strip()

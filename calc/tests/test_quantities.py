@@ -5,6 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from calc.errors import CalcError
+from calc.profile.lines import read_line
 from calc.quantities import SHOWN, Figure, Sentence, exact_text, from_core, parse, shown_as
 
 # (typed, core unit, system, core value): the conversions are the exact international definitions.
@@ -118,3 +119,11 @@ def test_rounding_up_ignores_the_noise_of_floats():
 def test_a_sentence_follows_the_unit_system():
     said = Sentence("cap {cap}, {why}", cap=Figure(25.4, "mm"), why="grip {braces}")
     assert said.text("inch") == "cap 1.000\xa0in, grip {braces}"
+
+
+@pytest.mark.parametrize("text", ["1" * 8000, "1 " * 4000, "1/" * 4000, "0." + "0" * 8000, "12 mm" + " " * 9000 + "x"])
+def test_what_is_too_long_for_a_figure_is_told_so(text):
+    with pytest.raises(CalcError, match="too long for a figure: 40 characters"):
+        parse(text, "mm")
+    with pytest.raises(CalcError, match="too long for a step"):
+        read_line(text, "metric", "Step 1")

@@ -31,17 +31,14 @@ def _free_key(kind: str, name: str) -> str:
     return next(k for k in (stem, *(f"{stem}-{i}" for i in range(2, 10_000))) if k not in taken)
 
 
-def _check_whole(form: Form, row: Item | None) -> None:
-    """Raise CalcError with everything that keeps the form from being an item of the shelf."""
+def check_whole(form: Form, is_taken: bool) -> None:
+    """Raise CalcError with everything that keeps the form from being an item; `is_taken`: another one has its name."""
     problems = list(form.errors)
     for link in form.kind.links:
         if not link.many and not form.links[link.name]:
             noun = KINDS[link.kind].noun
             problems.append(FieldError(link.name, Sentence(f"Choose the {noun} that it belongs to.")))
-    same = rows_of(form.kind.name).filter(name__iexact=form.values.get("name") or "")
-    if row is not None:
-        same = same.exclude(pk=row.pk)
-    if form.values.get("name") and same.exists():
+    if is_taken:
         problems.append(FieldError("name", Sentence(f"There is a {form.kind.noun} of this name already.")))
     try:
         form.value()
@@ -50,6 +47,13 @@ def _check_whole(form: Form, row: Item | None) -> None:
         problems += [p for p in error.errors if p.field not in known]
     if problems:
         raise CalcError(problems)
+
+
+def _is_taken(form: Form, row: Item | None) -> bool:
+    same = rows_of(form.kind.name).filter(name__iexact=form.values.get("name") or "")
+    if row is not None:
+        same = same.exclude(pk=row.pk)
+    return bool(form.values.get("name")) and same.exists()
 
 
 def _refuse_overwriting(form: Form, now: Values, row: Item, base_revision: int, system: System) -> None:
@@ -88,7 +92,7 @@ def keep_item(kind: str, key: str | None, given: Given, base_revision: int, pers
     take(form, given, current())
     if row is not None:
         _refuse_overwriting(form, before, row, base_revision, given.system)
-    _check_whole(form, row)
+    check_whole(form, _is_taken(form, row))
     form.key = form.key if row is not None else new_key or _free_key(kind, form.values["name"])
     return _keep(form, row, before, set(given.confirmed), planner)
 

@@ -311,3 +311,39 @@ def test_a_name_that_a_spreadsheet_would_compute_is_written_as_text(planner):
     assert "'=1+1" in {r["name"] for r in rows}
     back = send_file(planner, "machine", planner.get("/api/shelf/machine/file").content.decode())[1]
     assert {line["outcome"] for line in back["lines"]} == {"same"}
+
+
+def test_looking_at_a_long_file_asks_the_database_a_few_times_and_writes_nothing(
+    planner, demo, django_assert_max_num_queries
+):
+    lines = [f"long-{i},Long drill {i},{5 + i / 100},60,P10-P30,0.1,0.2" for i in range(400)]
+    lines += ["long-400,Long drill 399,5,60,P10-P30,0.1,0.2", "long-401,Long drill 401,x,60,P10-P30,0.1,0.2"]
+    text = "\n".join(["key,name,DC,LU,application,feed_min,feed_max", *lines])
+    before = ShelfChange.objects.count()
+    with django_assert_max_num_queries(15):
+        status, answer = send_file(planner, "drill", text)
+    assert (status, answer["kept"], answer["bad"]) == (200, 0, 2)
+    assert [a["outcome"] for a in answer["lines"][:400]] == ["new"] * 400
+    assert answer["lines"][400]["messages"] == ["Name: There is a drill of this name already."]
+    assert "not a figure" in answer["lines"][401]["messages"][0]
+    assert ShelfChange.objects.count() == before
+
+
+def test_a_look_says_what_keeping_then_does(planner, demo):
+    text = planner.get("/api/shelf/ring/file").content.decode()
+    head, first, *rest = text.splitlines()
+    cells = first.split(",")
+    names = head.split(",")
+    cells[names.index("max_bar")] = "9"
+    new = ["", "Ring Q", *["" for _ in names[2:]]]
+    new[names.index("inner_mm")], new[names.index("outer_mm")] = "70", "110"
+    file = "\n".join([head, ",".join(cells), *rest, ",".join(new)])
+    looked = [a["outcome"] for a in send_file(planner, "ring", file)[1]["lines"]]
+    kept = [a["outcome"] for a in send_file(planner, "ring", file, "all")[1]["lines"]]
+    assert looked == kept == ["changed", *["same"] * len(rest), "new"]
+
+
+def test_a_line_without_a_key_changes_the_item_of_its_name(planner, demo):
+    status, answer = send_file(planner, "machine", "name,power_kw\nlathe 3,16", "all")
+    assert (status, [a["outcome"] for a in answer["lines"]]) == (200, ["changed"])
+    assert Machine.objects.get(key="lathe-3").power_kw == 16
