@@ -8,5 +8,11 @@ export default defineConfig({
   plugins: [react(), { ...optimizeLocales.vite({ locales: ["en-US"] }), enforce: "pre" }],
   // Inlined fonts would break the page's font-src rule.
   build: { manifest: true, assetsInlineLimit: 0, sourcemap: false },
-  test: { environment: "jsdom", setupFiles: ["src/test-setup.ts"], globals: false, testTimeout: 30_000, maxWorkers: 2 },
+  test: {
+    environment: "jsdom",
+    setupFiles: ["src/test-setup.ts"],
+    globals: false,
+    testTimeout: 30_000,
+    maxWorkers: 2,
+  },
 });
