@@ -10,6 +10,8 @@ from django.db import transaction
 
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.item import Item
+from calc.plan.document import Document, Setup
+from calc.plan.jaws.inputs import Jaws
 from calc.plan.run_file import RunFile, read_run
 from calc.quantities import Sentence
 from calc.reading import write
@@ -52,7 +54,25 @@ def read_in(text: str, person: Any) -> ReadIn:
         told.append(f"The plan goes by this shop's house rules, revision {rules.number}; the file's were others.")
     if any(s.calibration is not None for s in file.shelf.setups):
         told.append("Gauge runs stay with the chuck that they were measured on: the file's are not taken.")
-    return ReadIn(_kept(replace(file, document=replace(file.document, rules=rules))), tuple(t for t in told if t))
+    if any(s.jaw_set is not None for s in file.shelf.setups):
+        told.append("Jaw sets stay with the shop that has them: the jaws are planned anew, from the blank.")
+    document = _unseen(replace(file.document, rules=rules))
+    if document.setups != file.document.setups:
+        told.append("What was seen at a machine is not taken: chuck condition, blue, feeler gauge, touch-off.")
+    return ReadIn(_kept(replace(file, document=document)), tuple(t for t in told if t))
+
+
+def _unseen(document: Document) -> Document:
+    """The plan without what somebody saw of one chuck and one set of jaws: it is no evidence about others."""
+
+    def unseen(setup: Setup) -> Setup:
+        claimed = setup.force.condition in ("today", "week", "measured")
+        known = "auto" if claimed else setup.force.condition
+        force = replace(setup.force, condition=known, condition_measured=None, condition_date=None)
+        jaws = replace(setup.jaws, reading_mm=None, feeler_mm=None, blue=Jaws.blue)
+        return replace(setup, force=force, jaws=jaws)
+
+    return replace(document, setups=tuple(unseen(s) for s in document.setups))
 
 
 def _kept(file: RunFile) -> Run:
@@ -65,7 +85,8 @@ def _kept(file: RunFile) -> Run:
         machine_id=_id("machine", taken.machine),
         material_id=_id("material", taken.material),
     )
-    setups = [Taken(_id("chuck", s.chuck), _id("jaw_blank", s.blank), _id("jaw_set", s.jaw_set)) for s in taken.setups]
+    # A jaw set is one individual: a set of the same key in another shop is another set.
+    setups = [Taken(_id("chuck", s.chuck), _id("jaw_blank", s.blank)) for s in taken.setups]
     return add(run, setups)
 
 
@@ -95,9 +116,6 @@ def _of_setup(setup: SetupShelf, file: RunFile, at: str) -> Iterator[Bring]:
     yield Bring("chuck", chuck, {"machine": machine.key if machine else ""}, f"{at}.chuck")
     if setup.blank is not None:
         yield Bring("jaw_blank", setup.blank, {"chucks": [chuck.key]}, f"{at}.blank")
-    if setup.jaw_set is not None:
-        links = {"chuck": chuck.key, "blank": setup.jaw_set.blank_key}
-        yield Bring("jaw_set", setup.jaw_set, links, f"{at}.jaw_set")
 
 
 def _tools(file: RunFile) -> Iterator[Bring]:

@@ -109,3 +109,41 @@ def test_the_command_line_opens_the_same_file(planner, demo, tmp_path):
     file = tmp_path / "run.json"
     file.write_text(text)
     assert write_run(opened(str(file))) == text
+
+
+@pytest.mark.parametrize(
+    ("force", "counted"),
+    [
+        ({"condition": "today"}, "auto"),
+        ({"condition": "measured", "condition_measured": 1.1, "condition_date": "2026-11-20"}, "auto"),
+        ({"condition": "week"}, "auto"),
+    ],
+)
+def test_what_was_seen_of_another_chuck_counts_for_none_here(planner, demo, force, counted):
+    file = json.loads(saved(planner, demo))
+    setup = file["document"]["setups"][0]
+    setup["force"] |= force
+    setup["jaws"] |= {"reading_mm": 83.6, "feeler_mm": 0.05, "blue": "tip"}
+    status, made = read_in(planner, json.dumps(file))
+    assert status == 201
+    assert any("What was seen at a machine is not taken" in t for t in made["told"])
+    kept = Run.objects.get(pk=made["id"]).document["setups"][0]
+    assert kept["force"]["condition"] == counted
+    assert (kept["force"]["condition_measured"], kept["force"]["condition_date"]) == (None, None)
+    assert (kept["jaws"]["reading_mm"], kept["jaws"]["feeler_mm"], kept["jaws"]["blue"]) == (None, None, "none")
+
+
+def test_a_jaw_set_of_another_shop_is_no_jaw_set_here(planner, demo):
+    plug = Run.objects.get(drawing_number="LH-2215")
+    sets = JawSet.objects.count()
+    file = json.loads(saved(planner, plug))
+    if file["shelf"]["setups"][0]["jaw_set"] is None:
+        file["shelf"]["setups"][0]["jaw_set"] = file["shelf"]["setups"][0]["jaw_sets"][0]
+    # Another set, which happens to have the same key: refitting it without a cut would be wrong.
+    file["shelf"]["setups"][0]["jaw_set"]["bored_mm"] = 30.0
+    status, made = read_in(planner, json.dumps(file))
+    assert status == 201
+    assert any("planned anew, from the blank" in t for t in made["told"])
+    setup = Run.objects.get(pk=made["id"]).setups.get()
+    assert (setup.jaw_set_id, setup.jaw_blank.key) == (None, file["shelf"]["setups"][0]["blank"]["key"])
+    assert JawSet.objects.count() == sets
