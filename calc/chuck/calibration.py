@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Annotated
 
+from calc.chuck.book import ChuckForce
 from calc.chuck.fit import R_SQUARED_LEAST, TRANSMISSION, GripFitResult
-from calc.chuck.grip import ChuckForce, ChuckGripInput, chuck_grip
+from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.fields import Quantity, Text
 
 TREND_LEAST = 3  # runs
@@ -39,7 +40,7 @@ def condition_of_fit(static_n: float, pressure_bar: float, grip_height_mm: float
 
     Raises CalcError off the chart.
 
-    >>> from calc.chuck.grip import ChartPoint
+    >>> from calc.chuck.book import ChartPoint
     >>> book = ChuckForce(90000, 30, 60, 80, chart=(ChartPoint(5, 15000), ChartPoint(30, 90000)))
     >>> condition_of_fit(48000, 20, 60, book)
     0.8

@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from calc.chuck.grip import ChuckForce, ChuckGripInput, ChuckGripResult, chuck_grip
+from calc.chuck.book import ChuckForce
+from calc.chuck.grip import ChuckGripInput, ChuckGripResult, chuck_grip
 from calc.errors import CalcError, FieldError
 from calc.quantities import Figure, Sentence, System, exact_text, from_core, parse, shown_as
 

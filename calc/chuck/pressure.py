@@ -8,7 +8,7 @@ from itertools import pairwise
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.chuck.grip import ALLOWED, CLOSE, ChuckForce, allowable_grip, book_grip, height_factor
+from calc.chuck.book import ALLOWED, CLOSE, ChuckForce, allowable_grip, book_grip, height_factor
 from calc.chuck.speed import StackParts, Transmission, centrifugal, stack_moment
 from calc.describing import documented
 from calc.errors import CalcError, FieldError
@@ -149,7 +149,7 @@ def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
         demand; inside, its gain is not credited. Where less than the chart's first point is needed, that
         point is the answer: below it the chart says nothing.
     Example
-        >>> from calc.chuck.grip import ChartPoint
+        >>> from calc.chuck.book import ChartPoint
         >>> from calc.chuck.speed import StackPart
         >>> book = ChuckForce(90000, 30, 60, 80, chart=(ChartPoint(5, 15000), ChartPoint(30, 90000)))
         >>> r = pressure_needed(PressureNeededInput(30844, "od", (StackPart(2.45, 65.5),), 2350, 60, book))

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
-from calc.chuck.grip import ChuckForce
+from calc.chuck.book import ChuckForce
 from calc.fields import Group, Quantity, Text
 from calc.item import Item
 from calc.item_kind import ItemKind, Link, Names

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from calc.chuck.grip import ChartPoint, ChuckForce
+from calc.chuck.book import ChartPoint, ChuckForce
 from calc.plan.compute import PlanResult, compute
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.document import Document, Setup

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from calc.chuck.grip import ChartPoint, ChuckForce
+from calc.chuck.book import ChartPoint, ChuckForce
 from calc.plan.document import Document, Setup
 from calc.plan.force.inputs import Force
 from calc.plan.hold.inputs import Hold

@@ -3,7 +3,8 @@ import math
 import pytest
 
 from calc.catalog import CALCULATORS
-from calc.chuck.grip import ChuckForce, ChuckGripInput
+from calc.chuck.book import ChuckForce
+from calc.chuck.grip import ChuckGripInput
 from calc.chuck.speed import StackPart
 from calc.cuts.turning import CutInput
 from calc.describing import describe, json_schema

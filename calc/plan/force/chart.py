@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from calc.chuck.grip import ChuckForce, book_grip
+from calc.chuck.book import ChuckForce, book_grip
 from calc.chuck.speed import StackPart, pull_of
 from calc.plan.comparing import blanks_tried
 from calc.plan.cuts.solve import CUTS

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from calc.chuck.book import ChartPoint, ChuckForce
 from calc.chuck.chart import curves_at_heights, read_chart, write_chart
-from calc.chuck.grip import ChartPoint, ChuckForce
 from calc.errors import CalcError
 
 BOOK = ChuckForce(90_000, 30, 60, 80, 0.08, (ChartPoint(5, 15_000), ChartPoint(30, 90_000)))  # 3 000 N a bar

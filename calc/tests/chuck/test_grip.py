@@ -4,7 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from calc.chuck.grip import ChartPoint, ChuckForce, ChuckGripInput, chuck_grip
+from calc.chuck.book import ChartPoint, ChuckForce
+from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.errors import CalcError
 
 CHART = ChuckForce(90_000, 30, 60, 80, 0.08, (ChartPoint(5, 15_000), ChartPoint(10, 30_000), ChartPoint(30, 90_000)))

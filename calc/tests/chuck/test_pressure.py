@@ -4,7 +4,8 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from calc.chuck.grip import ChartPoint, ChuckForce, ChuckGripInput, chuck_grip
+from calc.chuck.book import ChartPoint, ChuckForce
+from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.chuck.pressure import PressureNeededInput, pressure_needed
 from calc.chuck.speed import GripAtSpeedInput, StackPart, grip_at_speed
 from calc.errors import CalcError

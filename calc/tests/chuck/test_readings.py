@@ -1,8 +1,8 @@
 import pytest
 
+from calc.chuck.book import ChartPoint, ChuckForce
 from calc.chuck.calibration import Calibration, condition_of_fit, trend_of, usable
 from calc.chuck.fit import GaugePoint, GripFitInput, grip_fit
-from calc.chuck.grip import ChartPoint, ChuckForce
 from calc.chuck.readings import read_readings
 from calc.errors import CalcError
 

@@ -120,19 +120,18 @@ def test_taper_steel_bends_less_by_the_moduli_where_the_root_is_stiff() -> None:
 
 
 @pytest.mark.parametrize(
-    ("side", "reading", "target", "size", "removal", "verdict", "move"),
+    ("given", "found", "verdict"),
     [
-        ("od", 83.62, 84, 83.78, 0.11, "cut", 0.0),
-        ("od", 83.86, 84, 84.02, -0.01, "close-in", 0.22),
-        ("od", 81.50, 84, 81.66, 1.17, "open-out", 0.34),
-        ("id", 148.60, 148, 148.44, 0.22, "cut", 0.0),
-        ("id", 148.20, 148, 148.04, 0.02, "open-out", 0.16),
+        (("od", 83.62, 84), (83.78, 0.11, 0.0), "cut"),
+        (("od", 83.86, 84), (84.02, -0.01, 0.22), "close-in"),
+        (("od", 81.50, 84), (81.66, 1.17, 0.34), "open-out"),
+        (("id", 148.60, 148), (148.44, 0.22, 0.0), "cut"),
+        (("id", 148.20, 148), (148.04, 0.02, 0.16), "open-out"),
     ],
 )
-def test_recut_worked_examples(
-    side: Any, reading: float, target: float, size: float, removal: float, verdict: str, move: float
-) -> None:
-    r = jaw_recut(JawRecutInput(side, reading, target, 0.08, 0.10, 1.0))
+def test_recut_worked_examples(given: Any, found: tuple[float, ...], verdict: str) -> None:
+    r = jaw_recut(JawRecutInput(*given, 0.08, 0.10, 1.0))
+    size, removal, move = found
     assert (r.size_mm, r.removal_mm, r.move_mm) == (pytest.approx(size), pytest.approx(removal), pytest.approx(move))
     assert r.verdict == verdict
 

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from calc.chuck.book import ChuckForce
 from calc.chuck.demand import GripDemandInput, grip_demand
-from calc.chuck.grip import ChuckForce
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.load import load_of
 from calc.plan.force.solve import FORCE
