@@ -16,17 +16,20 @@ from server.apps.demo import shop
 from server.apps.demo.actions import load_demo
 from server.apps.runs.models import Run
 from server.foundation.models import Person
+from server.together import together
 
 
 class ApiClient(Client):
     """Posts and reads JSON."""
 
     def send(self, path: str, body: Any = None, method: str = "post", **headers: str) -> Any:
-        """The answer's status and its parsed body."""
+        """The answer's status and its parsed body; of a plan, all of it."""
+        if isinstance(body, dict) and path.startswith("runs/"):
+            body = {"whole": True} | body
         answer = self.generic(
             method.upper(), f"/api/{path}", json.dumps(body), content_type="application/json", headers=headers
         )
-        return answer.status_code, json.loads(answer.content) if answer.content else None
+        return answer.status_code, together(json.loads(answer.content)) if answer.content else None
 
     def edit(self, run: Run, path: str, **entry: Any) -> Any:
         """Keep an edit of a run."""
@@ -38,9 +41,8 @@ class ApiClient(Client):
         return self.send(f"runs/{run.pk}/preview", {"path": path} | entry)
 
     def plan(self, run: Run, units: str = "metric") -> Any:
-        """The run's plan."""
-        answer = self.get(f"/api/runs/{run.pk}/plan?units={units}")
-        return json.loads(answer.content)
+        """The run's whole plan."""
+        return together(self.get(f"/api/runs/{run.pk}/plan?units={units}&whole=true").json())
 
 
 @pytest.fixture

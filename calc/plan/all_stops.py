@@ -9,29 +9,12 @@ from calc.plan.cuts.stop import CUTS_STOP
 from calc.plan.force.stop import FORCE_STOP
 from calc.plan.hold.stop import HOLD_STOP
 from calc.plan.jaws.stop import JAWS_STOP
-from calc.plan.outcome import Solved
 from calc.plan.part.stop import PART_STOP
 from calc.plan.sides.stop import SIDES_STOP
 from calc.plan.stop_kind import StopKind
 from calc.plan.tools.stop import TOOLS_STOP
 
 ALL_STOPS: list[StopKind] = [PART_STOP, SIDES_STOP, HOLD_STOP, JAWS_STOP, FORCE_STOP, TOOLS_STOP, CUTS_STOP]
-
-
-def solving_order() -> tuple[Solved[object], ...]:
-    """Everything that the stops solve, what is needed first. The order of the list decides where both would do."""
-    found: list[Solved[object]] = []
-
-    def add(solved: Solved[object]) -> None:
-        for needed in solved.needs:
-            add(needed)
-        if solved not in found:
-            found.append(solved)
-
-    for kind in ALL_STOPS:
-        for solved in kind.figures:
-            add(solved)
-    return tuple(found)
 
 
 def kind_of(name: str) -> StopKind:

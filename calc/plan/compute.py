@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from calc.errors import FieldError
-from calc.plan.all_stops import ALL_STOPS
+from calc.plan.all_stops import ALL_STOPS, kind_of
 from calc.plan.document import Document
+from calc.plan.lists import lists_of
 from calc.plan.outcome import Figures, State
 from calc.plan.sides.solve import OTHER, SIDES, end_name
-from calc.plan.solve import solve, solve_all
-from calc.plan.stop import Stop, Table
+from calc.plan.solve import Solving
+from calc.plan.stop import Help, Stop, Table
 from calc.plan.stop_kind import Carried, StopKind
 from calc.plan.view import NO_OPTIONS, Options, View
 from calc.shelf.taken import Shelf
@@ -30,7 +31,10 @@ class Side:
 
 @dataclass(frozen=True)
 class PlanResult:
-    """The whole computed plan: the part's stops, then each side's; what each side is shown from."""
+    """A computed plan: the part's stops, then each side's, each with what the rail and the open stop need.
+
+    What is tried out or drawn only when it is looked at is asked for by its stop or its side.
+    """
 
     stops: tuple[Stop, ...]
     sides: tuple[Side, ...]
@@ -40,7 +44,7 @@ class PlanResult:
     @property
     def figures(self) -> tuple[Figures, ...]:
         """The figures of each set-up."""
-        return self.views[0].every
+        return tuple(self.views[0].every)
 
     def stop(self, name: str, side: int = 0) -> Stop:
         """The stop called `name`, of a set-up where it is a side's. Raises KeyError."""
@@ -54,35 +58,46 @@ class PlanResult:
         """Every problem of every stop."""
         return tuple(p for stop in self.stops for p in stop.problems)
 
+    def view_of(self, stop: Stop) -> View:
+        """What a stop is shown from."""
+        return self.views[stop.side or 0]
 
-def _shown(kind: StopKind, view: View, *, whole: bool) -> Stop:
+    def helps(self, stop: Stop) -> tuple[Help, ...]:
+        """Changes that would help a stop, each tried by recomputing the plan with it."""
+        return tuple(kind_of(stop.name).helps(self.view_of(stop)))
+
+    def tables(self, stop: Stop) -> tuple[Table, ...]:
+        """The tables of a stop: its own, then those that compare what was tried."""
+        return (*stop.tables, *kind_of(stop.name).compared(self.view_of(stop)))
+
+
+def _shown(kind: StopKind, view: View) -> Stop:
     """A stop by the list's word: named, and with its reason in its line where something stops it."""
-    side = view.index if kind.per_side else None
+    setup = view.setup if kind.per_side else None
     stop = replace(
         kind.show(view),
         name=kind.name,
         title=kind.title,
         heading=kind.heading,
         panels=kind.panels,
-        side=side,
-        setup="" if side is None else view.setup.id,
+        lists=tuple(lists_of(kind.name, view.document, setup)),
+        side=view.index if setup is not None else None,
+        setup="" if setup is None else setup.id,
     )
     if stop.state == "stopped" and not stop.problems and not kind.says_why:
         stop = replace(stop, line=next(n.sentence for n in stop.notes if n.level == "stop"))
-    return kind.more(view, stop) if whole else stop
+    return stop
 
 
-def _stops(views: tuple[View, ...], *, whole: bool) -> tuple[Stop, ...]:
-    """The part's stops, then those of each side, in the order of the list."""
-    found = [_shown(kind, views[0], whole=whole) for kind in ALL_STOPS if not kind.per_side]
-    found += [_shown(kind, view, whole=whole) for view in views for kind in ALL_STOPS if kind.per_side]
+def _stops(solving: Solving) -> tuple[Stop, ...]:
+    """The part's stops, then those of each side, in the order of the list; kept while what they read stays."""
+
+    def shown(kind: StopKind, index: int) -> Stop:
+        return solving.kept(kind, index, lambda view: _shown(kind, view))
+
+    found = [shown(kind, 0) for kind in ALL_STOPS if not kind.per_side]
+    found += [shown(kind, i) for i in range(len(solving.every)) for kind in ALL_STOPS if kind.per_side]
     return tuple(found)
-
-
-def stops_of(document: Document, shelf: Shelf, figures: tuple[Figures, ...]) -> tuple[Stop, ...]:
-    """The stops of a solved plan in route order; nothing is tried out for helps, nothing drawn."""
-    view = View(document, shelf, figures, solve)
-    return _stops(tuple(view.of(i) for i in range(len(figures))), whole=False)
 
 
 def verdict_of(stops: tuple[Stop, ...]) -> State:
@@ -99,13 +114,6 @@ def _side(view: View, stops: tuple[Stop, ...]) -> Side:
     return Side(view.index, view.setup.id, f"Side {view.index + 1}", worked, verdict_of(mine), tuple(carried))
 
 
-def views_of(document: Document, shelf: Shelf, options: Options | None = None) -> tuple[View, ...]:
-    """What each side of a plan is shown from."""
-    names: Options = {**NO_OPTIONS, **(options or {})}
-    view = View(document, shelf, solve_all(document, shelf), solve, 0, names)
-    return tuple(view.of(i) for i in range(len(document.setups)))
-
-
 def compute(document: Document, shelf: Shelf, options: Options | None = None) -> PlanResult:
     """Every stop of a plan.
 
@@ -118,9 +126,15 @@ def compute(document: Document, shelf: Shelf, options: Options | None = None) ->
     Raises
         nothing for bad facts: they are the stops' problems, each at its path
     """
-    views = views_of(document, shelf, options)
-    stops = _stops(views, whole=True)
+    solving = Solving(document, shelf, {**NO_OPTIONS, **(options or {})})
+    stops = _stops(solving)
+    views = tuple(solving.view(i) for i in range(len(document.setups)))
     return PlanResult(stops, tuple(_side(view, stops) for view in views), verdict_of(stops), views)
+
+
+def view_of(document: Document, shelf: Shelf, index: int) -> View:
+    """What a side of a plan is shown from; nothing is solved before it is asked for."""
+    return Solving(document, shelf).view(index)
 
 
 def check(view: View, name: str) -> Table | None:

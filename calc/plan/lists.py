@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
-from typing import Any
+from functools import reduce
+from typing import Any, cast
 
 from calc.cuts.kinds import KIND
 from calc.errors import CalcError, FieldError, FieldProblem
@@ -112,11 +113,26 @@ def line_of(path: str) -> ListRule | None:
     return found[1] if found is not None and found[1].lines else None
 
 
-def lists_of(stop: str, setup: str) -> Iterator[tuple[str, ListRule]]:
-    """(path, rule) of every list that stands at a stop, of a set-up where the stop is a side's."""
+@dataclass(frozen=True)
+class PlanList:
+    """A list of a plan as it stands at a stop: its items by id and name, and the steps where items are lines."""
+
+    path: str
+    rule: ListRule
+    items: tuple[tuple[str, str], ...]
+    steps: tuple[TurnedStep, ...] = ()
+
+
+def lists_of(stop: str, document: Document, setup: Setup | None) -> Iterator[PlanList]:
+    """Every list that stands at a stop, of a set-up where the stop is a side's."""
     for rule in RULES:
-        if rule.stop == stop and (setup or not rule.per_side):
-            yield rule.path.replace(SIDE, setup), rule
+        if rule.stop != stop or (rule.per_side and setup is None):
+            continue
+        path, owner, names = rule.path, cast("Any", document), parts_of(rule.path)
+        if setup is not None and rule.per_side:
+            path, owner, names = path.replace(SIDE, setup.id), setup, names[2:]
+        items = reduce(getattr, names, owner)
+        yield PlanList(path, rule, tuple((i.id, i.name) for i in items), tuple(items) if rule.lines else ())
 
 
 def items_at(document: Any, path: str) -> list[Any]:
@@ -235,6 +251,6 @@ def with_known_ids(before: list[Any], steps: list[TurnedStep], ids: Identities) 
     return made
 
 
-def as_lines(items: Any, system: System) -> str:
-    """A list of steps, plain data, as the lines that make it."""
-    return "\n".join(write_line(read(TurnedStep, item), system) for item in items)
+def as_lines(steps: Iterable[TurnedStep], system: System) -> str:
+    """A list of steps as the lines that make it."""
+    return "\n".join(write_line(step, system) for step in steps)

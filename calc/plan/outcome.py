@@ -1,15 +1,16 @@
-"""A set of figures that the plan solves: what it needs, what it rests on, and why there may be none."""
+"""A set of figures that the plan solves: what it is found from, and why there may be none."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import TYPE_CHECKING, Any, Generic, Literal, TypeVar
 
 from calc.errors import CalcError, FieldError
 from calc.plan.document import Document, Setup, setup_path
+from calc.plan.watched import whole
 from calc.quantities import Sentence
 from calc.shelf.taken import SetupShelf, Shelf
 from calc.working import Note
@@ -85,44 +86,47 @@ def naming(paths: Mapping[str, str]) -> Iterator[None]:
 
 @dataclass(frozen=True, eq=False)
 class Solved(Generic[T]):
-    """A set of figures by name.
+    """A set of figures by name, and how it is found; what it rests on is seen from what `find` reads.
 
-    `title` is the stop that a person waits on for them; `needs` are the figures they are made of. `rests_on`
-    gives everything else that they are made of, by value: while that and the figures needed stay, they stay.
+    `title` is the stop that a person waits on for them; `per_side`: there is one for each set-up.
     """
 
     name: str
     title: str
     find: Callable[[Asked], T]
-    rests_on: Callable[[Asked], tuple[Any, ...]]
-    needs: tuple[Solved[Any], ...] = ()
+    per_side: bool = True
 
 
 @dataclass(frozen=True, eq=False)
 class Figures:
-    """The outcomes of one set-up, by what was solved."""
+    """The outcomes of one set-up, each solved when it is first asked for."""
 
-    found: Mapping[str, Outcome[Any]] = field(default_factory=dict)
+    ask: Callable[[Solved[Any]], Outcome[Any]]
 
     def __getitem__(self, solved: Solved[T]) -> T | None:
         return self.outcome(solved).value
 
     def outcome(self, solved: Solved[T]) -> Outcome[T]:
         """The figures, or why there are none."""
-        return self.found.get(solved.name) or Outcome(waiting_on=solved.title)
+        return self.ask(solved)
 
 
 @dataclass(frozen=True, eq=False)
 class Asked:
-    """What figures of a set-up are solved from: the plan, what it takes from the shelf, and the figures before."""
+    """What is asked of a set-up: the plan, what it takes from the shelf, and the figures of every set-up."""
 
     document: Document
     shelf: Shelf
     index: int
-    figures: Figures = field(default_factory=Figures)
+    every: Sequence[Figures]
+
+    @property
+    def figures(self) -> Figures:
+        """The figures of this set-up."""
+        return self.every[self.index]
 
     def need(self, solved: Solved[T]) -> T:
-        """Figures found before. Raises Waiting where there are none."""
+        """Figures that others are made of. Raises Waiting where there are none."""
         value = self.figures[solved]
         if value is None:
             raise Waiting(solved.title)
@@ -150,7 +154,7 @@ class Asked:
 
     def of(self, index: int) -> Asked:
         """The same asked of another set-up."""
-        return Asked(self.document, self.shelf, index, self.figures)
+        return Asked(self.document, self.shelf, index, self.every)
 
 
 def as_held(document: Document, index: int) -> Setup:
@@ -158,6 +162,6 @@ def as_held(document: Document, index: int) -> Setup:
     mine = document.setups[index]
     if document.jaws_of(index) == index:
         return mine
-    first = document.setups[0]
+    mine, first = whole(mine), document.setups[0]
     jaws = replace(mine.jaws, tooth=first.jaws.tooth, position=first.jaws.position)
     return replace(mine, hold=replace(mine.hold, jaw_height_mm=first.hold.jaw_height_mm), jaws=jaws)

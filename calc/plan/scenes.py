@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from calc.plan.all_stops import ALL_STOPS
-from calc.plan.compute import PlanResult
 from calc.plan.hold.drawn import standing_of
 from calc.plan.part.solve import PART
 from calc.plan.sides.solve import SIDES
+from calc.plan.stop_kind import Drawing
 from calc.plan.view import View
 from calc.quantities import Sentence
 from calc.scene.shapes import Scene, Shape, box_of
+
+SECTION = "section"
 
 
 def section(view: View) -> Scene:
@@ -27,10 +31,11 @@ def section(view: View) -> Scene:
     return Scene(shapes, dimensions, box_of(shapes, dimensions), words)
 
 
-def scenes_of(plan: PlanResult, index: int) -> tuple[Scene, ...]:
-    """Every view of a set-up that there are figures for; the section always."""
-    view = plan.views[index]
-    own = [scene for kind in ALL_STOPS for scene in kind.views(view)]
-    # The part alone comes first: it is what the plan begins with.
-    first = [s for s in own if s.name == ALL_STOPS[0].name]
-    return (*first, section(view), *(s for s in own if s not in first))
+def drawings_of(view: View) -> tuple[Drawing, ...]:
+    """Every picture of a set-up that there are figures for: what a stop opens with, the section, the others.
+
+    Nothing is drawn before it is looked at.
+    """
+    own = [drawing for kind in ALL_STOPS for drawing in kind.drawings(view)]
+    whole = Drawing(SECTION, "Section", (), partial(view.keep, SECTION, section))
+    return (*(d for d in own if d.first), whole, *(d for d in own if not d.first))

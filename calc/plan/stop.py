@@ -10,8 +10,9 @@ from typing import Any, Literal
 from calc.errors import FieldError
 from calc.fields import Choice, Quantity, Spec, Text
 from calc.plan.declared import field_at, label_at
+from calc.plan.lists import PlanList
 from calc.plan.outcome import Outcome, State
-from calc.plan.pictures import Bars, Curves, ForceChart, Outline
+from calc.plan.pictures import Bars, Curves, Outline
 from calc.programs.jaw_boring import JawProgram
 from calc.quantities import Figure, Rounding, Sentence
 from calc.working import Basis, Note, Step
@@ -120,12 +121,13 @@ class Link:
     key: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)  # one that is kept is itself
 class Stop:
     """One stop of the route; `side` is the set-up it belongs to, None for the whole part's.
 
-    `headings` are the groups of its facts by key, where a heading is not its own key: a cut's by its id.
-    `checks` name what is solved for it only when it is asked for, `panels` what a screen offers beside it.
+    What is tried out for it, helps and comparisons, is found when it is looked at. `headings` are the groups of its
+    facts by key, where a heading is not its own key: a cut's by its id. `checks` name what is solved for it only when
+    it is asked for, `panels` what a screen offers beside it.
     """
 
     name: str
@@ -135,13 +137,12 @@ class Stop:
     facts: tuple[Fact, ...] = ()
     answers: tuple[Answer, ...] = ()
     notes: tuple[Note, ...] = ()
-    helps: tuple[Help, ...] = ()
     problems: tuple[FieldError, ...] = ()
     tables: tuple[Table, ...] = ()
     procedures: tuple[Procedure, ...] = ()
     pictures: tuple[Bars | Curves | Outline, ...] = ()
     headings: Mapping[str, str] = field(default_factory=dict)
-    chart: ForceChart | None = None
+    lists: tuple[PlanList, ...] = ()
     program: JawProgram | None = None
     checks: tuple[str, ...] = ()
     panels: tuple[Panel, ...] = ()

@@ -6,8 +6,9 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from calc.plan.outcome import Figures, Solved
-from calc.plan.stop import Panel, Stop, Table
+from calc.plan.outcome import Figures
+from calc.plan.pictures import ForceChart
+from calc.plan.stop import Help, Panel, Stop, Table
 from calc.plan.view import View
 from calc.quantities import Figure, Rounding
 from calc.scene.shapes import Layer, Scene, Standing
@@ -35,33 +36,44 @@ class Carried:
     both: bool = False  # told in the other system too
 
 
+@dataclass(frozen=True)
+class Drawing:
+    """A picture that a set-up can be shown by, drawn when it is looked at; `stops`: where it is offered.
+
+    `first`: it is what such a stop opens with, before the section.
+    """
+
+    name: str
+    title: str
+    stops: tuple[str, ...]
+    draw: Callable[[], Scene | ForceChart]
+    first: bool = False
+
+
 def _nothing(*_: Any) -> tuple[Any, ...]:
     return ()
 
 
-def _as_shown(_: View, stop: Stop) -> Stop:
-    return stop
-
-
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class StopKind:
     """A stop: what it is called, what it solves, and what it shows.
 
-    `title` stands in the rail, `heading` over its facts. `figures` are what it solves, in order; `per_side`:
-    there is one for each set-up. `show` gives what the bench and the rail need; `more` adds what only the open
-    screen does: helps, comparisons, pictures. `layers` are what it brings to the section, `views` its own pictures;
-    `checks` are solved only when asked for; `panels` are what a screen offers beside it.
+    `title` stands in the rail, `heading` over its facts; `per_side`: there is one for each set-up. `show` gives what
+    the bench, the rail and the open stop need; it reads nothing but its view, and is kept while that reads the same.
+    What is tried out for it comes when it is looked at: `helps`, `compared` (tables of trials). `layers` are what it
+    brings to the section, `drawings` its own pictures; `checks` are solved only when asked for; `panels` are what a
+    screen offers beside it.
     """
 
     name: str
     title: str
     heading: str
     show: Callable[[View], Stop]
-    figures: tuple[Solved[Any], ...] = ()
     per_side: bool = True
-    more: Callable[[View, Stop], Stop] = _as_shown
+    helps: Callable[[View], Iterable[Help]] = _nothing
+    compared: Callable[[View], Iterable[Table]] = _nothing
     layers: Callable[[View, Standing], Iterable[Layer]] = _nothing
-    views: Callable[[View], Iterable[Scene]] = _nothing
+    drawings: Callable[[View], Iterable[Drawing]] = _nothing
     headlines: tuple[Headline, ...] = ()
     carries: Callable[[View], Iterable[Carried]] = _nothing
     checks: Mapping[str, Callable[[View], Table | None]] = field(default_factory=dict)

@@ -53,11 +53,8 @@ class LabelSaid:
 
 @dataclass(frozen=True)
 class SceneSaid:
-    """A view of the drawing and the same in words; shown at `stops`, everywhere where there are none."""
+    """A view of the drawing, and the same in words."""
 
-    name: str
-    title: str
-    stops: list[str]
     shapes: list[ShapeSaid]
     dimensions: list[DimensionSaid]
     labels: list[LabelSaid]
@@ -84,9 +81,6 @@ def _label(x: Label, system: System) -> LabelSaid:
 def scene_said(scene: Scene, system: System) -> SceneSaid:
     """A view of the drawing."""
     return SceneSaid(
-        scene.name,
-        scene.title,
-        list(scene.stops),
         [_shape(s) for s in scene.shapes],
         [_dimension(d, system) for d in scene.dimensions],
         [_label(x, system) for x in scene.labels],

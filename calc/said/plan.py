@@ -1,16 +1,27 @@
-"""A whole computed plan as it is read: its stops, then each side with what is carried and drawn."""
+"""A computed plan as it is read: its sides with what is carried, and its parts, each asked for by its name.
+
+A part is what a screen shows at one place: "stop:force-s1" (the page of a stop), "helps:force-s1", "tables:hold-s1",
+"pictures:cuts-s1", "working:force-s1:cap" (how an answer came about), "drawing:s1:section".
+"""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Literal, TypeVar
 
 from calc.plan.compute import PlanResult
 from calc.plan.outcome import State
-from calc.plan.scenes import scenes_of
-from calc.plan.stop_kind import Carried
+from calc.plan.pictures import ForceChart
+from calc.plan.scenes import drawings_of
+from calc.plan.stop import Answer, Stop
+from calc.plan.stop_kind import Carried, Drawing
 from calc.quantities import Beside, System
-from calc.said.drawn import SceneSaid, scene_said
-from calc.said.stop import Reader, StopSaid, stop_said
+from calc.said.drawn import ChartSaid, SceneSaid, chart_said, scene_said
+from calc.said.pictures import PictureSaid, picture_said
+from calc.said.reader import Reader
+from calc.said.stop import HelpSaid, Offer, StepSaid, StopPage, help_said, offers_of, page_said, step_said
+from calc.said.table import TableSaid, table_said
 
 
 @dataclass(frozen=True)
@@ -24,7 +35,7 @@ class CarriedSaid:
 
 @dataclass(frozen=True)
 class SideSaid:
-    """One set-up as it is drawn and carried."""
+    """One set-up as it is carried."""
 
     index: int
     id: str
@@ -32,7 +43,6 @@ class SideSaid:
     end: str
     verdict: State
     carry: list[CarriedSaid]
-    scenes: list[SceneSaid]
 
 
 def _carried(carried: Carried, system: System) -> CarriedSaid:
@@ -43,22 +53,85 @@ def _carried(carried: Carried, system: System) -> CarriedSaid:
     return CarriedSaid(carried.name, carried.label, text)
 
 
-def stops_said(result: PlanResult, reader: Reader) -> list[StopSaid]:
-    """Every stop."""
-    return [stop_said(s, reader) for s in result.stops]
-
-
 def sides_said(result: PlanResult, system: System) -> list[SideSaid]:
-    """Every side, with its drawing."""
+    """Every side."""
     return [
-        SideSaid(
-            s.index,
-            s.id,
-            s.title,
-            s.end,
-            s.verdict,
-            [_carried(c, system) for c in s.carry],
-            [scene_said(x, system) for x in scenes_of(result, s.index)],
-        )
-        for s in result.sides
+        SideSaid(s.index, s.id, s.title, s.end, s.verdict, [_carried(c, system) for c in s.carry]) for s in result.sides
     ]
+
+
+T = TypeVar("T")
+Kind = Literal["stop", "helps", "tables", "pictures", "steps", "scene", "chart"]
+Content = (
+    StopPage | list[HelpSaid] | list[TableSaid] | list[PictureSaid] | list[StepSaid] | SceneSaid | ChartSaid | None
+)
+
+
+@dataclass(frozen=True)
+class PartSaid:
+    """A part, and of which kind what it holds is."""
+
+    name: str
+    kind: Kind
+    content: Content
+
+
+def names_of(result: PlanResult) -> Iterator[str]:
+    """The names of all parts of a plan."""
+    for stop in result.stops:
+        yield from (f"{what}:{stop.key}" for what in ("stop", "helps", "tables", "pictures"))
+        yield from (f"working:{stop.key}:{answer.name}" for answer in stop.answers)
+    for view in result.views:
+        yield from (f"drawing:{view.setup.id}:{drawing.name}" for drawing in drawings_of(view))
+
+
+def stop_of(result: PlanResult, key: str) -> Stop:
+    """The stop of a key. Raises KeyError."""
+    return _first((s for s in result.stops if s.key == key), key)
+
+
+def offered(result: PlanResult, stop: Stop) -> tuple[Offer, ...]:
+    """The pictures that a stop can be shown by."""
+    return tuple(offers_of(stop, drawings_of(result.view_of(stop))))
+
+
+def part_of(offer: Offer, stop: Stop, setup: str) -> str:
+    """The name of the part that holds a picture; `setup` is the id of the set-up in view."""
+    return f"pictures:{stop.key}" if offer.of == "pictures" else f"drawing:{setup}:{offer.name}"
+
+
+def part_said(result: PlanResult, name: str, reader: Reader) -> PartSaid:
+    """The part of a name. Raises KeyError where the plan has none."""
+    what, _, rest = name.partition(":")
+    if what == "drawing":
+        setup, _, drawn = rest.partition(":")
+        view = _first((v for v in result.views if v.setup.id == setup), name)
+        return _drawn(name, _first((d for d in drawings_of(view) if d.name == drawn), name), reader)
+    key, _, asked = rest.partition(":")
+    stop = stop_of(result, key)
+    match what:
+        case "stop":
+            return PartSaid(name, "stop", page_said(stop, offered(result, stop), reader))
+        case "helps":
+            return PartSaid(name, "helps", [help_said(h, reader) for h in result.helps(stop)])
+        case "tables":
+            return PartSaid(name, "tables", [table_said(t, reader) for t in result.tables(stop)])
+        case "pictures":
+            return PartSaid(name, "pictures", [picture_said(p, reader.system) for p in stop.pictures])
+        case "working":
+            answer: Answer = _first((a for a in stop.answers if a.name == asked), name)
+            return PartSaid(name, "steps", [step_said(s) for s in answer.steps])
+    raise KeyError(name)
+
+
+def _drawn(name: str, drawing: Drawing, reader: Reader) -> PartSaid:
+    drawn = drawing.draw()
+    if isinstance(drawn, ForceChart):
+        return PartSaid(name, "chart", chart_said(drawn, reader.system, reader.takes))
+    return PartSaid(name, "scene", scene_said(drawn, reader.system))
+
+
+def _first(found: Iterator[T], name: str) -> T:
+    for one in found:
+        return one
+    raise KeyError(name)

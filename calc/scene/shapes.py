@@ -88,9 +88,6 @@ class Scene:
     dimensions: tuple[Dimension, ...]
     box: tuple[float, float, float, float]  # least x, least y, greatest x, greatest y
     words: tuple[Sentence, ...]
-    name: str = "section"
-    title: str = "Section"
-    stops: Stops = ()
     labels: tuple[Label, ...] = ()
 
 

@@ -13,7 +13,9 @@ from calc.plan.force.inputs import Force
 from calc.plan.hold.inputs import Hold
 from calc.plan.part.inputs import Part, Profile, Stock
 from calc.plan.paths import replaced
+from calc.plan.scenes import drawings_of
 from calc.plan.sides.inputs import Sides
+from calc.plan.stop import Help
 from calc.profile.lines import read_line
 from calc.profile.steps import TurnedStep
 from calc.shelf.chuck import Chuck
@@ -76,6 +78,16 @@ def shelf_with(**changes: Any) -> Shelf:
     setup = replace(chosen, **{k: v for k, v in changes.items() if k in ("chuck", "blank", "blanks", "on_machine")})
     top = {k: v for k, v in changes.items() if k in ("machine", "material")}
     return replace(SHELF, setups=(setup,), **top)
+
+
+def helps(result: PlanResult, stop: str) -> tuple[Help, ...]:
+    """What would help a stop."""
+    return result.helps(result.stop(stop))
+
+
+def drawn(result: PlanResult, name: str, side: int = 0) -> Any:
+    """A picture of a set-up. Raises StopIteration where it has none."""
+    return next(d for d in drawings_of(result.views[side]) if d.name == name).draw()
 
 
 def codes(result: PlanResult, stop: str, level: str = "stop") -> set[str]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from calc.fields import Quantity
+from calc.plan.cuts.drawn import pictures
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.operations import CALLED, LEAVES_OUT
 from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures
@@ -294,5 +295,6 @@ def show(view: View) -> Stop:
         answers,
         figures.notes,
         tables=_tables(figures),
+        pictures=pictures(view, figures),
         headings=headings,
     )

@@ -280,9 +280,4 @@ def solve_cuts(asked: Asked) -> CutsFigures:
     return CutsFigures(made, fastest.top_rpm, fastest, tuple(notes))
 
 
-def _rests_on(asked: Asked) -> tuple[object, ...]:
-    setup, quantity = asked.setup, asked.document.part.quantity
-    return asked.index, setup.id, setup.cuts, setup.clamp_rpm, asked.rules, quantity, asked.shelf.tools
-
-
-CUTS = Solved("cuts", "Cuts", solve_cuts, _rests_on, (PART, SIDES))
+CUTS = Solved("cuts", "Cuts", solve_cuts)

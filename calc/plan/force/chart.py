@@ -9,8 +9,8 @@ from calc.chuck.book import ChuckForce, book_grip
 from calc.chuck.speed import StackPart, pull_of
 from calc.plan.comparing import blanks_tried
 from calc.plan.cuts.solve import CUTS
-from calc.plan.force.solve import FORCE, ForceFigures
-from calc.plan.hold.solve import HOLD
+from calc.plan.force.solve import ForceFigures
+from calc.plan.hold.solve import HoldFigures
 from calc.plan.jaws.solve import JAWS
 from calc.plan.part.solve import PART
 from calc.plan.pictures import ForceChart, GripCurve
@@ -18,6 +18,7 @@ from calc.plan.view import View
 from calc.working import Working
 
 POINTS = 200
+OVERLAID = 2  # more curves and none is read
 
 
 def _curve(static: float, loss: float, most: float) -> tuple[tuple[float, float], ...]:
@@ -51,27 +52,25 @@ def _pressures(chuck: ChuckForce, figures: ForceFigures) -> tuple[tuple[float, f
     return tuple((p, book_grip(p, chuck, Working()) * share) for p in points)
 
 
-def _other_stacks(view: View) -> dict[str, tuple[StackPart, ...]]:
+def _other_stacks(view: View, force: ForceFigures, hold: HoldFigures) -> dict[str, tuple[StackPart, ...]]:
     """Jaw stacks in the other metal, or of pie jaws, to overlay."""
-    hold, force = view[HOLD], view[FORCE]
-    if hold is None or force is None:
-        return {}
     found: dict[str, tuple[StackPart, ...]] = {}
     for one in view.once(blanks_tried):
-        jaws, mine = one.figures[JAWS], hold.blank
-        same_size = one.blank.height_mm == mine.height_mm and one.blank.kind == mine.kind
-        if one.chosen or jaws is None or not (same_size or one.blank.kind != mine.kind):
+        blank, mine = one.blank, hold.blank
+        label = f"with {blank.metal} {'pie ' if blank.kind == 'pie' else ''}jaws"
+        if one.chosen or label in found or (blank.kind == mine.kind and blank.height_mm != mine.height_mm):
             continue
-        label = f"with {one.blank.metal} {'pie ' if one.blank.kind == 'pie' else ''}jaws"
-        found.setdefault(label, (StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm), *force.stack[1:]))
-    return dict(list(found.items())[:2])
+        jaws = one.figures[JAWS]
+        if jaws is not None:
+            found[label] = (StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm), *force.stack[1:])
+        if len(found) == OVERLAID:
+            break
+    return found
 
 
-def force_chart(view: View) -> ForceChart | None:
-    """The chart of a set-up, with other jaws to overlay; None while it has no figures."""
-    force, hold, part, cuts = view[FORCE], view[HOLD], view[PART], view[CUTS]
-    if force is None or hold is None or part is None or cuts is None:
-        return None
+def force_chart(view: View, force: ForceFigures, hold: HoldFigures) -> ForceChart:
+    """The chart of a set-up that has figures, with other jaws to overlay."""
+    part, cuts = view.asked.need(PART), view.asked.need(CUTS)
     static, asked = force.grip.grip_n, force.asked
     limit = max(min(hold.chuck.max_rpm, part.machine.max_rpm), force.top_rpm)
 
@@ -79,10 +78,11 @@ def force_chart(view: View) -> ForceChart | None:
         return force.transmission * pull_of(stack, hold.chuck.jaws) * (1 if hold.side == "od" else -1)
 
     mine = loss(force.stack)
+    others = _other_stacks(view, force, hold)
     curves = [
         GripCurve("grip", "grip", _curve(static, mine, limit)),
         GripCurve("corner", "worst credible corner", _curve(static * force.corner_condition, mine, limit)),
-        *(GripCurve("other", label, _curve(static, loss(s), limit)) for label, s in _other_stacks(view).items()),
+        *(GripCurve("other", label, _curve(static, loss(s), limit)) for label, s in others.items()),
     ]
     cap, wall = force.limit.speed_cap_rpm, force.wall.limit_n if force.wall else None
     demand = _demand(asked.at, limit, grows=asked.grows)

@@ -121,10 +121,5 @@ def _at_corner(asked: GripDemandInput, cuts: int, rules: Rules) -> GripDemandInp
     )
 
 
-def _rests_on(asked: Asked) -> tuple[object, ...]:
-    setup = asked.setup
-    return asked.index, setup.id, asked.rules, setup.hold, setup.force.offset_mm, setup.force.brake_s
-
-
 # A person gives what it lacks at Cuts.
-DEMAND = Solved("demand", "Cuts", solve_demand, _rests_on, (PART, HOLD, CUTS))
+DEMAND = Solved("demand", "Cuts", solve_demand)

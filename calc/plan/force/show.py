@@ -8,7 +8,7 @@ from calc.plan.cuts.solve import CUTS, CutsFigures
 from calc.plan.document import Document
 from calc.plan.force.solve import BY, FORCE, ForceFigures
 from calc.plan.hold.solve import HOLD, HoldFigures
-from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, without_figures
+from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Link, Row, Stop, Table, computed, without_figures
 from calc.plan.view import View
 from calc.quantities import Bare, Beside, Figure, Sentence
 from calc.rules import Rules
@@ -248,9 +248,10 @@ def show(view: View) -> Stop:
     hold, cuts, outcome = view[HOLD], view[CUTS], view.outcome(FORCE)
     f = outcome.value
     departures, table = _rules(view.document)
-    facts = _makes(view) + departures
+    facts, chuck = _makes(view) + departures, view.taken.chuck
+    links = (Link("Measured grip and greasing of this chuck", "gauge", chuck.key),) if chuck else ()
     if f is None or hold is None or cuts is None:
-        return without_figures(outcome, tuple(facts), tables=(table,))
+        return without_figures(outcome, tuple(facts), tables=(table,), links=links)
     facts += [*_takes(f, hold, cuts), *_beside(view, f)]
     cap = f.limit.speed_cap_rpm
     line = Sentence(
@@ -268,4 +269,15 @@ def show(view: View) -> Stop:
                 "{top} is over the cap of {cap}", top=Figure(f.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down")
             )
         )
-    return Stop("", "", outcome.state(f.notes), line, tuple(facts), _answers(f, hold), f.notes, tables=(table,))
+    return Stop(
+        "",
+        "",
+        outcome.state(f.notes),
+        line,
+        tuple(facts),
+        _answers(f, hold),
+        f.notes,
+        tables=(table,),
+        checks=("limit-analysis",),
+        links=links,
+    )

@@ -404,8 +404,4 @@ BY = {
 }
 
 
-def _rests_on(asked: Asked) -> tuple[object, ...]:
-    return asked.index, asked.setup.id, asked.setup.force, known_of(asked)
-
-
-FORCE = Solved("force", "Force", solve_force, _rests_on, (PART, HOLD, JAWS, CUTS, DEMAND))
+FORCE = Solved("force", "Force", solve_force)

@@ -3,27 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 
-from calc.plan.force.chart import force_chart
-from calc.plan.force.demand import DEMAND
-from calc.plan.force.drawn import views
+from calc.plan.force.drawn import drawings
 from calc.plan.force.helps import force_helps
 from calc.plan.force.limit_analysis import exact_table
 from calc.plan.force.show import show
 from calc.plan.force.solve import FORCE
 from calc.plan.outcome import Figures
-from calc.plan.stop import Link, Stop
 from calc.plan.stop_kind import Carried, Headline, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure
-
-
-def _more(view: View, stop: Stop) -> Stop:
-    chart, chuck = force_chart(view), view.taken.chuck
-    links = (Link("Measured grip and greasing of this chuck", "gauge", chuck.key),) if chuck else ()
-    checks = ("limit-analysis",) if chart else ()
-    return replace(stop, helps=force_helps(view), chart=chart, links=links, checks=checks)
 
 
 def _carries(view: View) -> Iterator[Carried]:
@@ -41,9 +30,8 @@ FORCE_STOP = StopKind(
     "Force",
     "What makes the grip, and what takes it",
     show,
-    (DEMAND, FORCE),
-    more=_more,
-    views=views,
+    helps=force_helps,
+    drawings=drawings,
     headlines=(Headline("cap", "cap", "rpm", "down", _cap),),
     carries=_carries,
     checks={"limit-analysis": exact_table},

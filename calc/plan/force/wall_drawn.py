@@ -76,13 +76,4 @@ def wall_view(hold: HoldFigures, wall: WallFigures) -> Scene:
         )
     every = tuple(shapes)
     box = box_of(every, ())
-    return Scene(
-        every,
-        (),
-        (box[0], box[1], outer * 2.6, box[3]),
-        tuple(words),
-        "wall",
-        "The wall",
-        ("hold", "force"),
-        tuple(labels),
-    )
+    return Scene(every, (), (box[0], box[1], outer * 2.6, box[3]), tuple(words), tuple(labels))

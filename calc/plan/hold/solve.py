@@ -385,13 +385,7 @@ def _in_two_pockets(asked: Asked) -> dict[int, HoldFigures]:
     return {outer: replace(one, other=two.pocket), inner: two}
 
 
-def _both_rest_on(asked: Asked) -> tuple[object, ...]:
-    if not asked.document.one_set:
-        return ()
-    return asked.shelf.setups, asked.rules, tuple((s.hold, s.jaws) for s in asked.document.setups)
-
-
-POCKETS = Solved("pockets", "Hold", _in_two_pockets, _both_rest_on, (PART, SIDES))
+POCKETS = Solved("pockets", "Hold", _in_two_pockets, per_side=False)
 
 
 def _find(asked: Asked) -> HoldFigures:
@@ -407,10 +401,4 @@ def _find(asked: Asked) -> HoldFigures:
     return both.value[asked.index]
 
 
-def _rests_on(asked: Asked) -> tuple[object, ...]:
-    mine = asked.document.setups[asked.index]
-    own = () if asked.document.one_set else (asked.taken, mine.hold, mine.jaws, asked.rules)
-    return asked.index, mine.id, *own
-
-
-HOLD = Solved("hold", "Hold", _find, _rests_on, (PART, SIDES, POCKETS))
+HOLD = Solved("hold", "Hold", _find)

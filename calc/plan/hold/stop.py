@@ -3,25 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from calc.plan.comparing import blanks_table
 from calc.plan.force.real_contact import contact_table
-from calc.plan.force.solve import FORCE
 from calc.plan.hold.drawn import layers
 from calc.plan.hold.show import show
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
-from calc.plan.stop import Stop
 from calc.plan.stop_kind import Carried, Headline, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure
-
-
-def _more(view: View, stop: Stop) -> Stop:
-    force = view[FORCE]
-    checks = ("real-contact",) if force is not None and force.wall is not None else ()
-    return replace(stop, tables=(*stop.tables, *blanks_table(view)), checks=checks)
 
 
 def _carries(view: View) -> Iterator[Carried]:
@@ -46,8 +37,7 @@ HOLD_STOP = StopKind(
     "Hold",
     "How it is held",
     show,
-    (HOLD,),
-    more=_more,
+    compared=blanks_table,
     layers=layers,
     headlines=(Headline("bore", "bore", "mm", "near", _bore), Headline("depth", "deep", "mm", "near", _depth)),
     carries=_carries,

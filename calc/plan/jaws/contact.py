@@ -28,6 +28,16 @@ def gap_at(hold: HoldFigures, contact: JawContactResult, piece: float, offset: f
     return max(0.0, part - math.hypot(height + centre, offset))
 
 
+def contact_scale(hold: HoldFigures) -> float:
+    """How many times the gaps are drawn: 1, 5, 10, 50 …, so that the largest is seen."""
+    largest = max((c.gap_mm for c in hold.contacts if c), default=0.0)
+    times = TALLEST_MM / largest if largest > 1e-6 else 1.0
+    if times <= 1:
+        return 1.0
+    tens = 10 ** math.floor(math.log10(times))
+    return float(tens * (5 if times / tens >= 5 else 1))
+
+
 def contact_view(hold: HoldFigures) -> Scene:
     """Three strips, one a piece; the words and labels tell the true gap."""
     half = min(
@@ -35,13 +45,7 @@ def contact_view(hold: HoldFigures) -> Scene:
     )
     grip = hold.grip
     sizes = (grip.smallest_mm, grip.diameter_mm, grip.largest_mm)
-    gaps = [c.gap_mm if c else 0.0 for c in hold.contacts]
-    times = TALLEST_MM / max(gaps) if max(gaps, default=0.0) > 1e-6 else 1.0
-    times = (
-        10 ** math.floor(math.log10(times)) * (5 if times / 10 ** math.floor(math.log10(times)) >= 5 else 1)
-        if times > 1
-        else 1.0
-    )
+    times = contact_scale(hold)
     shapes, labels, words = (
         [],
         [],
@@ -70,13 +74,4 @@ def contact_view(hold: HoldFigures) -> Scene:
         words.append(said)
     every = tuple(shapes)
     box = box_of(every, ())
-    return Scene(
-        every,
-        (),
-        (box[0], box[1], box[2] + 60, box[3]),
-        tuple(words),
-        "contact",
-        f"Contact ×{times:,.0f}".replace(",", "\u202f"),
-        ("jaws",),
-        tuple(labels),
-    )
+    return Scene(every, (), (box[0], box[1], box[2] + 60, box[3]), tuple(words), tuple(labels))

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
 from calc.plan.hold.drawn import BORING, Stations, stations
 from calc.plan.hold.solve import HOLD, HoldFigures
-from calc.plan.jaws.contact import contact_view
+from calc.plan.jaws.contact import contact_scale, contact_view
 from calc.plan.jaws.front import front
 from calc.plan.jaws.program import boring_of
 from calc.plan.jaws.solve import JAWS
 from calc.plan.jaws.travel import travel_view
+from calc.plan.stop_kind import Drawing
 from calc.plan.view import View
 from calc.programs.jaw_boring import Boring, moves_of
-from calc.scene.shapes import Layer, Scene, Shape, Standing, rectangle
+from calc.scene.shapes import Layer, Shape, Standing, rectangle
 
 RING_GAP_MM, RING_THICK_MM = 2.0, 10.0  # drawn only: a ring's place along the axis is not on its record
 
@@ -75,12 +77,13 @@ def layers(view: View, standing: Standing) -> Iterator[Layer]:
     yield Layer(4, (*_keep_out(view, hold, at), *path))
 
 
-def views(view: View) -> Iterator[Scene]:
+def drawings(view: View) -> Iterator[Drawing]:
     """From the front, the contact of the pieces, the travel."""
     hold, jaws = view[HOLD], view[JAWS]
     if hold is None:
         return
-    yield front(hold)
+    yield Drawing("front", "From the front", ("jaws",), partial(front, hold))
     if jaws is not None:
-        yield contact_view(hold)
-        yield travel_view(hold, jaws)
+        times = f"{contact_scale(hold):,.0f}".replace(",", "\u202f")
+        yield Drawing("contact", f"Contact ×{times}", ("jaws",), partial(contact_view, hold))
+        yield Drawing("travel", "Travel", ("jaws",), partial(travel_view, hold, jaws))

@@ -141,13 +141,4 @@ def front(hold: HoldFigures) -> Scene:
             )
         )
     every, all_dimensions = tuple(shapes), tuple(dimensions)
-    return Scene(
-        every,
-        all_dimensions,
-        box_of(every, all_dimensions),
-        tuple(words),
-        "front",
-        "From the front",
-        ("jaws",),
-        tuple(labels),
-    )
+    return Scene(every, all_dimensions, box_of(every, all_dimensions), tuple(words), tuple(labels))

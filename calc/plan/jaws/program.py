@@ -75,8 +75,9 @@ def jaw_program(view: View, stop: Stop) -> JawProgram:
     if boring is None or hold is None or jaws is None or part is None:
         return JawProgram(None, (Sentence("The jaws have no figures yet: {line}.", line=stop.line),))
     reasons = []
-    if stop.state == "stopped":
-        reasons.append(Sentence("This stop is stopped: {line}", line=stop.line))
+    stopped = next((n.sentence for n in stop.notes if n.level == "stop"), None)
+    if stopped is not None:
+        reasons.append(Sentence("This stop is stopped: {line}", line=stopped))
     if _limit(hold, jaws, part.machine) is None:
         reasons.append(Sentence("What the jaws close on while they are bored is not settled, so no speed is known."))
     if jaws.keep is not None and jaws.keep.verdict == "refit":

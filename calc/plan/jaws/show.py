@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from calc.plan.document import Setup
 from calc.plan.hold.solve import HOLD, HoldFigures
 from calc.plan.jaws.ledger import CLOSED, STROKE, TEETH, ledger
+from calc.plan.jaws.program import jaw_program
 from calc.plan.jaws.solve import JAWS, PIECES, JawsFigures
 from calc.plan.stop import Answer, Procedure, Row, Stop, Table, without_figures
 from calc.plan.view import View
@@ -131,7 +134,8 @@ def show(view: View) -> Stop:
     at, setup, hold, outcome = view.at, view.setup, view[HOLD], view.outcome(JAWS)
     figures, facts = outcome.value, ledger(view)
     if figures is None or hold is None:
-        return without_figures(outcome, facts)
+        without = without_figures(outcome, facts)
+        return replace(without, program=jaw_program(view, without))
     pocket = hold.pocket
     bore = Figure(pocket.bore_diameter_mm, "mm", places=hold.places)
     depth = Figure(pocket.bore_depth_mm, "mm")
@@ -165,7 +169,7 @@ def show(view: View) -> Stop:
             t=Bare(depth),
             what="refit" if figures.keep.verdict == "refit" else "re-cut",
         )
-    return Stop(
+    stop = Stop(
         "",
         "",
         outcome.state(figures.notes),
@@ -176,6 +180,7 @@ def show(view: View) -> Stop:
         tables=_tables(at, hold, figures),
         procedures=_procedures(hold, figures),
     )
+    return replace(stop, program=jaw_program(view, stop))
 
 
 def _taper_answer(setup: Setup, figures: JawsFigures) -> Answer:

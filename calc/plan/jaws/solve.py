@@ -326,10 +326,4 @@ def _notes(shelf: SetupShelf, hold: HoldFigures, made: JawsFigures) -> list[Note
     return notes
 
 
-def _rests_on(asked: Asked) -> tuple[object, ...]:
-    force = asked.setup.force
-    pushed = (force.pressure_bar, force.condition, force.condition_measured, force.condition_date, known_of(asked))
-    return asked.index, asked.setup.id, asked.setup.jaws, pushed, asked.taken
-
-
-JAWS = Solved("jaws", "Jaws", solve_jaws, _rests_on, (HOLD,))
+JAWS = Solved("jaws", "Jaws", solve_jaws)

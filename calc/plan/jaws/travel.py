@@ -72,6 +72,4 @@ def travel_view(hold: HoldFigures, jaws: JawsFigures) -> Scene:
         Sentence("Pieces run from {a} to {b}.", a=low, b=high),
     )
     box = box_of(shapes, dimensions)
-    return Scene(
-        shapes, dimensions, (box[0], box[1] - 26, box[2], box[3]), words, "travel", "Travel", ("jaws",), labels
-    )
+    return Scene(shapes, dimensions, (box[0], box[1] - 26, box[2], box[3]), words, labels)

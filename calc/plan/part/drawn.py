@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 
 from calc.plan.document import Document
 from calc.plan.part.solve import PART, PartFigures
+from calc.plan.stop_kind import Drawing
 from calc.plan.view import View
 from calc.profile.body import End
 from calc.profile.contour import Span, points
@@ -79,11 +81,15 @@ def far(s: Span, held: End) -> float:
     return (d or 0.0) / 2
 
 
-def views(view: View) -> Iterator[Scene]:
-    """The finished part alone, end A on the left, with every dimension."""
-    part, document = view[PART], view.document
-    if part is None:
-        return
+def drawings(view: View) -> Iterator[Drawing]:
+    """The finished part alone: what the plan begins with."""
+    part = view[PART]
+    if part is not None:
+        yield Drawing("part", "The part", ("part",), partial(_alone, view.document, part), first=True)
+
+
+def _alone(document: Document, part: PartFigures) -> Scene:
+    """The finished part, end A on the left, with every dimension."""
     at = Placed(part, "a", 0.0, 0.0, from_end(part.body.outside, part.length_mm, "a"))
     body = part.body
     upper = (*at.flip(points(body.outer)), *reversed(inner(at)))
@@ -129,7 +135,7 @@ def views(view: View) -> Iterator[Scene]:
             )
         )
     every = tuple(shapes)
-    yield Scene(every, dimensions, box_of(every, dimensions), tuple(words), "part", "The part", ("part",), labels)
+    return Scene(every, dimensions, box_of(every, dimensions), tuple(words), labels)
 
 
 def _thread(s: Span) -> Shape:

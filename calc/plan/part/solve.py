@@ -157,8 +157,4 @@ def _notes(figures: BodyFigures) -> tuple[Note, ...]:
     )
 
 
-def _rests_on(asked: Asked) -> tuple[object, ...]:
-    return asked.document.part, asked.shelf.machine, asked.shelf.material
-
-
-PART = Solved("part", "Part", solve_part, _rests_on)
+PART = Solved("part", "Part", solve_part, per_side=False)

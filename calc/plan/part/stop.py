@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from calc.plan.part.drawn import views
+from calc.plan.part.drawn import drawings
 from calc.plan.part.show import show
-from calc.plan.part.solve import PART
 from calc.plan.stop_kind import StopKind
 
 PART_STOP = StopKind(
-    "part", "Part", "What the print says", show, (PART,), per_side=False, views=views, panels=("drawing",)
+    "part", "Part", "What the print says", show, per_side=False, drawings=drawings, panels=("drawing",)
 )

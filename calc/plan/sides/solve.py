@@ -185,8 +185,4 @@ def solve_sides(asked: Asked) -> SidesFigures:
     return SidesFigures(orders, proposed, first, given != "proposed")
 
 
-def _rests_on(asked: Asked) -> tuple[object, ...]:
-    return asked.document.sides, asked.rules.raw_stock
-
-
-SIDES = Solved("sides", "Sides", solve_sides, _rests_on, (PART,))
+SIDES = Solved("sides", "Sides", solve_sides, per_side=False)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from calc.plan.sides.drawn import layers
 from calc.plan.sides.show import show
-from calc.plan.sides.solve import SIDES
 from calc.plan.stop_kind import StopKind
 
-SIDES_STOP = StopKind("sides", "Sides", "Which end first, held on what", show, (SIDES,), per_side=False, layers=layers)
+SIDES_STOP = StopKind("sides", "Sides", "Which end first, held on what", show, per_side=False, layers=layers)

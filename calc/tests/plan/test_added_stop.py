@@ -11,17 +11,17 @@ from calc.plan import all_stops
 from calc.plan.compute import compute
 from calc.plan.outcome import Asked, Solved
 from calc.plan.part.solve import PART, PartFigures
-from calc.plan.scenes import scenes_of
+from calc.plan.scenes import drawings_of
 from calc.plan.standing import headlines, standing
 from calc.plan.stop import Amount, Stop, computed, without_figures
-from calc.plan.stop_kind import Carried, Headline, StopKind
+from calc.plan.stop_kind import Carried, Drawing, Headline, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
-from calc.reading import write
-from calc.said.plan import sides_said, stops_said
-from calc.said.stop import Reader
+from calc.said.plan import part_said, sides_said
+from calc.said.reader import Reader
+from calc.said.stop import StopPage, line_said
 from calc.scene.shapes import Layer, Scene, Shape, Standing
-from calc.tests.plans import DOCUMENT, SHELF, with_facts
+from calc.tests.plans import DOCUMENT, SHELF, drawn, with_facts
 
 MASS = 2.0  # of a pallet, kg
 LINE = ((0.0, 0.0), (10.0, 10.0))
@@ -32,7 +32,7 @@ def _find(asked: Asked) -> float:
     return MASS + 10 * part.held_mass_kg
 
 
-PALLET: Solved[float] = Solved("pallet", "Pallet", _find, lambda _: (), needs=(PART,))
+PALLET: Solved[float] = Solved("pallet", "Pallet", _find)
 
 
 def show(view: View) -> Stop:
@@ -47,9 +47,9 @@ def layers(_: View, __: Standing) -> Iterator[Layer]:
     yield Layer(99, (Shape("pallet", "ghost", LINE),))
 
 
-def views(view: View) -> Iterator[Scene]:
+def drawings(view: View) -> Iterator[Drawing]:
     shapes, box = (Shape("pallet", "part", LINE),), (0.0, 0.0, 10.0, 10.0)
-    yield Scene(shapes, (), box, (Sentence("Ten."),), "pallet", "On the pallet", ("pallet",))
+    yield Drawing("pallet", "On the pallet", ("pallet",), lambda: Scene(shapes, (), box, (Sentence("Ten."),)))
 
 
 ADDED = StopKind(
@@ -57,9 +57,8 @@ ADDED = StopKind(
     "Pallet",
     "What ten pieces weigh",
     show,
-    (PALLET,),
     layers=layers,
-    views=views,
+    drawings=drawings,
     headlines=(Headline("pallet", "pallet", "kg", "up", lambda f: f[PALLET]),),
     carries=lambda view: (Carried("pallet", "Pallet", Figure(view[PALLET] or 0.0, "kg", "up"), 9),),
 )
@@ -84,9 +83,9 @@ def test_it_is_computed_shown_drawn_and_carried():
     )
     weighs = result.figures[0][PART].held_mass_kg * 10 + MASS
     assert stop.facts[0].value == pytest.approx(weighs)
-    scenes = {s.name: s for s in scenes_of(result, 0)}
-    assert "pallet" in {s.name for s in scenes["section"].shapes}
-    assert scenes["pallet"].title == "On the pallet"
+    offered = {d.name: d for d in drawings_of(result.views[0])}
+    assert "pallet" in {s.name for s in drawn(result, "section").shapes}
+    assert offered["pallet"].title == "On the pallet"
     assert result.sides[0].carry[-1].name == "pallet"
     assert result.verdict == "settled"
 
@@ -105,8 +104,10 @@ def test_it_waits_as_every_stop_does_and_stands_on_the_bench():
 @pytest.mark.usefixtures("added")
 def test_it_is_said_as_every_stop_is():
     result = compute(DOCUMENT, SHELF)
-    said = stops_said(result, Reader("inch", document=write(DOCUMENT)))[-1]
-    assert (said.name, said.heading, said.facts[0].unit) == ("pallet", "What ten pieces weigh", "lb")
+    said = part_said(result, "stop:pallet-s1", Reader("inch")).content
+    assert isinstance(said, StopPage)
+    assert (said.heading, said.facts[0].unit) == ("What ten pieces weigh", "lb")
+    assert line_said(result.stops[-1], "inch").line == result.stops[-1].line.text("inch")
     assert sides_said(result, "metric")[0].carry[-1].label == "Pallet"
 
 

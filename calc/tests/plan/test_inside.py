@@ -7,10 +7,10 @@ from dataclasses import replace
 
 import pytest
 
-from calc.plan.compute import views_of
+from calc.plan.compute import view_of
 from calc.plan.force.real_contact import contact_table
 from calc.plan.force.solve import FORCE
-from calc.tests.plans import PIE, STEEL, codes, ring_inputs, ring_plan
+from calc.tests.plans import PIE, STEEL, codes, drawn, helps, ring_inputs, ring_plan
 
 
 def test_inside_grip_gains_with_speed_and_the_gain_is_not_credited():
@@ -18,7 +18,7 @@ def test_inside_grip_gains_with_speed_and_the_gain_is_not_credited():
     assert force.at_top.grip_n > force.grip.grip_n
     assert force.held == pytest.approx(force.grip.grip_n / (force.demand.required_grip_n / 2))
     assert force.wall.given.total_grip_n == force.at_top.grip_n  # the wall is held against the highest grip
-    chart = ring_plan(PIE).stop("force").chart.curves[0].points
+    chart = drawn(ring_plan(PIE), "chart").curves[0].points
     assert chart[-1][1] > chart[0][1]
 
 
@@ -37,9 +37,9 @@ def test_regular_jaws_stop_at_the_wall_where_pie_jaws_do_not():
     regular, pie = ring_plan(None), ring_plan(PIE)
     assert "wall-limit" in codes(regular, "force")
     assert "wall-limit" not in codes(pie, "force")
-    table = next(t for t in pie.stop("hold").tables if t.name == "blanks")
+    table = next(t for t in pie.tables(pie.stop("hold")) if t.name == "blanks")
     assert len(table.rows) == 2
-    assert any("pie" in str(h.label) for h in regular.stop("force").helps)
+    assert any("pie" in str(h.label) for h in helps(regular, "force"))
 
 
 def test_the_wall_stands_exactly_what_is_allowed():
@@ -64,7 +64,7 @@ def test_the_guides_moment_is_checked_at_the_highest_speed():
 
 
 def test_the_real_contact_is_a_table_of_both_kinds_of_jaw():
-    table = contact_table(views_of(*ring_inputs(PIE, 6.0))[0])
+    table = contact_table(view_of(*ring_inputs(PIE, 6.0), 0))
     assert [r.label for r in table.rows] == ["pie", STEEL.name]
     assert len(table.head) == 7
     pie = [c.value for c in table.rows[0].cells]

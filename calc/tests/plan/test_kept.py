@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import replace
@@ -14,7 +15,6 @@ from hypothesis import strategies as st
 
 from calc.errors import CalcError
 from calc.fields import Choice, FieldSpec, Flag, Quantity, Text, fields_of
-from calc.plan import solve as kept
 from calc.plan.compute import PlanResult, compute
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS
@@ -25,8 +25,10 @@ from calc.plan.hold.inputs import Hold
 from calc.plan.hold.solve import HOLD
 from calc.plan.part.solve import PART
 from calc.plan.paths import replaced
+from calc.plan.scenes import drawings_of
 from calc.plan.sides.inputs import Sides
 from calc.plan.sides.solve import SIDES
+from calc.plan.solve import forget, misses
 from calc.results import as_plain
 from calc.shelf.jaw_set import JawSet
 from calc.shelf.plug import Plug
@@ -94,12 +96,11 @@ EDITS = {
 EDIT = st.sampled_from([(path, value) for path, values in EDITS.items() for value in values])
 
 
-def forgotten() -> None:
-    kept._kept.cache_clear()
-
-
 def shown(result: PlanResult) -> object:
-    return as_plain((result.stops, result.sides, result.verdict))
+    tried = [(result.helps(s), result.tables(s)) for s in result.stops]
+    drawn = [(d.name, d.draw()) for view in result.views for d in drawings_of(view)]
+    stops = [{f.name: getattr(s, f.name) for f in dataclasses.fields(s)} for s in result.stops]
+    return as_plain((stops, result.sides, result.verdict, tried, drawn))
 
 
 @settings(max_examples=25, suppress_health_check=[HealthCheck.too_slow])
@@ -112,7 +113,7 @@ def test_after_any_edits_the_plan_is_as_if_computed_for_the_first_time(edits: li
         except CalcError:
             continue  # refused at the field
         warm = shown(compute(document, SHELF))
-        forgotten()
+        forget()
         assert shown(compute(document, SHELF)) == warm
 
 
@@ -170,7 +171,7 @@ def test_a_plan_computed_after_an_edit_of_any_fact_is_as_if_computed_for_the_fir
             never.append(path)
             continue
         warm = shown(compute(edited, SHELF))
-        forgotten()
+        forget()
         assert shown(compute(edited, SHELF)) == warm, path
     assert never == []
 
@@ -197,13 +198,13 @@ def accepted(path: str, values: list[Any]) -> Iterator[Document]:
     ids=lambda change: next(iter(change)),
 )
 def test_an_item_changed_on_the_shelf_is_another_item_though_its_key_stays(change: dict[str, object]) -> None:
-    forgotten()
+    forget()
     before = shown(compute(TWO, SHELF))
     one = replace(ON, **change)
     shelf = Shelf(MACHINE, MATERIAL, (one, one))
     warm = shown(compute(TWO, shelf))
     assert warm != before
-    forgotten()
+    forget()
     assert shown(compute(TWO, shelf)) == warm
 
 
@@ -218,17 +219,17 @@ def test_another_machine_or_material_moves_what_rests_on_it() -> None:
 
 
 def test_what_the_two_sides_share_is_solved_once() -> None:
-    forgotten()
+    forget()
     one, two = compute(TWO, SHELF).figures
     assert one.outcome(PART) is two.outcome(PART) and one.outcome(SIDES) is two.outcome(SIDES)
-    asked = kept._kept.cache_info()
+    asked = misses()
     again = compute(TWO, SHELF)
-    assert kept._kept.cache_info().misses == asked.misses
+    assert misses() == asked
     assert again.figures[0].outcome(FORCE) is one.outcome(FORCE)
 
 
 def test_both_pockets_are_from_one_boring() -> None:
-    forgotten()
+    forget()
     shared = compute(replace(TWO, sides=Sides("a", True)), SHELF)
     assert shared.verdict == "settled"
     outer, inner = (f[HOLD] for f in shared.figures)

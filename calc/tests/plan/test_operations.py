@@ -10,9 +10,8 @@ from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.operations import operation
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import FORCE
-from calc.plan.scenes import scenes_of
 from calc.rules import Rules
-from calc.tests.plans import DOCUMENT, MATERIAL, plan
+from calc.tests.plans import DOCUMENT, MATERIAL, drawn, helps, plan
 
 SHARP = Rules(worn=1.0)
 DRILL = PlannedCut("Drill", "drill", 0.0, 13.0, speed_m_min=90, feed_mm_rev=0.2)
@@ -75,8 +74,7 @@ def test_each_is_a_load_beside_the_others_and_drawn(cut):
     assert force.demand.cuts[-1].required_n > 0
     labels = {f.label for f in result.stop("cuts").facts if f.group == "c3"}
     assert "Depth per side" not in labels
-    section = next(s for s in scenes_of(result, 0) if s.name == "section")
-    region = next(s for s in section.shapes if s.name == "cut-c3")
+    region = next(s for s in drawn(result, "section").shapes if s.name == "cut-c3")
     assert len(set(region.points)) == 4  # metal is taken somewhere
 
 
@@ -89,9 +87,8 @@ def test_a_drill_that_nothing_seats_asks_more_and_pushes_nowhere_across():
 def test_a_drill_beyond_the_spindle_is_helped_by_feed_alone():
     big = replace(DRILL, to_diameter_mm=40.0, feed_mm_rev=0.6)
     result = with_cut(big)
-    helps = result.stop("cuts").helps
     assert result.stop("cuts").state == "stopped"
-    assert {h.path.rsplit(".", 1)[1] for h in helps} == {"feed_mm_rev"}
+    assert {h.path.rsplit(".", 1)[1] for h in helps(result, "cuts")} == {"feed_mm_rev"}
 
 
 def test_what_is_missing_is_asked_for_by_its_own_name():

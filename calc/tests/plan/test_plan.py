@@ -15,7 +15,7 @@ from calc.plan.force.solve import FORCE
 from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.part.solve import PART
-from calc.tests.plans import ALUMINIUM, CHUCK, MACHINE, MATERIAL, SHELF, codes, plan, shelf_with
+from calc.tests.plans import ALUMINIUM, CHUCK, MACHINE, MATERIAL, SHELF, codes, drawn, helps, plan, shelf_with
 
 
 def force(result):
@@ -87,7 +87,7 @@ def test_over_the_cap_it_offers_to_hold_the_clamp_and_that_settles_it():
     result = plan(setups__s1__force__user_max_rpm=cap)
     stop = result.stop("force")
     assert stop.state == "stopped"
-    offered = stop.helps[0]
+    offered = result.helps(stop)[0]
     assert offered.path == "setups.s1.clamp_rpm"
     assert offered.value == 500
     assert offered.settles
@@ -97,8 +97,8 @@ def test_over_the_cap_it_offers_to_hold_the_clamp_and_that_settles_it():
 
 def test_every_help_does_what_it_says():
     result = plan(setups__s1__force__condition="unknown", setups__s1__clamp_rpm=4000.0)
-    assert result.stop("force").helps
-    for offered in result.stop("force").helps:
+    assert helps(result, "force")
+    for offered in helps(result, "force"):
         if offered.path.endswith("jaw_blank"):
             blank = next(b for b in SHELF.setups[0].blanks if b.key == offered.value)
             after = plan(shelf_with(blank=blank), setups__s1__force__condition="unknown")
@@ -115,7 +115,7 @@ def test_the_jaw_just_below_at_and_above_what_the_book_allows(heaviest_over, sto
     result = plan(shelf_with(chuck=replace(CHUCK, heaviest_jaw_kg=mass + heaviest_over)))
     assert ("jaw-too-heavy" in codes(result, "jaws")) is stopped
     if stopped:
-        assert any(h.path.endswith("jaw_blank") for h in result.stop("jaws").helps)
+        assert any(h.path.endswith("jaw_blank") for h in helps(result, "jaws"))
 
 
 @pytest.mark.parametrize(("depth", "stopped"), [(23.99, False), (24.0, False), (24.01, True)])
@@ -130,8 +130,8 @@ def test_the_spindle_just_enough_enough_and_too_weak(share, stopped):
     result = plan(shelf_with(machine=replace(MACHINE, power_kw=power * share)))
     assert ("spindle-too-weak" in codes(result, "cuts")) is stopped
     if stopped:
-        assert all(h.settles for h in result.stop("cuts").helps)
-        assert result.stop("cuts").helps
+        assert all(h.settles for h in helps(result, "cuts"))
+        assert helps(result, "cuts")
 
 
 @pytest.mark.parametrize(("over", "stopped"), [(-1e-4, False), (0.0, False), (1e-4, True)])
@@ -149,11 +149,11 @@ def test_an_overloaded_chuck_is_stopped_and_never_offered_more_pressure():
     tall = replace(CHUCK, guide_to_jaw_base_mm=60)
     result = plan(shelf_with(chuck=tall), setups__s1__force__pressure_bar=36.0)
     assert "chuck-overloaded" in codes(result, "force")
-    pressures = [h for h in result.stop("force").helps if h.path.endswith("pressure_bar")]
+    pressures = [h for h in helps(result, "force") if h.path.endswith("pressure_bar")]
     assert pressures
     assert all(h.value < 36 and h.settles for h in pressures)
     near = plan(shelf_with(chuck=tall), setups__s1__force__pressure_bar=pressures[0].value)
-    assert not [h for h in near.stop("force").helps if h.path.endswith("pressure_bar")]
+    assert not [h for h in helps(near, "force") if h.path.endswith("pressure_bar")]
 
 
 def test_an_unknown_stack_mass_is_a_stop_never_zero():
@@ -216,7 +216,7 @@ def test_more_pressure_never_lowers_the_cap(pressure, more):
 
 
 def test_the_chart_marks_the_cap_where_the_curves_cross():
-    chart = plan().stop("force").chart
+    chart = drawn(plan(), "chart")
     assert chart.cap_n == pytest.approx(chart.demand_n, rel=1e-9)
     assert chart.curves[0].points[0] == (0, pytest.approx(80_000))
     assert [c.label for c in chart.curves] == ["grip", "worst credible corner", "with aluminium jaws"]
@@ -268,7 +268,7 @@ def test_an_imbalance_bends_the_demand_and_lowers_the_cap():
     moment = sum(p.mass_kg * p.radius_mm for p in odd.stack) / 1000
     left = odd.grip.grip_n - 3 * moment * (2 * math.pi * cap / 60) ** 2
     assert odd.asked.at(cap) == pytest.approx(left, rel=1e-6)
-    chart = plan(setups__s1__force__offset_mm=0.5).stop("force").chart
+    chart = drawn(plan(setups__s1__force__offset_mm=0.5), "chart")
     assert chart.demand[0][1] < chart.demand[-1][1]
 
 

@@ -168,7 +168,8 @@ def test_a_line_makes_the_step_and_the_list_reads_back():
     assert (line["name"], line["fit"], line["length_mm"], line["id"]) == ("Spigot", "h7", 40.0, "o1")  # its name stays
     assert line_value(PLAIN, STEPS + ".o1", "Hub: 84 x 40", "metric")["name"] == "Hub"
     steps = PLAIN["part"]["profile"]["outside"]
-    assert lines_value(PLAIN, STEPS, as_lines(steps, "metric"), "metric", ids()) == steps
+    lines = as_lines(DOCUMENT.part.profile.outside, "metric")
+    assert lines_value(PLAIN, STEPS, lines, "metric", ids()) == steps
     assert value_at(with_item(PLAIN, STEPS, "90 x 3"), STEPS)[2]["name"] == "Step 3"
     assert [s["name"] for s in with_item(PLAIN, "setups", "The other")["setups"]] == ["Side 2", "The other"]
 

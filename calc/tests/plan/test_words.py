@@ -36,11 +36,12 @@ def test_every_entered_fact_is_one_the_document_declares(stop):
 
 @pytest.mark.parametrize("stop", STOPS)
 def test_names_are_unique_and_every_sentence_prints_in_both_systems(stop):
-    shown = plan().stop(stop)
+    result = plan()
+    shown = result.stop(stop)
     names = [f.name for f in shown.facts]
     assert len(names) == len(set(names))
     sentences = [f.source for f in shown.facts] + [n.sentence for n in shown.notes] + [shown.line]
-    sentences += [a.below for a in shown.answers if a.below] + [h.label for h in shown.helps]
+    sentences += [a.below for a in shown.answers if a.below] + [h.label for h in result.helps(shown)]
     for said in sentences:
         for system in ("metric", "inch"):
             assert "{" not in said.text(system)

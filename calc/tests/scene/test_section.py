@@ -2,16 +2,18 @@
 
 import pytest
 
-from calc.plan.scenes import scenes_of
-from calc.tests.plans import CHUCK, plan, shelf_with
+from calc.plan.scenes import drawings_of
+from calc.scene.shapes import Scene
+from calc.tests.plans import CHUCK, drawn, plan, shelf_with
 
 
 def view(result, name="section"):
-    return next(s for s in scenes_of(result, 0) if s.name == name)
+    return drawn(result, name)
 
 
 def dimensions(result):
-    return {d.name: d for scene in scenes_of(result, 0) for d in scene.dimensions}
+    scenes = [one for drawing in drawings_of(result.views[0]) if isinstance(one := drawing.draw(), Scene)]
+    return {d.name: d for scene in scenes for d in scene.dimensions}
 
 
 def shape(result, name):

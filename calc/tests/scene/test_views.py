@@ -11,13 +11,13 @@ import pytest
 from calc.plan.compute import PlanResult
 from calc.plan.force.solve import FORCE
 from calc.plan.hold.solve import HOLD
-from calc.plan.scenes import scenes_of
 from calc.scene.shapes import Point, Scene, Shape
-from calc.tests.plans import IN_TOOTH_0, PIE, TOOTHED, plan, ring_plan, shelf_with
+from calc.tests.plans import IN_TOOTH_0, PIE, TOOTHED, drawn, plan, ring_plan, shelf_with
 
 
 def view(result: PlanResult, name: str) -> Scene:
-    return next(s for s in scenes_of(result, 0) if s.name == name)
+    found: Scene = drawn(result, name)
+    return found
 
 
 def shapes(scene: Scene, start: str) -> list[Shape]:

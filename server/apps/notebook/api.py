@@ -21,6 +21,7 @@ from server.apps.notebook.schemas import (
 )
 from server.apps.runs.actions import operate
 from server.apps.runs.actions.asked import Asked
+from server.apps.runs.api import look_at, sent
 from server.apps.runs.schemas import PlanOut
 from server.foundation.roles import require_sees_drafts
 from server.foundation.schemas import Problem
@@ -85,7 +86,6 @@ def keep(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenI
 @router.post(f"{CUT}/proven", response={200: PlanOut, **CHANGES}, operation_id="takeProvenCut")
 def take(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenTake) -> HttpResponse:
     """Put a proven cut's figures into a planned one, as one edit."""
-    asked = Asked(request.user, given.units, given.key, given.base_revision)
+    asked = Asked(request.user, look_at(given), given.key, given.base_revision)
     path = f"{operate.cuts_path(setup)}.{cut}"
-    view = operate.take_figures(run_id, path, figures_to_take(given.proven, request.user), asked)
-    return HttpResponse(view.model_dump_json(), content_type="application/json")
+    return sent(operate.take_figures(run_id, path, figures_to_take(given.proven, request.user), asked))

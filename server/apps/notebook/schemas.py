@@ -9,6 +9,7 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import BaseModel
 
+from server.apps.runs.asks import BasedKeyed
 from server.foundation.schemas import Units
 
 Entry = str | float | bool | None
@@ -92,13 +93,10 @@ class ProvenIn(Schema):
     key: UUID
 
 
-class ProvenTake(Schema):
+class ProvenTake(BasedKeyed):
     """A proven cut's figures to take into a plan."""
 
     proven: int = Field(ge=1)
-    units: Units = "metric"
-    key: UUID
-    base_revision: int = Field(ge=0, le=2**31 - 1)
 
 
 class NotebookFileIn(Schema):

@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.utils.http import content_disposition_header
 from ninja import Query, Router, Status
 from pydantic import BaseModel
 
 from calc.plan.entry import Entry
 from calc.plan.lists import NewItem as Item
+from server.apps.runs import asks
 from server.apps.runs.actions import items, manage, operate, take_profile
 from server.apps.runs.actions.asked import Asked
-from server.apps.runs.actions.keep_edit import keep_edit, preview
+from server.apps.runs.actions.keep_edit import keep_edit, parts, preview
 from server.apps.runs.actions.read_run import read_in
 from server.apps.runs.actions.release import release
 from server.apps.runs.actions.restore import restore
@@ -33,6 +34,7 @@ from server.apps.runs.asks import (
     MoveIn,
     NewItem,
     NewRun,
+    PartsIn,
     PlanAsk,
     ProgramAsk,
     ReleaseIn,
@@ -48,6 +50,7 @@ from server.apps.runs.queries import bench, history, releases, tools
 from server.apps.runs.queries import plan as plans
 from server.apps.runs.queries.file import saved
 from server.apps.runs.queries.find import revision_of, run_by_id
+from server.apps.runs.queries.look import Look, Sent
 from server.apps.runs.schemas import (
     BenchOut,
     CheckOut,
@@ -55,7 +58,9 @@ from server.apps.runs.schemas import (
     DrawingOut,
     HistoryOut,
     HitOut,
+    PartsOut,
     PlanOut,
+    PreviewOut,
     PulseOut,
     ReleasesOut,
     RunMade,
@@ -76,9 +81,23 @@ JSON_FILE = {"responses": {200: {"content": {"application/json": {"schema": {"ty
 SIDE = RUN + "/sides/{setup}"
 
 
-def _sent(answer: BaseModel) -> HttpResponse:
-    # Written straight to JSON by pydantic, once: the screen waits for this at every key.
+def _json(answer: BaseModel) -> HttpResponse:
+    # Written straight to JSON by pydantic, once: a screen waits for it.
     return HttpResponse(answer.model_dump_json(), content_type="application/json")
+
+
+def sent(answer: Sent) -> HttpResponse:
+    """A plan as it goes out."""
+    return HttpResponse(answer.json(), content_type="application/json")
+
+
+def _held(given: list[str]) -> dict[str, str]:
+    return {name: digest for name, _, digest in (one.rpartition("=") for one in given)}
+
+
+def look_at(given: asks.Look) -> Look:
+    """What a screen shows."""
+    return Look(given.units, given.stop, given.picture, given.setup, _held(given.held), given.whole)
 
 
 def _entry(given: EntryIn) -> Entry:
@@ -87,13 +106,13 @@ def _entry(given: EntryIn) -> Entry:
 
 def _asked(request: HttpRequest, given: Keyed) -> Asked:
     based = given.base_revision if isinstance(given, BasedKeyed) else 0
-    return Asked(request.user, given.units, given.key, based)
+    return Asked(request.user, look_at(given), given.key, based)
 
 
 @router.get("/runs", response={200: BenchOut, 401: Problem, 422: Problem}, operation_id="bench")
 def bench_page(request: HttpRequest, asked: Query[BenchAsk]) -> HttpResponse:
     """A page of the bench: how each run stands and what it needs next, what needs attention first."""
-    return _sent(bench.bench(asked.find, asked.put_away, asked.page, released_only=not sees_drafts(request.user)))
+    return _json(bench.bench(asked.find, asked.put_away, asked.page, released_only=not sees_drafts(request.user)))
 
 
 @router.post("/runs", response={201: RunMade, **REFUSALS}, operation_id="newRun")
@@ -141,14 +160,18 @@ def plan(request: HttpRequest, run_id: int, asked: Query[PlanAsk]) -> HttpRespon
     """A run's plan in the units asked for: computed, at an earlier draft, or as released; operators see what is
     released.
     """
-    run = run_by_id(run_id)
+    run, look = run_by_id(run_id), look_at(asked)
     if asked.release is not None:
-        return _sent(releases.released_view(releases.release_of(run, asked.release), asked.units))
+        return _released(releases.released_view(releases.release_of(run, asked.release), look))
     if not sees_drafts(request.user):
-        return _sent(releases.released_view(releases.standing_release(run), asked.units))
+        return _released(releases.released_view(releases.standing_release(run), look))
     if asked.at is not None:
-        return _sent(plans.plan_at(run, asked.at, asked.units))
-    return _sent(plans.plan(run, asked.units, request.user))
+        return sent(plans.plan_at(run, asked.at, look))
+    return sent(plans.plan(run, look, request.user, asked.since))
+
+
+def _released(view: dict[str, Any]) -> HttpResponse:
+    return JsonResponse(view)
 
 
 @router.get(f"{RUN}/pulse", response={200: PulseOut, **LOOKS}, operation_id="pulse")
@@ -159,67 +182,77 @@ def pulse(request: HttpRequest, run_id: int) -> PulseOut:
     return PulseOut(revision=revision_of(run_id), shelf=shelf.token())
 
 
-@router.post(f"{RUN}/preview", response={**CHANGES}, operation_id="previewEdit")
+@router.post(f"{RUN}/preview", response={**CHANGES, 200: PreviewOut}, operation_id="previewEdit")
 def preview_edit(request: HttpRequest, run_id: int, given: EntryIn) -> HttpResponse:
-    """What an edit would do; nothing is kept."""
-    return _sent(preview(run_by_id(run_id), _entry(given), request.user))
+    """What an edit would do to the kept plan; nothing is kept."""
+    return sent(preview(run_by_id(run_id), _entry(given), look_at(given), request.user))
+
+
+@router.post(f"{RUN}/parts", response={200: PartsOut, 403: Problem, 409: Problem, **LOOKS}, operation_id="planParts")
+def plan_parts(request: HttpRequest, run_id: int, given: PartsIn) -> HttpResponse:
+    """Parts of the plan that come into view later: helps, tables, pictures, working; of a preview with its entry."""
+    require_sees_drafts(request.user)
+    entry = _entry(given.entry) if given.entry else None
+    look = Look(given.units, held=_held(given.held))
+    found = parts(run_by_id(run_id), given.names, entry, look, request.user)
+    return HttpResponse(found, content_type="application/json")
 
 
 @router.post(f"{RUN}/edits", response=CHANGES, operation_id="keepEdit")
 def keep(request: HttpRequest, run_id: int, given: EditIn) -> HttpResponse:
     """Keep an edit: one fact, one history entry."""
-    asked = Asked(request.user, given.units, given.key, given.base_revision)
-    return _sent(keep_edit(run_id, _entry(given), asked))
+    asked = Asked(request.user, look_at(given), given.key, given.base_revision)
+    return sent(keep_edit(run_id, _entry(given), asked))
 
 
 @router.post(f"{RUN}/undo", response=CHANGES, operation_id="undoEdit")
 def undo(request: HttpRequest, run_id: int, given: Keyed) -> HttpResponse:
     """Undo one's own last edit of this run, by an edit that is its inverse."""
-    return _sent(reverse(run_id, False, _asked(request, given)))
+    return sent(reverse(run_id, False, _asked(request, given)))
 
 
 @router.post(f"{RUN}/redo", response=CHANGES, operation_id="redoEdit")
 def redo(request: HttpRequest, run_id: int, given: Keyed) -> HttpResponse:
     """Redo what one undid last."""
-    return _sent(reverse(run_id, True, _asked(request, given)))
+    return sent(reverse(run_id, True, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items", response=CHANGES, operation_id="addItem")
 def add_to_list(request: HttpRequest, run_id: int, given: NewItem) -> HttpResponse:
     """Put a step, a side, a cut or a departure into the plan."""
     made = Item(given.name, given.kind, given.units)
-    return _sent(items.add_item(run_id, given.path, made, _asked(request, given)))
+    return sent(items.add_item(run_id, given.path, made, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items/remove", response=CHANGES, operation_id="removeItem")
 def remove_from_list(request: HttpRequest, run_id: int, given: ItemIn) -> HttpResponse:
     """Take an item out of its list."""
-    return _sent(items.remove_item(run_id, given.path, _asked(request, given)))
+    return sent(items.remove_item(run_id, given.path, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items/move", response=CHANGES, operation_id="moveItem")
 def move_item(request: HttpRequest, run_id: int, given: MoveIn) -> HttpResponse:
     """Put an operation behind another, or first."""
-    return _sent(items.move(run_id, given.path, given.behind, _asked(request, given)))
+    return sent(items.move(run_id, given.path, given.behind, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items/split", response=CHANGES, operation_id="splitItem")
 def split_item(request: HttpRequest, run_id: int, given: ItemIn) -> HttpResponse:
     """Make roughing and finishing of one operation."""
-    return _sent(items.split(run_id, given.path, _asked(request, given)))
+    return sent(items.split(run_id, given.path, _asked(request, given)))
 
 
 @router.get(f"{RUN}/history", response={200: HistoryOut, **LOOKS}, operation_id="history")
 def run_history(request: HttpRequest, run_id: int, asked: Query[HistoryAsk]) -> HttpResponse:
     """The run's edits as sentences, the newest first."""
     require_sees_drafts(request.user)
-    return _sent(history.history(run_by_id(run_id), asked.before, asked.units))
+    return _json(history.history(run_by_id(run_id), asked.before, asked.units))
 
 
 @router.post(f"{RUN}/restore", response=CHANGES, operation_id="restoreDraft")
 def restore_draft(request: HttpRequest, run_id: int, given: RestoreIn) -> HttpResponse:
     """Bring an earlier draft back, as a new edit."""
-    return _sent(restore(run_id, given.revision, _asked(request, given)))
+    return sent(restore(run_id, given.revision, _asked(request, given)))
 
 
 @router.get(f"{SIDE}/checks/{{name}}", response={200: CheckOut, **LOOKS}, operation_id="check")
@@ -242,7 +275,7 @@ def look_at_drawing(request: HttpRequest, run_id: int, given: DrawingIn) -> Draw
 @router.post(f"{RUN}/profile", response=CHANGES, operation_id="takeDrawing")
 def take_drawing(request: HttpRequest, run_id: int, given: DrawingKeep) -> HttpResponse:
     """Put a drawing's profile in place of the plan's, as one edit."""
-    return _sent(take_profile.take(run_id, _drawing(given), _asked(request, given)))
+    return sent(take_profile.take(run_id, _drawing(given), _asked(request, given)))
 
 
 DRAWN = {
@@ -318,7 +351,7 @@ def compare_releases(request: HttpRequest, run_id: int, number: int, asked: Quer
 @router.post(f"{SIDE}/proposal", response=CHANGES, operation_id="takeProposal")
 def take_proposal(request: HttpRequest, run_id: int, setup: str, given: BasedKeyed) -> HttpResponse:
     """Put the operations that the profile proposes in place of the side's own."""
-    return _sent(operate.take_proposal(run_id, setup, _asked(request, given)))
+    return sent(operate.take_proposal(run_id, setup, _asked(request, given)))
 
 
 @router.post(f"{SIDE}/settle", response={200: SettledOut, 409: Problem, **REFUSALS}, operation_id="settle")
@@ -330,7 +363,7 @@ def settle(request: HttpRequest, run_id: int, setup: str, given: SettleIn) -> Se
 @router.post(f"{SIDE}/settled", response=CHANGES, operation_id="takeSettled")
 def take_settled(request: HttpRequest, run_id: int, setup: str, given: SettleKeep) -> HttpResponse:
     """Settle and keep it, as one edit."""
-    return _sent(operate.take_settled(run_id, setup, given.cut, _asked(request, given)))
+    return sent(operate.take_settled(run_id, setup, given.cut, _asked(request, given)))
 
 
 @router.get(

@@ -4,23 +4,46 @@ them.
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Field, Schema
+from pydantic import StringConstraints
 
 from server.foundation.schemas import Units
 
 REVISION_MOST = 2**31 - 1
 
 
-class EntryIn(Schema):
+class Look(Schema):
+    """What a screen shows of a plan, in which units: the stop in view, the picture by its name, and for a stop of the
+    whole part the set-up. `held` are the digests of what the browser holds of the kept plan, as "part=digest".
+    `whole`: every part of the plan, not only what is shown.
+    """
+
+    units: Units = "metric"
+    stop: str = Field("", max_length=80)
+    picture: str = Field("", max_length=80)
+    setup: str = Field("", max_length=12)
+    whole: bool = False
+    held: list[Annotated[str, StringConstraints(max_length=160)]] = Field(default=[], max_length=64)
+
+
+class EntryIn(Look):
     """A fact's new value: typed text in the units shown, or a picked value."""
 
     path: str = Field(max_length=120)
     text: str | None = Field(default=None, max_length=8000)
     value: str | bool | float | None = None
+
+
+class PartsIn(Schema):
+    """Parts of a plan by name, of the kept one or with one entry; `held` as in a look."""
+
     units: Units = "metric"
+    names: list[Annotated[str, StringConstraints(max_length=120)]] = Field(max_length=64)
+    held: list[Annotated[str, StringConstraints(max_length=160)]] = Field(default=[], max_length=64)
+    entry: EntryIn | None = None
 
 
 class EditIn(EntryIn):
@@ -38,10 +61,12 @@ class BenchAsk(Schema):
     page: int = Field(0, ge=0, le=100_000)
 
 
-class PlanAsk(Schema):
-    """In which units, and as of which draft; the latest where none is given."""
+class PlanAsk(Look):
+    """What is shown, and as of which draft; the latest where none is given. With `since`, what moved since that draft
+    is told.
+    """
 
-    units: Units = "metric"
+    since: int | None = Field(None, ge=0, le=REVISION_MOST)
     at: int | None = Field(None, ge=0, le=REVISION_MOST)
     release: int | None = Field(None, ge=1, le=REVISION_MOST)
 
@@ -103,11 +128,10 @@ class RunNames(Schema):
     drawing_number: str = Field(max_length=200)
 
 
-class Keyed(Schema):
-    """A change that is kept once, however often it is sent."""
+class Keyed(Look):
+    """A change that is kept once, however often it is sent, and what the screen shows of the plan."""
 
     key: UUID
-    units: Units = "metric"
 
 
 class NewItem(Keyed):

@@ -12,8 +12,12 @@ from uuid import UUID
 
 from pydantic import BaseModel
 
+from calc.said.drawn import ChartSaid, SceneSaid
+from calc.said.moved import MovedSaid
+from calc.said.pictures import PictureSaid
 from calc.said.plan import SideSaid
-from calc.said.stop import StopSaid, TableSaid
+from calc.said.stop import HelpSaid, StepSaid, StopLine, StopPage
+from calc.said.table import TableSaid
 from server.foundation.schemas import Units
 
 State = Literal["settled", "open", "stopped"]
@@ -123,21 +127,62 @@ class DifferencesOut(BaseModel):
     rows: list[DifferenceOut]
 
 
-class PlanOut(BaseModel):
-    """A whole computed plan: the part's stops, then each side's."""
+class PartOut(BaseModel):
+    """What a screen shows at one place, by its name: the page of a stop, its helps, tables or small pictures, how an
+    answer came about, a drawing. Nothing but the digest where the browser holds it already.
+    """
+
+    name: str
+    digest: str
+    stop: StopPage | None = None
+    helps: list[HelpSaid] | None = None
+    tables: list[TableSaid] | None = None
+    pictures: list[PictureSaid] | None = None
+    steps: list[StepSaid] | None = None
+    scene: SceneSaid | None = None
+    chart: ChartSaid | None = None
+
+
+class _Seen(BaseModel):
+    """A computed plan: every stop in its line, the sides, what moved, and the parts that were asked for.
+
+    `view` names the part that holds the picture shown.
+    """
 
     run: RunOut
     revision: int
     units: Units
     verdict: State
+    stops: list[StopLine]
+    sides: list[SideSaid]
+    moved: list[MovedSaid]
+    view: str
+    parts: list[PartOut]
+
+
+class PlanOut(_Seen):
+    """A plan as it is kept, at an earlier draft (`at`), or as it was released."""
+
     may_edit: bool
     undo: bool
     redo: bool
     at: int | None
     rules: PlanRulesOut | None
     release: ReleaseOut | None
-    stops: list[StopSaid]
-    sides: list[SideSaid]
+
+
+class PreviewOut(_Seen):
+    """A plan as it would be with one entry, and which entry that is; its parts lie over those of the kept plan."""
+
+    path: str
+
+
+class PartsOut(BaseModel):
+    """Parts of a plan, of which revision they are and with which entry they were asked for."""
+
+    revision: int
+    path: str | None
+    parts: list[PartOut]
 
 
 class DrawingOut(BaseModel):

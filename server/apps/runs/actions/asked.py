@@ -7,13 +7,19 @@ from typing import Any
 from uuid import UUID
 
 from calc.quantities import System
+from server.apps.runs.queries.look import Look
 
 
 @dataclass(frozen=True)
 class Asked:
-    """Who asks, in which units, with the key that keeps it once, having looked at which draft."""
+    """Who asks, what their screen shows, with the key that keeps it once, having looked at which draft."""
 
     person: Any
-    system: System
+    look: Look
     key: UUID
     base_revision: int
+
+    @property
+    def system(self) -> System:
+        """The units shown."""
+        return self.look.system

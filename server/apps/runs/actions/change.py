@@ -20,9 +20,9 @@ from server.apps.runs.convert.words import label
 from server.apps.runs.models import Edit, Run
 from server.apps.runs.queries.edits import others_since
 from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.may import require_may_change
-from server.apps.runs.queries.plan import computed, plan, plan_of, problems_at
-from server.apps.runs.schemas import PlanOut
+from server.apps.runs.queries.plan import Computed, computed, plan, plan_of, problems_at
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
 from server.foundation.problems import Conflict
@@ -60,15 +60,21 @@ class Done:
 
 @dataclass(frozen=True)
 class Tried:
-    """A run with one change made in memory."""
+    """A run with one change made in memory; `was`: the plan before, where it could be computed."""
 
     run: Run
     making: Making
     label: str
     done: tuple[Done, ...]
     gone: tuple[str, ...]
+    was: PlanResult | None
     result: PlanResult
     on_shelf: Snapshot
+
+    @property
+    def computed(self) -> Computed:
+        """The plan that the change makes."""
+        return Computed(self.run, self.result, self.on_shelf)
 
 
 def ids_for(run: Run, key: UUID) -> Identities:
@@ -83,6 +89,7 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
     """
     if run.put_away and making.path != PUT_AWAY:
         raise Conflict("This run is put away. Bring it back to the bench to change it.")
+    was = _before(run, on_shelf)
     before, named, done = run.document, label(run, making.path, making.parts[0].new if making.single else None), []
     try:
         for part in making.parts:
@@ -101,7 +108,15 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
         raise CalcError(refused)
     now = set(ids_in(run.document))
     gone = tuple(i for i in ids_in(before) if i not in now)
-    return Tried(run, making, named, tuple(done), gone, result, on_shelf)
+    return Tried(run, making, named, tuple(done), gone, was, result, on_shelf)
+
+
+def _before(run: Run, on_shelf: Snapshot) -> PlanResult | None:
+    """The plan that is to be changed: nearly all of it is kept, and what moves is told against it."""
+    try:
+        return computed(run, on_shelf)
+    except CalcError:
+        return None
 
 
 def sent_before(run: Run, key: UUID) -> bool:
@@ -160,13 +175,13 @@ def keep(tried: Tried, asked: Asked) -> None:
     )
 
 
-def kept(tried: Tried, asked: Asked) -> PlanOut:
+def kept(tried: Tried, asked: Asked) -> Sent:
     """Write a change that was tried, and give the plan that it makes."""
     keep(tried, asked)
-    return plan_of(tried.run, tried.result, tried.on_shelf, asked.system, asked.person)
+    return plan_of(tried.computed, asked.look, asked.person, tried.was)
 
 
-def change(run_id: int, path: str, asked: Asked, refused: str | None, make: Callable[[Run], Making]) -> PlanOut:
+def change(run_id: int, path: str, asked: Asked, refused: str | None, make: Callable[[Run], Making]) -> Sent:
     """Make and keep one edit of what is at a path: the run locked, what is sent twice kept once.
 
     `refused` is what is told where somebody changed it since the base; without it, the change merges with whatever
@@ -176,7 +191,7 @@ def change(run_id: int, path: str, asked: Asked, refused: str | None, make: Call
     # Locked while it is changed, so that two edits never take the same revision.
     run = run_by_id(run_id, lock=True)
     if sent_before(run, asked.key):
-        return plan(run, asked.system, asked.person)
+        return plan(run, asked.look, asked.person)
     if refused is not None and others_since(run, path, asked.base_revision):
         raise Conflict(refused)
     return kept(try_change(run, make(run), shelf.current()), asked)

@@ -10,13 +10,13 @@ from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import Making, at, change, ids_for
 from server.apps.runs.convert.document import document_of
 from server.apps.runs.models import Run
-from server.apps.runs.schemas import PlanOut
+from server.apps.runs.queries.look import Sent
 
 CHANGED = "Somebody changed these operations since you looked. Look again, then do it."
 
 
 @transaction.atomic
-def add_item(run_id: int, path: str, given: NewItem, asked: Asked) -> PlanOut:
+def add_item(run_id: int, path: str, given: NewItem, asked: Asked) -> Sent:
     """Put a new item at the end of a list. It merges with whatever others do. Raises CalcError at the list."""
 
     def make(run: Run) -> Making:
@@ -28,7 +28,7 @@ def add_item(run_id: int, path: str, given: NewItem, asked: Asked) -> PlanOut:
 
 
 @transaction.atomic
-def remove_item(run_id: int, path: str, asked: Asked) -> PlanOut:
+def remove_item(run_id: int, path: str, asked: Asked) -> Sent:
     """Take an item out of its list. Raises Conflict where somebody changed it since the base."""
     refused = "Somebody changed this since you looked. Look again, then take it out."
 
@@ -40,7 +40,7 @@ def remove_item(run_id: int, path: str, asked: Asked) -> PlanOut:
 
 
 @transaction.atomic
-def move(run_id: int, path: str, behind: str, asked: Asked) -> PlanOut:
+def move(run_id: int, path: str, behind: str, asked: Asked) -> Sent:
     """Put an operation behind another. Raises CalcError at the list."""
 
     def make(run: Run) -> Making:
@@ -51,7 +51,7 @@ def move(run_id: int, path: str, behind: str, asked: Asked) -> PlanOut:
 
 
 @transaction.atomic
-def split(run_id: int, path: str, asked: Asked) -> PlanOut:
+def split(run_id: int, path: str, asked: Asked) -> Sent:
     """Make roughing and finishing of one operation. Raises CalcError at the list."""
 
     def make(run: Run) -> Making:

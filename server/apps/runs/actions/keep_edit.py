@@ -18,9 +18,9 @@ from server.apps.runs.convert.words import text
 from server.apps.runs.models import Run
 from server.apps.runs.queries.edits import others_since
 from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.look import Look, Sent, Shown
 from server.apps.runs.queries.may import require_may_change
-from server.apps.runs.queries.plan import plan, plan_of
-from server.apps.runs.schemas import PlanOut
+from server.apps.runs.queries.plan import Computed, computed, parts_of, plan, reader_of
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
 from server.foundation.problems import Conflict
@@ -38,15 +38,26 @@ def _try(run: Run, entry: Entry, key: UUID) -> Tried:
     return try_change(run, at(entry.path, new, (entry.text or "").strip()[:200]), on_shelf)
 
 
-def preview(run: Run, entry: Entry, person: Any) -> PlanOut:
-    """The plan as it would be; nothing is saved."""
+def preview(run: Run, entry: Entry, look: Look, person: Any) -> Sent:
+    """The plan as it would be, and what moves against the kept one; nothing is saved."""
     require_may_change(person, entry.path)
     tried = _try(run, entry, uuid4())
-    return plan_of(run, tried.result, tried.on_shelf, entry.system, person)
+    reader = reader_of(run, look.system, person)
+    return Shown(run, tried.result, tried.on_shelf, look, reader, tried.was).preview(entry.path)
+
+
+def parts(run: Run, names: list[str], entry: Entry | None, look: Look, person: Any) -> bytes:
+    """Parts of the plan as it is, or as it would be with an entry; nothing is saved."""
+    reader = reader_of(run, look.system, person)
+    if entry is None:
+        on_shelf = shelf.current()
+        return parts_of(Computed(run, computed(run, on_shelf), on_shelf), names, reader, look.held, None)
+    require_may_change(person, entry.path)
+    return parts_of(_try(run, entry, uuid4()).computed, names, reader, look.held, entry.path)
 
 
 @transaction.atomic
-def keep_edit(run_id: int, entry: Entry, asked: Asked) -> PlanOut:
+def keep_edit(run_id: int, entry: Entry, asked: Asked) -> Sent:
     """Keep an edit: one fact, one history entry. Sending the same key twice keeps it once.
 
     An edit merges when what is at its path is untouched since the base; else Conflict tells both values.
@@ -55,7 +66,7 @@ def keep_edit(run_id: int, entry: Entry, asked: Asked) -> PlanOut:
     # Locked while it is changed, so that two edits never take the same revision.
     run = run_by_id(run_id, lock=True)
     if sent_before(run, asked.key):
-        return plan(run, entry.system, asked.person)
+        return plan(run, asked.look, asked.person)
     touched = others_since(run, entry.path, asked.base_revision)
     if touched:
         raise _conflict(run, entry, touched[-1].typed if touched[-1].path == entry.path else "")

@@ -26,9 +26,10 @@ from server.apps.runs.actions.items import CHANGED
 from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Run
 from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.may import require_may_change
 from server.apps.runs.queries.plan import place_of_setup
-from server.apps.runs.schemas import PlanOut, SettledCut, SettledOut
+from server.apps.runs.schemas import SettledCut, SettledOut
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import Conflict
 
@@ -53,14 +54,14 @@ def _proposed(run: Run, setup: str, asked: Asked) -> list[Any]:
 
 
 @transaction.atomic
-def take_proposal(run_id: int, setup: str, asked: Asked) -> PlanOut:
+def take_proposal(run_id: int, setup: str, asked: Asked) -> Sent:
     """Put the proposed operations in place of the side's own, as one edit."""
     path = cuts_path(setup)
     return change(run_id, path, asked, CHANGED, lambda run: at(path, _proposed(run, setup, asked)))
 
 
 @transaction.atomic
-def take_figures(run_id: int, path: str, figures: Mapping[str, Any], asked: Asked) -> PlanOut:
+def take_figures(run_id: int, path: str, figures: Mapping[str, Any], asked: Asked) -> Sent:
     """Put a proven cut's figures into an operation, as one edit."""
 
     def make(run: Run) -> Making:
@@ -133,7 +134,7 @@ def settled_view(revision: int, found: Settlement, system: System) -> SettledOut
 
 
 @transaction.atomic
-def take_settled(run_id: int, setup: str, cut: str | None, asked: Asked) -> PlanOut:
+def take_settled(run_id: int, setup: str, cut: str | None, asked: Asked) -> Sent:
     """Settle and keep it, as one edit."""
     path = _settled_path(setup, cut)
     return change(run_id, path, asked, CHANGED, lambda run: _settlement(run, setup, cut, asked.system).making)

@@ -16,7 +16,7 @@ from server.apps.runs.convert.document import document_of
 from server.apps.runs.models import Release, Run
 from server.apps.runs.queries import releases
 from server.apps.runs.queries.find import run_by_id
-from server.apps.runs.queries.plan import computed, heading_of, looker, program_stop, read_by
+from server.apps.runs.queries.plan import computed, heading_of, program_stop, whole_view
 from server.apps.runs.schemas import ReleasesOut
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import BadValue, Conflict
@@ -50,7 +50,7 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
         raise BadValue("confirmed", f"Confirm every caution, one by one: {len(missing)} are not confirmed yet.")
     last = releases.latest(run)
     number = last.number + 1 if last else 1
-    views = {s: read_by(run, result, on_shelf, looker(run, s)).model_dump(mode="json") for s in SYSTEMS}
+    views = {s: whole_view(run, result, on_shelf, s) for s in SYSTEMS}
     Release.objects.create(
         run=run,
         number=number,

@@ -9,15 +9,15 @@ from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import at, kept, sent_before, try_change
 from server.apps.runs.queries.edits import others_since, whole_at
 from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.plan import plan
-from server.apps.runs.schemas import PlanOut
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_planner
 
 
 @transaction.atomic
-def restore(run_id: int, revision: int, asked: Asked) -> PlanOut:
+def restore(run_id: int, revision: int, asked: Asked) -> Sent:
     """Make the plan what it was at a revision; name, number and place on the bench stay.
 
     Raises NotFound without such a revision, Conflict where somebody changed the plan since the base.
@@ -25,7 +25,7 @@ def restore(run_id: int, revision: int, asked: Asked) -> PlanOut:
     planner = require_planner(asked.person)
     run = run_by_id(run_id, lock=True)
     if sent_before(run, asked.key):
-        return plan(run, asked.system, planner)
+        return plan(run, asked.look, planner)
     if [e for e in others_since(run, PLAN, asked.base_revision) if e.by_id != planner.pk]:
         raise Conflict("Somebody changed the plan since you looked. Look at the history again, then bring it back.")
     on_shelf = shelf.current()

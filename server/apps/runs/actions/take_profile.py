@@ -11,13 +11,13 @@ from calc.plan.entry import PROFILE
 from calc.plan.lists import as_lines, with_known_ids
 from calc.profile.dxf import DrawnProfile, Question, read_drawing
 from calc.quantities import System
-from calc.reading import write
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import Making, at, change, ids_for
 from server.apps.runs.models import Run
 from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.may import require_may_change
-from server.apps.runs.schemas import DrawingOut, PlanOut
+from server.apps.runs.schemas import DrawingOut
 from server.foundation.problems import Conflict
 
 LISTS = ("outside", "inside", "inside_b")
@@ -44,12 +44,12 @@ def look(run_id: int, drawing: Drawing, system: System, person: Any) -> DrawingO
     found = drawing.read()
     if isinstance(found, Question):
         return DrawingOut(layers=list(found.layers), units=list(found.units), lines={}, notes=[])
-    lines = {name: as_lines(write(getattr(found, name)), system) for name in LISTS}
+    lines = {name: as_lines(getattr(found, name), system) for name in LISTS}
     return DrawingOut(layers=[], units=[], lines=lines, notes=[n.text(system) for n in found.notes])
 
 
 @transaction.atomic
-def take(run_id: int, drawing: Drawing, asked: Asked) -> PlanOut:
+def take(run_id: int, drawing: Drawing, asked: Asked) -> Sent:
     """Put the drawing's profile in place of the plan's, as one edit. Raises CalcError, Conflict."""
     refused = "Somebody changed the part's profile since you looked. Look again, then take the drawing."
 

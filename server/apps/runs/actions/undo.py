@@ -11,9 +11,9 @@ from server.apps.runs.convert.words import text
 from server.apps.runs.models import Edit, Run
 from server.apps.runs.queries.edits import others_since, own_edits, paths_of
 from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.may import require_may_change
 from server.apps.runs.queries.plan import plan
-from server.apps.runs.schemas import PlanOut
 from server.apps.shelf import queries as shelf
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
@@ -28,14 +28,14 @@ def _inverse(edit: Edit, forward: bool) -> Making:
 
 
 @transaction.atomic
-def reverse(run_id: int, forward: bool, asked: Asked) -> PlanOut:
+def reverse(run_id: int, forward: bool, asked: Asked) -> Sent:
     """Undo one's last edit of this run, or with `forward` redo what was undone last.
 
     Raises Conflict where there is nothing to reverse, or where somebody has since changed that field.
     """
     run = run_by_id(run_id, lock=True)
     if sent_before(run, asked.key):
-        return plan(run, asked.system, asked.person)
+        return plan(run, asked.look, asked.person)
     mine = own_edits(run, asked.person) if isinstance(asked.person, Person) else None
     stack = (mine.redo if forward else mine.undo) if mine else ()
     if not stack:

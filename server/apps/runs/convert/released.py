@@ -1,14 +1,36 @@
-"""Releases as they were frozen in earlier forms, read in the form of today: nothing of them is computed again."""
+"""Releases as they were frozen in earlier forms, read in the form of today: nothing of them is computed again.
+
+Form 1: items had no ids, a side had its chart and program. Form 2: every stop whole, a side with its scenes. Form 3:
+every stop in its line, and parts, as a screen is sent them.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
+from server.apps.runs.models import Release
+
+FORM = 3
 CARRIED = {"pressure": "Gauge", "clamp": "Clamp", "bore": "Bore Ø", "depth": "Deep"}
+LINE = ("key", "name", "side", "setup", "title", "state", "line", "notes", "problems")
+PAGE = ("heading", "facts", "lists", "procedures", "headings", "program", "checks", "panels", "links")
+SIDE = ("index", "id", "title", "end", "verdict", "carry")
+DRAWN = ("shapes", "dimensions", "labels", "words")
+
+Plain = dict[str, Any]
 
 
-def as_of_today(view: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:
-    """A plan view from before items had ids; what it could not say yet is empty.
+def frozen(release: Release, units: str) -> Plain:
+    """The plan that was released, in the units, in the form of today."""
+    view: Plain = release.views[units]
+    if release.form == 1:
+        view = with_ids(view, release.document)
+    return in_parts(view) if release.form < FORM else view
+
+
+def with_ids(view: Plain, document: Plain) -> Plain:
+    """A view of form 1 in form 2; what it could not say yet is empty.
 
     A set-up's id is made of its place, as the plan's own was when it got one.
     """
@@ -17,21 +39,16 @@ def as_of_today(view: dict[str, Any], document: dict[str, Any]) -> dict[str, Any
     return view | {
         "stops": [_stop(s, sides, setups) for s in view["stops"]],
         "sides": [_side(s, setups) for s in sides],
-        "at": None,
-        "undo": False,
-        "redo": False,
-        "rules": None,
-        "release": None,
     }
 
 
-def _side(side: dict[str, Any], setups: list[str]) -> dict[str, Any]:
+def _side(side: Plain, setups: list[str]) -> Plain:
     carry = [{"name": n, "label": label, "text": side["carry"].get(n)} for n, label in CARRIED.items()]
     kept = {n: side[n] for n in ("index", "title", "end", "verdict", "scenes")}
     return kept | {"id": setups[side["index"]], "carry": carry}
 
 
-def _stop(stop: dict[str, Any], sides: list[dict[str, Any]], setups: list[str]) -> dict[str, Any]:
+def _stop(stop: Plain, sides: list[Plain], setups: list[str]) -> Plain:
     place = stop.get("setup")
     side = None if place is None else sides[place]
     setup = None if place is None else setups[place]
@@ -57,5 +74,55 @@ def _stop(stop: dict[str, Any], sides: list[dict[str, Any]], setups: list[str]) 
     }
 
 
-def _chart(chart: dict[str, Any]) -> dict[str, Any]:
+def _chart(chart: Plain) -> Plain:
     return chart | {"over": chart["top"] > chart["cap"], "speed_words": "Speed"}
+
+
+def in_parts(view: Plain) -> Plain:
+    """A view of form 2 in form 3."""
+    sides = view["sides"]
+    parts = [part for stop in view["stops"] for part in _parts(stop, sides)]
+    drawings = [
+        {"name": f"drawing:{side['id']}:{scene['name']}", "digest": "", "scene": {n: scene[n] for n in DRAWN}}
+        for side in sides
+        for scene in side["scenes"]
+    ]
+    return view | {
+        "at": None,
+        "undo": False,
+        "redo": False,
+        "rules": None,
+        "release": None,
+        "stops": [{n: stop[n] for n in LINE} for stop in view["stops"]],
+        "sides": [{n: side[n] for n in SIDE} for side in sides],
+        "moved": [],
+        "view": "",
+        "parts": [*parts, *drawings],
+    }
+
+
+def _parts(stop: Plain, sides: list[Plain]) -> Iterator[Plain]:
+    key = stop["key"]
+    answers = [{n: v for n, v in answer.items() if n != "steps"} for answer in stop["answers"]]
+    page = {n: stop[n] for n in PAGE} | {"answers": answers, "offers": list(_offers(stop, sides))}
+    yield {"name": f"stop:{key}", "digest": "", "stop": page}
+    for kind in ("helps", "tables", "pictures"):
+        yield {"name": f"{kind}:{key}", "digest": "", kind: stop[kind]}
+    for answer in stop["answers"]:
+        yield {"name": f"working:{key}:{answer['name']}", "digest": "", "steps": answer["steps"]}
+    if stop["chart"]:
+        yield {"name": f"drawing:{stop['setup']}:chart", "digest": "", "chart": stop["chart"]}
+
+
+def _offers(stop: Plain, sides: list[Plain]) -> Iterator[Plain]:
+    """The pictures of a stop, in the order in which they were offered."""
+
+    def offer(of: str, one: Plain) -> Plain:
+        return {"of": of, "name": one["name"], "title": one["title"], "group": one.get("group", "")}
+
+    if stop["chart"]:
+        yield offer("drawing", {"name": "chart", "title": "Grip against speed"})
+    yield from (offer("pictures", p) for p in stop["pictures"] if p["kind"] == "outline")
+    scenes = sides[stop["side"] or 0]["scenes"]
+    yield from (offer("drawing", s) for s in scenes if not s["stops"] or stop["name"] in s["stops"])
+    yield from (offer("pictures", p) for p in stop["pictures"] if p["kind"] == "curves")

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+import json
+from dataclasses import dataclass, replace
 from typing import Any
 
-from calc.errors import FieldError
-from calc.plan.compute import PlanResult, compute, views_of
+from calc.errors import CalcError, FieldError
+from calc.plan.compute import PlanResult, compute, view_of
 from calc.plan.compute import check as solved_check
 from calc.plan.document import Document
 from calc.plan.entry import PLAN
@@ -17,15 +18,18 @@ from calc.plan.standing import moved, moved_words, standing, standing_of
 from calc.plan.stop import Stop
 from calc.profile.drawing import write_dxf, write_svg
 from calc.quantities import System
-from calc.said.plan import sides_said, stops_said
-from calc.said.stop import Reader, table_said
+from calc.said.reader import Reader
+from calc.said.table import table_said
 from server.apps.house import queries as house
 from server.apps.runs.convert.document import document_of, shelf_of
-from server.apps.runs.convert.plates import release_plate, run_plate
+from server.apps.runs.convert.parts import Held, parts_sent
+from server.apps.runs.convert.plates import release_plate
 from server.apps.runs.models import Run
 from server.apps.runs.queries.edits import own_edits, take_back_to
-from server.apps.runs.queries.may import may_change
-from server.apps.runs.schemas import CheckOut, PlanOut, PlanRulesOut, ReleaseOut
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.look import Look, Sent, Shown
+from server.apps.runs.queries.may import role_may_change
+from server.apps.runs.schemas import CheckOut, PartsOut, PlanOut, PlanRulesOut, ReleaseOut
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
 from server.foundation.models import Person
@@ -52,43 +56,79 @@ def place_of_setup(document: Document, setup: str) -> int:
         raise NotFound(NO_SIDE) from error
 
 
-def read_by(run: Run, result: PlanResult, on_shelf: Snapshot, reader: Reader) -> PlanOut:
-    """A computed plan as somebody reads it; what is only of the draft is left out."""
-    return PlanOut(
-        run=run_plate(run, on_shelf),
-        revision=run.revision,
-        units=reader.system,
-        verdict=result.verdict,
-        may_edit=reader.may(PLAN),
-        undo=False,
-        redo=False,
-        at=None,
-        rules=None,
-        release=None,
-        stops=stops_said(result, reader),
-        sides=sides_said(result, reader.system),
-    )
+@dataclass(frozen=True)
+class Who:
+    """What somebody may change of a run. It tells itself in words: what differs for two people is told apart by it."""
+
+    role: str
+    away: bool
+
+    def __call__(self, path: str) -> bool:
+        return not self.away and role_may_change(self.role, path)
 
 
-def looker(run: Run, system: System) -> Reader:
+def reader_of(run: Run, system: System, person: Any) -> Reader:
+    """Who reads a run's plan and may change it."""
+    role = str(person.role) if isinstance(person, Person) else ""
+    return Reader(system, Who(role, run.put_away), tuple(run.typed.items()))
+
+
+def looker(system: System) -> Reader:
     """Who looks at a plan and changes nothing."""
-    return Reader(system, document=run.document)
+    return Reader(system, Who("", True))
 
 
-def plan_of(run: Run, result: PlanResult, on_shelf: Snapshot, system: System, person: Any) -> PlanOut:
-    """A computed plan as its screen is sent it."""
+@dataclass(frozen=True)
+class Computed:
+    """A run's plan computed, with the shelf it was computed with."""
+
+    run: Run
+    result: PlanResult
+    on_shelf: Snapshot
+
+
+def plan_of(now: Computed, look: Look, person: Any, was: PlanResult | None = None) -> Sent:
+    """A computed plan as its screen is sent it, and what moved in it."""
+    run, result = now.run, now.result
     mine = own_edits(run, person) if isinstance(person, Person) else None
-    reader = Reader(system, lambda path: not run.put_away and may_change(person, path), run.typed, run.document)
-    view = read_by(run, result, on_shelf, reader)
-    view.undo, view.redo = bool(mine and mine.undo), bool(mine and mine.redo)
-    view.rules, view.release = _rules(run, result, on_shelf, system), released(run)
-    return view
+    reader = reader_of(run, look.system, person)
+    sent = Shown(run, result, now.on_shelf, look, reader, was).plan()
+    view = sent.head
+    assert isinstance(view, PlanOut)
+    view.may_edit, view.undo, view.redo = reader.may(PLAN), bool(mine and mine.undo), bool(mine and mine.redo)
+    view.rules, view.release = _rules(now, look.system), released(run)
+    return sent
 
 
-def plan(run: Run, system: System, person: Any) -> PlanOut:
-    """The plan as the screen is sent it."""
+def plan(run: Run, look: Look, person: Any, since: int | None = None) -> Sent:
+    """The plan as the screen is sent it; with `since`, what moved since that draft is told."""
     on_shelf = shelf.current()
-    return plan_of(run, computed(run, on_shelf), on_shelf, system, person)
+    was = _at(run, since, on_shelf) if since is not None and since < run.revision else None
+    return plan_of(Computed(run, computed(run, on_shelf), on_shelf), look, person, was)
+
+
+def whole_view(run: Run, result: PlanResult, on_shelf: Snapshot, system: System) -> dict[str, Any]:
+    """A computed plan with every part of it, as plain data: what a release keeps and what is compared with one."""
+    found: dict[str, Any] = json.loads(
+        Shown(run, result, on_shelf, Look(system, whole=True), looker(system)).plan().json()
+    )
+    return found
+
+
+def _at(run: Run, revision: int, on_shelf: Snapshot) -> PlanResult | None:
+    """The plan at an earlier draft, None where that cannot be shown any more; the run given stays as it is."""
+    earlier = run_by_id(run.pk)
+    try:
+        take_back_to(earlier, revision, on_shelf)
+        return computed(earlier, on_shelf)
+    except (NotFound, CalcError):
+        return None
+
+
+def parts_of(now: Computed, names: list[str], reader: Reader, held: Held, path: str | None) -> bytes:
+    """Parts of a computed plan as they are sent; `path`: of the entry that they were asked for with."""
+    head = PartsOut(revision=now.run.revision, path=path, parts=[]).model_dump_json(exclude={"parts"}).encode()
+    return b'%b,"parts":[%b]}' % (head[:-1], b",".join(parts_sent(now.result, names, reader, held)))
 
 
 def released(run: Run) -> ReleaseOut | None:
@@ -99,8 +139,9 @@ def released(run: Run) -> ReleaseOut | None:
     return release_plate(last) if last else None
 
 
-def _rules(run: Run, result: PlanResult, on_shelf: Snapshot, system: System) -> PlanRulesOut:
+def _rules(of: Computed, system: System) -> PlanRulesOut:
     """The house rules that the plan was computed under, and what would change under today's."""
+    run, result, on_shelf = of.run, of.result, of.on_shelf
     document, today = document_of(run), house.current()
     if document.rules.number == today.number:
         return PlanRulesOut(number=today.number, today=today.number, changes=[], moves=[])
@@ -112,14 +153,16 @@ def _rules(run: Run, result: PlanResult, on_shelf: Snapshot, system: System) -> 
     return PlanRulesOut(number=document.rules.number, today=today.number, changes=changes, moves=moves)
 
 
-def plan_at(run: Run, revision: int, system: System) -> PlanOut:
-    """The plan as it was at a revision, computed with today's shelf; to look at. Raises NotFound."""
+def plan_at(run: Run, revision: int, look: Look) -> Sent:
+    """The plan as it was at a revision, whole, computed with today's shelf; to look at. Raises NotFound."""
     on_shelf = shelf.current()
-    now, run.put_away = run.revision, False
+    run.put_away = False
     take_back_to(run, revision, on_shelf)
-    view = read_by(run, computed(run, on_shelf), on_shelf, looker(run, system))
-    view.at, view.revision = revision, now
-    return view
+    whole = replace(look, whole=True, held={})
+    sent = Shown(run, computed(run, on_shelf), on_shelf, whole, looker(look.system)).plan()
+    assert isinstance(sent.head, PlanOut)
+    sent.head.at = revision
+    return sent
 
 
 def problems_at(problems: tuple[FieldError, ...], path: str) -> tuple[FieldError, ...]:
@@ -153,12 +196,12 @@ def jaw_program(run: Run, setup: str, system: System) -> str:
 def check(run: Run, setup: str, name: str, system: System) -> CheckOut:
     """A question that is solved only when it is asked. Raises NotFound."""
     document = document_of(run)
-    view = views_of(document, shelf_of(run, shelf.current()))[place_of_setup(document, setup)]
+    view = view_of(document, shelf_of(run, shelf.current()), place_of_setup(document, setup))
     try:
         found = solved_check(view, name)
     except KeyError as error:
         raise NotFound("Nothing of this name is solved for a plan.") from error
-    return CheckOut(revision=run.revision, table=table_said(found, looker(run, system)) if found else None)
+    return CheckOut(revision=run.revision, table=table_said(found, looker(system)) if found else None)
 
 
 def drawn(run: Run, kind: str) -> str:

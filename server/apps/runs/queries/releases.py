@@ -7,10 +7,11 @@ from calc.quantities import System
 from server.apps.house import queries as house
 from server.apps.runs.convert.document import document_of
 from server.apps.runs.convert.plates import release_plate, run_plate
-from server.apps.runs.convert.released import as_of_today
+from server.apps.runs.convert.released import Plain, frozen
 from server.apps.runs.models import Release, Run
-from server.apps.runs.queries.plan import computed, looker, read_by
-from server.apps.runs.schemas import CautionOut, DifferenceOut, DifferencesOut, PlanOut, ReleasesOut
+from server.apps.runs.queries.look import Look
+from server.apps.runs.queries.plan import computed, whole_view
+from server.apps.runs.schemas import CautionOut, DifferenceOut, DifferencesOut, ReleasesOut
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
 
@@ -28,18 +29,16 @@ def release_of(run: Run, number: int) -> Release:
     return found
 
 
-def _frozen(release: Release, system: System) -> PlanOut:
-    view = release.views[system]
-    return PlanOut.model_validate(as_of_today(view, release.document) if release.form == 1 else view)
-
-
-def released_view(release: Release, system: System) -> PlanOut:
-    """The plan as it was released, to look at; nothing of it is computed again."""
-    view = _frozen(release, system)
-    view.at, view.release = release.revision, release_plate(release)
-    view.may_edit = view.undo = view.redo = False
-    view.rules = None
-    return view
+def released_view(release: Release, look: Look) -> Plain:
+    """The plan as it was released, whole, to look at; nothing of it is computed again."""
+    return frozen(release, look.system) | {
+        "at": release.revision,
+        "release": release_plate(release).model_dump(mode="json"),
+        "may_edit": False,
+        "undo": False,
+        "redo": False,
+        "rules": None,
+    }
 
 
 def standing_release(run: Run) -> Release:
@@ -54,7 +53,7 @@ def program(release: Release, setup: str, system: System) -> str:
     """The jaw-boring program that was released with a side. Raises NotFound."""
     programs = release.programs[system]
     # Earlier releases kept them by the place of the side.
-    places = {s.id: str(s.index) for s in _frozen(release, system).sides}
+    places = {s["id"]: str(s["index"]) for s in frozen(release, system)["sides"]}
     text = programs.get(setup) or programs.get(places.get(setup, ""))
     if text is None:
         raise NotFound("No jaw-boring program was released with this side.")
@@ -100,29 +99,32 @@ def page(run: Run, system: System) -> ReleasesOut:
 Lines = dict[tuple[str, str], str]
 
 
-def _lines(view: PlanOut) -> Lines:
+def _lines(view: Plain) -> Lines:
     """Every figure of a plan view in words, by (stop, what)."""
-    many = len(view.sides) > 1
+    many = len(view["sides"]) > 1
+    pages = {part["name"]: part["stop"] for part in view["parts"] if part.get("stop")}
     found: Lines = {}
-    for stop in view.stops:
-        where = stop.title if stop.side is None or not many else f"{stop.title}, side {stop.side + 1}"
-        titles = {h.key: h.title for h in stop.headings}
-        for fact in stop.facts:
-            label = f"{titles.get(fact.group, fact.group)}: {fact.label}" if fact.group else fact.label
-            found[where, label] = f"{fact.text} {fact.unit}".strip() or "–"
-        for answer in stop.answers:
-            found[where, answer.label] = f"{answer.prefix}{answer.number} {answer.unit}".strip()
+    for stop in view["stops"]:
+        title, side, page = stop["title"], stop["side"], pages[f"stop:{stop['key']}"]
+        where = title if side is None or not many else f"{title}, side {side + 1}"
+        titles = {h["key"]: h["title"] for h in page["headings"]}
+        for fact in page["facts"]:
+            group = fact["group"]
+            label = f"{titles.get(group, group)}: {fact['label']}" if group else fact["label"]
+            found[where, label] = f"{fact['text']} {fact['unit']}".strip() or "–"
+        for answer in page["answers"]:
+            found[where, answer["label"]] = f"{answer['prefix']}{answer['number']} {answer['unit']}".strip()
     return found
 
 
 def compare(run: Run, one: int, other: int | None, system: System) -> DifferencesOut:
     """What differs from a release to another one, or to the draft there is. Raises NotFound."""
-    before = _lines(_frozen(release_of(run, one), system))
+    before = _lines(frozen(release_of(run, one), system))
     if other is None:
         on_shelf = shelf.current()
-        after = _lines(read_by(run, computed(run, on_shelf), on_shelf, looker(run, system)))
+        after = _lines(whole_view(run, computed(run, on_shelf), on_shelf, system))
     else:
-        after = _lines(_frozen(release_of(run, other), system))
+        after = _lines(frozen(release_of(run, other), system))
     keys = [*before, *(k for k in after if k not in before)]
     rows = [
         DifferenceOut(
