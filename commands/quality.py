@@ -12,7 +12,7 @@ from pathlib import Path
 from commands.cluster import Cluster, free_port
 from commands.places import PYTHON, ROOT, WEB, environment, say
 from commands.setup import ensure
-from commands.start import end, prepare_database, serve, serve_gauge, wait_until_answering
+from commands.start import end, prepare_database, serve, serve_gauge, serve_worker, wait_until_answering
 
 PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench", "devices"]
 BIN = ROOT / ".venv" / "bin"
@@ -127,18 +127,19 @@ def with_app(module: str, arguments: list[str]) -> int:
     ensure(browser=True)
     _end_on_terminate()
     cluster = _throwaway("tool-pg")
-    server = gauge = None
+    server = worker = gauge = None
     try:
         env = environment(NOBLE_ANVIL_SECRET_KEY="tools", NOBLE_ANVIL_DEMO="1", **cluster.environment())
         prepare_database(cluster, env, demo=True)
         port = free_port()
         gauge = serve_gauge(env)
-        server = serve(port, env)
+        server, worker = serve(port, env), serve_worker(env)
         wait_until_answering(port, server)
         env |= {"NOBLE_ANVIL_URL": f"http://127.0.0.1:{port}", "NOBLE_ANVIL_SERVER_PID": str(server.pid)}
+        env["NOBLE_ANVIL_WORKER_PID"] = str(worker.pid)
         return subprocess.run([str(PYTHON), "-m", module, *arguments], cwd=ROOT, env=env, check=False).returncode
     finally:
-        for process in (server, gauge):
+        for process in (server, worker, gauge):
             if process is not None:
                 end(process)
         cluster.stop()

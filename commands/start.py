@@ -23,6 +23,7 @@ from commands.places import DATA, PYTHON, ROOT, Stop, digest, environment, is_fr
 from commands.setup import ensure
 
 LOCK = DATA / "start.lock"
+WATCH_S = 0.5  # between two looks whether all is running
 ROOM_LEAST = 100_000_000  # bytes: a day of edits and PostgreSQL's own log
 
 
@@ -82,7 +83,7 @@ def end_orphan(pid: object) -> str:
     try:
         process = Path(f"/proc/{pid}")
         said = (process / "cmdline").read_bytes().decode(errors="replace")
-        ours = "server.config.wsgi" in said and (process / "cwd").resolve() == ROOT
+        ours = "server.serve" in said and (process / "cwd").resolve() == ROOT
     except OSError:
         return ""
     if not ours:
@@ -137,30 +138,20 @@ def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
         mark_fresh(demoed, mark)
 
 
-def serve(port: int, env: dict[str, str], workers: int = 2) -> subprocess.Popen[bytes]:
+def serve(port: int, env: dict[str, str], *more: str) -> subprocess.Popen[bytes]:
     """The web server as a child, in a session of its own so that Ctrl-C reaches it only through us."""
-    return subprocess.Popen(
-        [
-            str(PYTHON),
-            "-m",
-            "gunicorn",
-            "server.config.wsgi:application",
-            "--bind",
-            f"127.0.0.1:{port}",
-            "--workers",
-            str(workers),
-            "--threads",
-            "4",
-            "--no-control-socket",
-            "--log-level",
-            "warning",
-            "--worker-tmp-dir",
-            "/dev/shm" if Path("/dev/shm").exists() else "/tmp",
-        ],
-        cwd=ROOT,
-        env=env,
-        start_new_session=True,
-    )
+    return _own("server.serve", ["--port", str(port), *more], env)
+
+
+def serve_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """What answers the questions that take long, as a child that ends with us."""
+    return _own("server.work", ["--with-parent"], env)
+
+
+def _own(module: str, arguments: list[str], env: dict[str, str]) -> subprocess.Popen[bytes]:
+    # Two arenas: what a large question took is given back, not kept by each thread for its next one.
+    lean = {**env, "MALLOC_ARENA_MAX": "2"}
+    return subprocess.Popen([str(PYTHON), "-m", module, *arguments], cwd=ROOT, env=lean, start_new_session=True)
 
 
 def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
@@ -235,6 +226,7 @@ def _run(lock: IO[str], port: int, demo: bool) -> int:
     signal.signal(signal.SIGTERM, stop)
     server: subprocess.Popen[bytes] | None = None
     gauge: subprocess.Popen[bytes] | None = None
+    worker: subprocess.Popen[bytes] | None = None
     try:
         told = cluster.start()
         if told:
@@ -244,18 +236,23 @@ def _run(lock: IO[str], port: int, demo: bool) -> int:
         prepare_database(cluster, env, demo)
         if demo:
             gauge = serve_gauge(env)
-        server = serve(port, env)
+        server, worker = serve(port, env), serve_worker(env)
         _write(lock, pid=os.getpid(), port=port, server=server.pid)
         wait_until_answering(port, server)
         say(f"Noble Anvil is ready: http://127.0.0.1:{port}   (Ctrl-C stops it)")
-        return server.wait()
+        while server.poll() is None:
+            if worker.poll() is not None:
+                say("What answers the long questions had ended; it is started again.")
+                worker = serve_worker(env)
+            time.sleep(WATCH_S)
+        return server.returncode
     except KeyboardInterrupt:
         say("\nStopping …")
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
         signal.signal(signal.SIGTERM, signal.SIG_IGN)
-        for process in (server, gauge):
+        for process in (server, worker, gauge):
             if process is not None:
                 end(process)
         cluster.stop()

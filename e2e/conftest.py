@@ -1,4 +1,4 @@
-"""The real application, served by gunicorn on the test database, driven in Debian's Chromium."""
+"""The real application, served on the test database, driven in Debian's Chromium."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from playwright.sync_api import Page
 
 from commands.cluster import free_port
 from commands.places import environment
-from commands.start import end, serve, wait_until_answering
+from commands.start import end, serve, serve_worker, wait_until_answering
 from devices.gauge import Gauge
 from e2e.screen import PATIENCE_MS
 from server import one_sided
@@ -52,6 +52,7 @@ class Server:
     def __init__(self) -> None:
         self.port = free_port()
         self.process: subprocess.Popen[bytes] | None = None
+        self.worker: subprocess.Popen[bytes] | None = None
         # Six times as fast as the demo's, so that a journey does not wait twelve seconds.
         self.gauge = Gauge(0, rate=120.0, count=120, seed=3)
         threading.Thread(target=self.gauge.serve_forever, daemon=True).start()
@@ -68,7 +69,9 @@ class Server:
         env = environment(
             NOBLE_ANVIL_DB_NAME=name, NOBLE_ANVIL_DEMO="1", NOBLE_ANVIL_SECRET_KEY="for-tests", NOBLE_ANVIL_GAUGES=gauge
         )
-        self.process = serve(self.port, env, workers=1)
+        self.process = serve(self.port, env, "--processes", "1")
+        if self.worker is None:
+            self.worker = serve_worker(env)
         wait_until_answering(self.port, self.process)
 
     def stop(self) -> None:
@@ -85,6 +88,8 @@ def server(django_db_setup: None) -> Iterator[Server]:
     running.start()
     yield running
     running.stop()
+    if running.worker is not None:
+        end(running.worker)
 
 
 @pytest.fixture

@@ -14,13 +14,16 @@ from server import one_sided
 from server.apps.demo import runs as demo_runs
 from server.apps.demo import shop
 from server.apps.demo.actions import load_demo
+from server.apps.questions.actions.answer import answer, begun
 from server.apps.runs.models import Run
 from server.foundation.models import Person
 from server.together import together
 
 
 class ApiClient(Client):
-    """Posts and reads JSON."""
+    """Posts and reads JSON; `question` is the last one that took long."""
+
+    question = ""
 
     def send(self, path: str, body: Any = None, method: str = "post", **headers: str) -> Any:
         """The answer's status and its parsed body; of a plan, all of it."""
@@ -40,9 +43,22 @@ class ApiClient(Client):
         """Preview an edit of a run."""
         return self.send(f"runs/{run.pk}/preview", {"path": path} | entry)
 
-    def plan(self, run: Run, units: str = "metric") -> Any:
+    def answer(self, path: str, body: Any) -> Any:
+        """Status and answer of a question that takes long, answered here and now."""
+        status, question = self.send(path, {"key": str(uuid.uuid4())} | body)
+        if status != 202:
+            return status, question
+        begun_now = begun(question["key"])
+        if begun_now is not None:
+            answer(begun_now)
+        told = self.get(f"/api/questions/{question['key']}").json()
+        self.question = told["key"]
+        return (200, told["answer"]) if told["problem"] is None else (told["problem"]["status"], told["problem"])
+
+    def plan(self, run: Run, units: str = "metric", **asked: int) -> Any:
         """The run's whole plan."""
-        return together(self.get(f"/api/runs/{run.pk}/plan?units={units}&whole=true").json())
+        query: dict[str, str | int] = {"units": units, "whole": True, **asked}
+        return together(self.get(f"/api/runs/{run.pk}/plan", query).json())
 
 
 @pytest.fixture

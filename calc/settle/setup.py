@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -98,11 +99,14 @@ def _pressures(document: Document, shelf: Shelf, index: int, figures: Figures) -
     return found
 
 
-def settle_setup(document: Document, shelf: Shelf, index: int) -> SetupSettled:
+def settle_setup(
+    document: Document, shelf: Shelf, index: int, tell: Callable[[int, int], None] = lambda *_: None
+) -> SetupSettled:
     """The fastest figures of all cuts of a set-up together, with pressure and clamp.
 
     Parameters
         document, shelf: the plan; index: the set-up
+        tell: is told how far it has come, as steps done of all steps
     Returns
         the document as it would be, each cut's figures and what binds it, pressure [bar], clamp [rpm], time in cut
         [min]
@@ -133,19 +137,18 @@ def settle_setup(document: Document, shelf: Shelf, index: int) -> SetupSettled:
         raise FieldProblem(
             f"{at}.force.pressure_bar", "No pressure is allowed by wall, guides and cylinder: see Force."
         )
-    every = [
-        candidates(Settling(c, part, document.in_force, demand.asked, load_of(c, hold, setup.hold.seat)), clamp, COARSE)
-        for clamp in clamps
-        for c in cuts.cuts
-    ]
-    ways = [every[k * len(cuts.cuts) : (k + 1) * len(cuts.cuts)] for k in range(len(clamps))]
+    given = [Settling(c, part, document.in_force, demand.asked, load_of(c, hold, setup.hold.seat)) for c in cuts.cuts]
+    ways, steps_of = [], len(clamps) + len(given)  # the grid, then each cut finely
+    for done, clamp in enumerate(clamps):
+        tell(done, steps_of)
+        ways.append([candidates(one, clamp, COARSE) for one in given])
     # With all that breaks a chip; where the grip does not stand that, without.
     for strict in (True, False):
         plans = _plans(list(zip(clamps, ways, strict=True)), pressures, hold.side, strict=strict)
         for _, pressure, clamp, rows in plans[:TRIED]:
             made = _made(document, index, pressure, clamp, rows)
             if made is not None and keeps_all(solve(made, shelf, index)):
-                return _refined(document, made, shelf, index, cuts.minutes)
+                return _refined(document, made, shelf, index, lambda cut: tell(len(clamps) + cut, steps_of))
     raise FieldProblem(
         f"{at}.cuts",
         "No pressure and clamp hold every cut with figures that its edge takes: see Force for what would help.",
@@ -190,12 +193,14 @@ def _made(
     return made
 
 
-def _refined(before: Document, made: Document, shelf: Shelf, index: int, minutes_before: float) -> SetupSettled:
+def _refined(before: Document, made: Document, shelf: Shelf, index: int, tell: Callable[[int], None]) -> SetupSettled:
     """Each cut settled finely at this pressure and clamp, one after the other."""
     settled: list[Settled] = []
     was = solve(before, shelf, index)[CUTS]
     before_by_id = {c.id: c.minutes for c in was.cuts} if was else {}
-    for cut in [c.id for c in made.setups[index].cuts]:
+    minutes_before = was.minutes if was else 0.0
+    for place, cut in enumerate([c.id for c in made.setups[index].cuts]):
+        tell(place)
         one = settle_operation(made, shelf, index, cut)
         made = with_cut(
             made,

@@ -173,7 +173,7 @@ def test_a_server_left_behind_is_ended_and_nobody_elses_is(data):
         made.stdout.readline()
         return made
 
-    ours, another = left("server.config.wsgi"), left("something.else")
+    ours, another = left("server.serve"), left("something.else")
     try:
         assert "still running; it was ended" in start.end_orphan(ours.pid) or ours.poll() is not None
         ours.wait(10)

@@ -18,10 +18,12 @@ from server.apps.calculators.api import router as calculators
 from server.apps.gauge.api import router as gauge
 from server.apps.house.api import router as house
 from server.apps.notebook.api import router as notebook
+from server.apps.questions.api import router as questions
+from server.apps.questions.kind import every_kind
 from server.apps.runs.api import router as runs
 from server.apps.shelf.api import router as shelf
 from server.foundation.api import router as session
-from server.foundation.problems import BadValue, Conflict, NotAllowed, NotFound, problem
+from server.foundation.problems import BadValue, Conflict, NotAllowed, NotFound, TooMany, problem, told
 
 DISK_FULL = "53100"  # PostgreSQL's own number
 
@@ -37,7 +39,19 @@ class Api(NinjaAPI):
                 for status, answer in operation["responses"].items():
                     if int(status) >= 400 and "content" in answer:
                         answer["content"] = {"application/problem+json": answer["content"]["application/json"]}
+        _describe_answers(schema["components"]["schemas"])
         return schema
+
+
+def _describe_answers(shapes: dict[str, Any]) -> None:
+    """Every kind of question has an answer of its own: which ones there are stands in the document too."""
+    names = set()
+    for kind in every_kind():
+        found = kind.answer.model_json_schema(ref_template="#/components/schemas/{model}", mode="serialization")
+        shapes |= found.pop("$defs", {}) | {kind.answer.__name__: found}
+        names.add(kind.answer.__name__)
+    answers = [{"$ref": f"#/components/schemas/{name}"} for name in sorted(names)]
+    shapes["QuestionOut"]["properties"]["answer"] = {"anyOf": [*answers, {"type": "null"}], "title": "Answer"}
 
 
 api = Api(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None)
@@ -45,6 +59,7 @@ api.add_router("", session)
 api.add_router("", calculators)
 api.add_router("", gauge)
 api.add_router("", notebook)
+api.add_router("", questions)
 api.add_router("", house)
 api.add_router("", runs)
 api.add_router("", shelf)
@@ -62,16 +77,14 @@ def _units(request: HttpRequest) -> System:
     return "inch" if said == "inch" else "metric"
 
 
-@api.exception_handler(CalcError)
-def _bad_value(request: HttpRequest, error: CalcError) -> HttpResponse:
-    system = _units(request)
-    fields = [{"field": e.field, "message": e.sentence.text(system)} for e in error.errors]
-    return problem(422, "A value needs another look", errors=fields)
+def _told(request: HttpRequest, error: Exception) -> HttpResponse:
+    said = told(error, _units(request))
+    assert said is not None
+    return problem(**said)
 
 
-@api.exception_handler(BadValue)
-def _bad_entry(request: HttpRequest, error: BadValue) -> HttpResponse:
-    return problem(422, "A value needs another look", errors=[{"field": error.field, "message": error.message}])
+for of_ours in (CalcError, BadValue, NotAllowed, NotFound, Conflict, TooMany):
+    api.exception_handler(of_ours)(_told)
 
 
 @api.exception_handler(OperationalError)
@@ -91,21 +104,6 @@ def _bad_shape(request: HttpRequest, error: ValidationError) -> HttpResponse:
 @api.exception_handler(AuthenticationError)
 def _not_signed_in(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
     return problem(401, "Sign in first")
-
-
-@api.exception_handler(NotAllowed)
-def _not_allowed(request: HttpRequest, error: NotAllowed) -> HttpResponse:
-    return problem(403, str(error))
-
-
-@api.exception_handler(NotFound)
-def _not_found(request: HttpRequest, error: NotFound) -> HttpResponse:
-    return problem(404, str(error))
-
-
-@api.exception_handler(Conflict)
-def _conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
-    return problem(409, str(error), **error.details)
 
 
 @api.exception_handler(RequestDataTooBig)

@@ -33,12 +33,14 @@ INSTALLED_APPS = [
     "axes",
     "csp",
     "ninja",
+    "procrastinate.contrib.django",
     "server.foundation",
     "server.apps.shelf",
     "server.apps.gauge",
     "server.apps.notebook",
     "server.apps.house",
     "server.apps.runs",
+    "server.apps.questions",
     "server.apps.calculators",
     "server.apps.demo",
 ]
@@ -46,6 +48,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
+    "django.middleware.gzip.GZipMiddleware",  # what whitenoise serves is compressed already
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -90,6 +93,9 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
+# What takes long is answered by processes of its own, from a queue in the database.
+QUESTION_KINDS = "server.config.questions.ALL_KINDS"
+PROCRASTINATE_AUTODISCOVER_MODULE_NAME = "tasks"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
@@ -135,5 +141,5 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
     # A refused entry is an answer, not an event of the server.
-    "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}},
+    "loggers": {"django.request": {"level": "ERROR"}, "axes": {"level": "ERROR"}, "waitress": {"level": "ERROR"}},
 }

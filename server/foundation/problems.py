@@ -7,6 +7,11 @@ from typing import Any
 
 from django.http import HttpResponse
 
+from calc.errors import CalcError
+from calc.quantities import System
+
+AGAIN = "A value needs another look"
+
 
 class NotAllowed(Exception):
     """The signed-in person may not do this."""
@@ -30,6 +35,29 @@ class Conflict(Exception):
     def __init__(self, message: str, **details: Any) -> None:
         self.details = details
         super().__init__(message)
+
+
+class TooMany(Exception):
+    """More is asked for at once than there is room for."""
+
+
+def told(error: Exception, system: System) -> dict[str, Any] | None:
+    """What a person is told of an error: status, title, and fields where it is of fields; None for any other."""
+    match error:
+        case CalcError():
+            fields = [{"field": e.field, "message": e.sentence.text(system)} for e in error.errors]
+            return {"status": 422, "title": AGAIN, "errors": fields}
+        case BadValue():
+            return {"status": 422, "title": AGAIN, "errors": [{"field": error.field, "message": error.message}]}
+        case NotAllowed():
+            return {"status": 403, "title": str(error)}
+        case NotFound():
+            return {"status": 404, "title": str(error)}
+        case Conflict():
+            return {"status": 409, "title": str(error), **error.details}
+        case TooMany():
+            return {"status": 429, "title": str(error)}
+    return None
 
 
 def problem(status: int, title: str, **details: Any) -> HttpResponse:

@@ -2,17 +2,29 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest, StreamingHttpResponse
+from django.http import HttpRequest
 from ninja import Query, Router, Status
 
 from server.apps.gauge import live, queries
 from server.apps.gauge.actions import runs
-from server.apps.gauge.schemas import ChuckGaugeOut, GaugeAsk, GaugeRunIn, GaugeRunPage, GreaseIn, LeaveOutIn, LiveAsk
+from server.apps.gauge.schemas import (
+    ArrivedAsk,
+    ArrivedOut,
+    ChuckGaugeOut,
+    GaugeAsk,
+    GaugeRunIn,
+    GaugeRunPage,
+    GreaseIn,
+    LeaveOutIn,
+    ListenIn,
+)
+from server.apps.questions.schemas import QuestionOut
 from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["gauge"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
+ASKS = {**CHANGES, 429: Problem}
 
 
 def _page(key: str, units: Units) -> ChuckGaugeOut:
@@ -64,23 +76,13 @@ def remove(request: HttpRequest, run_id: int) -> Status[None]:
     return Status(204, None)
 
 
-EVENTS = {"responses": {200: {"content": {"text/event-stream": {"schema": {"type": "string"}}}}}}
+@router.post("/gauge-runs/{int:run_id}/listen", response={202: QuestionOut, **ASKS}, operation_id="listenToGauge")
+def listen(request: HttpRequest, run_id: int, given: ListenIn) -> Status[QuestionOut]:
+    """Read a gauge into a run. Its readings are kept as they arrive; cancelling the question ends the reading."""
+    return Status(202, live.ask_to_listen(run_id, given.gauge, given.key, request.user))
 
 
-@router.get(
-    "/gauge-runs/{int:run_id}/live",
-    response={200: str, 403: Problem, 409: Problem, **LOOKS},
-    operation_id="liveGauge",
-    openapi_extra=EVENTS,
-)
-def live_gauge(request: HttpRequest, run_id: int, asked: Query[LiveAsk]) -> StreamingHttpResponse:
-    """Readings of a gauge as they arrive, as server-sent events; each is kept before it is sent."""
-    from server.foundation.problems import NotFound
-
-    run = runs.ready_for_gauge(run_id, request.user)
-    if asked.gauge not in live.gauges():
-        raise NotFound("This shop has no gauge of that name.")
-    answer = StreamingHttpResponse(live.stream(run.pk, asked.gauge), content_type="text/event-stream")
-    answer["Cache-Control"] = "no-store"
-    answer["X-Accel-Buffering"] = "no"
-    return answer
+@router.get("/gauge-runs/{int:run_id}/readings", response={200: ArrivedOut, **LOOKS}, operation_id="gaugeReadings")
+def readings(request: HttpRequest, run_id: int, asked: Query[ArrivedAsk]) -> ArrivedOut:
+    """The readings of a run that arrived after a number of them."""
+    return queries.arrived(run_id, asked.after)

@@ -1,19 +1,20 @@
-"""A grip gauge read live over its line protocol (docs/gauge-protocol.md): readings kept as they arrive, and passed
-on.
-"""
+"""A grip gauge read live over its line protocol (docs/gauge-protocol.md): readings kept as they arrive."""
 
 from __future__ import annotations
 
-import json
 import socket
 import time
 from collections.abc import Iterator
 from typing import Any
+from uuid import UUID
 
 from django.conf import settings
-from django.db import close_old_connections
 
-from server.apps.gauge.actions.runs import append
+from server.apps.gauge.actions.runs import append, ready_for_gauge
+from server.apps.gauge.schemas import HeardOut
+from server.apps.questions.actions.ask import ask
+from server.apps.questions.kind import Arguments, Found, QuestionKind, Tell
+from server.apps.questions.schemas import QuestionOut
 from server.foundation.problems import NotFound
 
 GREETING = "GRIP 1"
@@ -22,6 +23,7 @@ NONSENSE_MOST = 3
 LINE_MOST = 200
 RPM_MOST, GRIP_MOST_N = 20_000.0, 2_000_000.0
 READINGS_MOST = 20_000
+LONGEST_S = 3600.0
 
 
 def gauges() -> dict[str, tuple[str, int]]:
@@ -90,26 +92,38 @@ def _connect(name: str) -> socket.socket:
         raise _Told(f"The gauge does not answer at {place[0]}:{place[1]}. Is it switched on?") from error
 
 
-def _event(kind: str, **data: Any) -> bytes:
-    return f"event: {kind}\ndata: {json.dumps(data)}\n\n".encode()
+def listen(run_id: int, name: str, tell: Tell) -> HeardOut:
+    """Read a gauge into a run until it ends; gives how many readings came and what came of it.
 
-
-def stream(run_id: int, name: str) -> Iterator[bytes]:
-    """Server-sent events of a gauge's run: `readings` as they arrive, then `end` with what came of it.
-
-    Readings are kept before they are passed on: what breaks off loses nothing that was shown.
+    Readings are kept as they arrive: what breaks off loses none. `tell` is told how many there are.
     """
     total = 0
     try:
         with _connect(name) as connection:
             for points in _bundled(_heard(_started(connection))):
-                total = append(run_id, points)
-                yield _event("readings", points=points, total=total)
-        yield _event("end", told=f"The gauge has ended its run: {total} readings.", total=total, good=True)
+                if points:
+                    total = append(run_id, points)
+                tell(total, 0)
     except _Told as told:
-        yield _event("end", told=str(told), total=total, good=False)
-    finally:
-        close_old_connections()
+        return HeardOut(run=run_id, total=total, good=False, told=str(told))
+    return HeardOut(run=run_id, total=total, good=True, told=f"The gauge has ended its run: {total} readings.")
+
+
+def _find(arguments: Arguments, _: Any, tell: Tell) -> Found:
+    return Found(listen(arguments["run"], arguments["gauge"], tell))
+
+
+LISTEN = QuestionKind(
+    "listen", HeardOut, lambda _: "", _find, lambda a: f"listen {a['run']}", LONGEST_S, computes=False
+)
+
+
+def ask_to_listen(run_id: int, gauge: str, question: UUID, person: Any) -> QuestionOut:
+    """Ask to read a gauge into a run. Raises NotAllowed, NotFound, Conflict."""
+    run = ready_for_gauge(run_id, person)
+    if gauge not in gauges():
+        raise NotFound("This shop has no gauge of that name.")
+    return ask(LISTEN, {"run": run.pk, "gauge": gauge, "units": "metric"}, question, person)
 
 
 def _started(connection: socket.socket) -> _Lines:
@@ -154,7 +168,8 @@ def _bundled(points: Iterator[tuple[float, float] | None]) -> Iterator[list[tupl
         for point in points:
             if point is not None:
                 bundle.append(point)
-            if bundle and time.monotonic() - sent >= EVERY_S:
+            # An empty one tells that it is still being read.
+            if time.monotonic() - sent >= EVERY_S:
                 yield bundle
                 bundle, sent = [], time.monotonic()
     except _Told:

@@ -12,6 +12,7 @@ from calc.quantities import Figure, System, from_core, shown_as
 from server.apps.gauge.known import measured, today
 from server.apps.gauge.models import GaugeRun, Greasing, Reading
 from server.apps.gauge.schemas import (
+    ArrivedOut,
     ChuckGaugeOut,
     Fitted,
     GaugeFigure,
@@ -30,6 +31,7 @@ from server.foundation.problems import NotFound
 __all__ = ["chuck_id_of", "chuck_page", "fit_of", "measured", "run_by_id", "run_page", "today"]
 
 SHOWN_MOST = 600  # points of a run that a screen is sent; the fit has them all
+ARRIVED_MOST = 2000
 CURVE = 60
 
 
@@ -133,6 +135,14 @@ def _grease_words(on: str | None, now: str) -> str:
         return "No greasing is on record: grease the chuck and note it."
     days = _ordinal(now) - _ordinal(on)
     return "Greased today." if days == 0 else f"Greased {days} {'day' if days == 1 else 'days'} ago: grease it today."
+
+
+def arrived(run_id: int, after: int) -> ArrivedOut:
+    """Readings of a run after a number of them, as many as one answer takes. Raises NotFound."""
+    run = run_by_id(run_id)
+    rows = run.readings.filter(number__gt=after).order_by("number").values_list("number", "rpm", "grip_n")
+    found = list(rows[:ARRIVED_MOST])
+    return ArrivedOut(points=[[rpm, grip] for _, rpm, grip in found], total=found[-1][0] if found else after)
 
 
 def run_page(run: GaugeRun, system: System) -> GaugeRunPage:

@@ -9,6 +9,7 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import BaseModel
 
+from server.apps.questions.schemas import AskIn
 from server.foundation.schemas import Units
 
 
@@ -18,10 +19,32 @@ class GaugeAsk(Schema):
     units: Units = "metric"
 
 
-class LiveAsk(Schema):
-    """Which of the shop's gauges."""
+class ListenIn(AskIn):
+    """Which gauge to read."""
 
     gauge: str = Field(max_length=60)
+
+
+class HeardOut(BaseModel):
+    """What came of reading a gauge into a run."""
+
+    run: int
+    total: int
+    good: bool
+    told: str
+
+
+class ArrivedAsk(Schema):
+    """Readings after how many."""
+
+    after: int = Field(0, ge=0, le=1_000_000)
+
+
+class ArrivedOut(BaseModel):
+    """Readings as (rpm, newtons), and how many the run has."""
+
+    points: list[list[float]]
+    total: int
 
 
 class GreaseOut(BaseModel):

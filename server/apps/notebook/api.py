@@ -6,22 +6,24 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 
 from server.apps.notebook import queries
+from server.apps.notebook.actions import heavy
 from server.apps.notebook.actions.keep_cut import Seen, figures_to_take, keep_planned, take_out, write_cut
 from server.apps.notebook.actions.take_file import take_file
+from server.apps.notebook.asks import ProvenTake
 from server.apps.notebook.schemas import (
     LikeOut,
     NotebookAsk,
     NotebookFileAnswer,
     NotebookFileIn,
+    NotebookFileLook,
     NotebookOut,
     NotebookUnits,
     ProvenIn,
     ProvenLine,
-    ProvenTake,
 )
+from server.apps.questions.schemas import QuestionOut
 from server.apps.runs.actions import operate
 from server.apps.runs.actions.asked import Asked
-from server.apps.runs.api import look_at, sent
 from server.apps.runs.schemas import PlanOut
 from server.foundation.roles import require_sees_drafts
 from server.foundation.schemas import Problem
@@ -29,6 +31,7 @@ from server.foundation.schemas import Problem
 router = Router(tags=["notebook"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
+ASKS = {403: Problem, 429: Problem, **LOOKS}
 CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}
 CUT = "/runs/{int:run_id}/sides/{setup}/cuts/{cut}"
 
@@ -61,9 +64,15 @@ def file_out(request: HttpRequest) -> HttpResponse:
     return answer
 
 
+@router.post("/notebook/file/look", response={202: QuestionOut, **ASKS}, operation_id="lookAtNotebookFile")
+def file_look(request: HttpRequest, given: NotebookFileLook) -> Status[QuestionOut]:
+    """Ask what would become of every line of a CSV file. Nothing is kept."""
+    return Status(202, heavy.ask_about_file(given.text, given.key, request.user))
+
+
 @router.post("/notebook/file", response={200: NotebookFileAnswer, **CHANGES}, operation_id="takeNotebookFile")
 def file_in(request: HttpRequest, given: NotebookFileIn) -> NotebookFileAnswer:
-    """Answer every line of a CSV file, and keep them as asked."""
+    """Keep the lines of a CSV file as asked, each answered."""
     answers, kept = take_file(given.text, given.keep, request.user)
     return NotebookFileAnswer(lines=answers, kept=kept, bad=sum(a.outcome == "bad" for a in answers))
 
@@ -86,6 +95,7 @@ def keep(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenI
 @router.post(f"{CUT}/proven", response={200: PlanOut, **CHANGES}, operation_id="takeProvenCut")
 def take(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenTake) -> HttpResponse:
     """Put a proven cut's figures into a planned one, as one edit."""
-    asked = Asked(request.user, look_at(given), given.key, given.base_revision)
+    asked = Asked(request.user, given.look(), given.key, given.base_revision)
     path = f"{operate.cuts_path(setup)}.{cut}"
-    return sent(operate.take_figures(run_id, path, figures_to_take(given.proven, request.user), asked))
+    plan = operate.take_figures(run_id, path, figures_to_take(given.proven, request.user), asked)
+    return HttpResponse(plan.json(), content_type="application/json")

@@ -9,7 +9,7 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import BaseModel
 
-from server.apps.runs.asks import BasedKeyed
+from server.apps.questions.schemas import AskIn
 from server.foundation.schemas import Units
 
 Entry = str | float | bool | None
@@ -93,17 +93,17 @@ class ProvenIn(Schema):
     key: UUID
 
 
-class ProvenTake(BasedKeyed):
-    """A proven cut's figures to take into a plan."""
+class NotebookFileLook(AskIn):
+    """A CSV file to be looked at."""
 
-    proven: int = Field(ge=1)
+    text: str = Field(max_length=2_000_000)
 
 
 class NotebookFileIn(Schema):
-    """A CSV file: only looked at, or kept whole, or its good lines kept."""
+    """A CSV file: kept whole, or its good lines kept."""
 
     text: str = Field(max_length=2_000_000)
-    keep: Literal["none", "all", "good"] = "none"
+    keep: Literal["all", "good"] = "all"
 
 
 class NotebookLineAnswer(BaseModel):

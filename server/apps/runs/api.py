@@ -11,8 +11,8 @@ from pydantic import BaseModel
 
 from calc.plan.entry import Entry
 from calc.plan.lists import NewItem as Item
-from server.apps.runs import asks
-from server.apps.runs.actions import items, manage, operate, take_profile
+from server.apps.questions.schemas import QuestionOut
+from server.apps.runs.actions import heavy, items, manage, operate, take_profile
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit, parts, preview
 from server.apps.runs.actions.read_run import read_in
@@ -28,6 +28,7 @@ from server.apps.runs.asks import (
     EditIn,
     EntryIn,
     FindAsk,
+    HeavyIn,
     HistoryAsk,
     ItemIn,
     Keyed,
@@ -45,6 +46,7 @@ from server.apps.runs.asks import (
     SettleKeep,
     ToolsAsk,
     UnitsAsk,
+    held_of,
 )
 from server.apps.runs.queries import bench, history, releases, tools
 from server.apps.runs.queries import plan as plans
@@ -53,7 +55,6 @@ from server.apps.runs.queries.find import revision_of, run_by_id
 from server.apps.runs.queries.look import Look, Sent
 from server.apps.runs.schemas import (
     BenchOut,
-    CheckOut,
     DifferencesOut,
     DrawingOut,
     HistoryOut,
@@ -65,7 +66,6 @@ from server.apps.runs.schemas import (
     ReleasesOut,
     RunMade,
     RunRead,
-    SettledOut,
     ToolsOut,
 )
 from server.apps.shelf import queries as shelf
@@ -76,6 +76,7 @@ router = Router(tags=["runs"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
 CHANGES = {200: PlanOut, 409: Problem, **REFUSALS}
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
+ASKS = {403: Problem, 429: Problem, **LOOKS}
 RUN = "/runs/{int:run_id}"
 JSON_FILE = {"responses": {200: {"content": {"application/json": {"schema": {"type": "object"}}}}}}
 SIDE = RUN + "/sides/{setup}"
@@ -86,18 +87,9 @@ def _json(answer: BaseModel) -> HttpResponse:
     return HttpResponse(answer.model_dump_json(), content_type="application/json")
 
 
-def sent(answer: Sent) -> HttpResponse:
+def _sent(answer: Sent) -> HttpResponse:
     """A plan as it goes out."""
     return HttpResponse(answer.json(), content_type="application/json")
-
-
-def _held(given: list[str]) -> dict[str, str]:
-    return {name: digest for name, _, digest in (one.rpartition("=") for one in given)}
-
-
-def look_at(given: asks.Look) -> Look:
-    """What a screen shows."""
-    return Look(given.units, given.stop, given.picture, given.setup, _held(given.held), given.whole)
 
 
 def _entry(given: EntryIn) -> Entry:
@@ -106,7 +98,7 @@ def _entry(given: EntryIn) -> Entry:
 
 def _asked(request: HttpRequest, given: Keyed) -> Asked:
     based = given.base_revision if isinstance(given, BasedKeyed) else 0
-    return Asked(request.user, look_at(given), given.key, based)
+    return Asked(request.user, given.look(), given.key, based)
 
 
 @router.get("/runs", response={200: BenchOut, 401: Problem, 422: Problem}, operation_id="bench")
@@ -160,14 +152,14 @@ def plan(request: HttpRequest, run_id: int, asked: Query[PlanAsk]) -> HttpRespon
     """A run's plan in the units asked for: computed, at an earlier draft, or as released; operators see what is
     released.
     """
-    run, look = run_by_id(run_id), look_at(asked)
+    run, look = run_by_id(run_id), asked.look()
     if asked.release is not None:
         return _released(releases.released_view(releases.release_of(run, asked.release), look))
     if not sees_drafts(request.user):
         return _released(releases.released_view(releases.standing_release(run), look))
     if asked.at is not None:
-        return sent(plans.plan_at(run, asked.at, look))
-    return sent(plans.plan(run, look, request.user, asked.since))
+        return _sent(plans.plan_at(run, asked.at, look))
+    return _sent(plans.plan(run, look, request.user, asked.since))
 
 
 def _released(view: dict[str, Any]) -> HttpResponse:
@@ -185,7 +177,7 @@ def pulse(request: HttpRequest, run_id: int) -> PulseOut:
 @router.post(f"{RUN}/preview", response={**CHANGES, 200: PreviewOut}, operation_id="previewEdit")
 def preview_edit(request: HttpRequest, run_id: int, given: EntryIn) -> HttpResponse:
     """What an edit would do to the kept plan; nothing is kept."""
-    return sent(preview(run_by_id(run_id), _entry(given), look_at(given), request.user))
+    return _sent(preview(run_by_id(run_id), _entry(given), given.look(), request.user))
 
 
 @router.post(f"{RUN}/parts", response={200: PartsOut, 403: Problem, 409: Problem, **LOOKS}, operation_id="planParts")
@@ -193,7 +185,7 @@ def plan_parts(request: HttpRequest, run_id: int, given: PartsIn) -> HttpRespons
     """Parts of the plan that come into view later: helps, tables, pictures, working; of a preview with its entry."""
     require_sees_drafts(request.user)
     entry = _entry(given.entry) if given.entry else None
-    look = Look(given.units, held=_held(given.held))
+    look = Look(given.units, held=held_of(given.held))
     found = parts(run_by_id(run_id), given.names, entry, look, request.user)
     return HttpResponse(found, content_type="application/json")
 
@@ -201,45 +193,45 @@ def plan_parts(request: HttpRequest, run_id: int, given: PartsIn) -> HttpRespons
 @router.post(f"{RUN}/edits", response=CHANGES, operation_id="keepEdit")
 def keep(request: HttpRequest, run_id: int, given: EditIn) -> HttpResponse:
     """Keep an edit: one fact, one history entry."""
-    asked = Asked(request.user, look_at(given), given.key, given.base_revision)
-    return sent(keep_edit(run_id, _entry(given), asked))
+    asked = Asked(request.user, given.look(), given.key, given.base_revision)
+    return _sent(keep_edit(run_id, _entry(given), asked))
 
 
 @router.post(f"{RUN}/undo", response=CHANGES, operation_id="undoEdit")
 def undo(request: HttpRequest, run_id: int, given: Keyed) -> HttpResponse:
     """Undo one's own last edit of this run, by an edit that is its inverse."""
-    return sent(reverse(run_id, False, _asked(request, given)))
+    return _sent(reverse(run_id, False, _asked(request, given)))
 
 
 @router.post(f"{RUN}/redo", response=CHANGES, operation_id="redoEdit")
 def redo(request: HttpRequest, run_id: int, given: Keyed) -> HttpResponse:
     """Redo what one undid last."""
-    return sent(reverse(run_id, True, _asked(request, given)))
+    return _sent(reverse(run_id, True, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items", response=CHANGES, operation_id="addItem")
 def add_to_list(request: HttpRequest, run_id: int, given: NewItem) -> HttpResponse:
     """Put a step, a side, a cut or a departure into the plan."""
     made = Item(given.name, given.kind, given.units)
-    return sent(items.add_item(run_id, given.path, made, _asked(request, given)))
+    return _sent(items.add_item(run_id, given.path, made, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items/remove", response=CHANGES, operation_id="removeItem")
 def remove_from_list(request: HttpRequest, run_id: int, given: ItemIn) -> HttpResponse:
     """Take an item out of its list."""
-    return sent(items.remove_item(run_id, given.path, _asked(request, given)))
+    return _sent(items.remove_item(run_id, given.path, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items/move", response=CHANGES, operation_id="moveItem")
 def move_item(request: HttpRequest, run_id: int, given: MoveIn) -> HttpResponse:
     """Put an operation behind another, or first."""
-    return sent(items.move(run_id, given.path, given.behind, _asked(request, given)))
+    return _sent(items.move(run_id, given.path, given.behind, _asked(request, given)))
 
 
 @router.post(f"{RUN}/items/split", response=CHANGES, operation_id="splitItem")
 def split_item(request: HttpRequest, run_id: int, given: ItemIn) -> HttpResponse:
     """Make roughing and finishing of one operation."""
-    return sent(items.split(run_id, given.path, _asked(request, given)))
+    return _sent(items.split(run_id, given.path, _asked(request, given)))
 
 
 @router.get(f"{RUN}/history", response={200: HistoryOut, **LOOKS}, operation_id="history")
@@ -252,14 +244,13 @@ def run_history(request: HttpRequest, run_id: int, asked: Query[HistoryAsk]) -> 
 @router.post(f"{RUN}/restore", response=CHANGES, operation_id="restoreDraft")
 def restore_draft(request: HttpRequest, run_id: int, given: RestoreIn) -> HttpResponse:
     """Bring an earlier draft back, as a new edit."""
-    return sent(restore(run_id, given.revision, _asked(request, given)))
+    return _sent(restore(run_id, given.revision, _asked(request, given)))
 
 
-@router.get(f"{SIDE}/checks/{{name}}", response={200: CheckOut, **LOOKS}, operation_id="check")
-def check(request: HttpRequest, run_id: int, setup: str, name: str, asked: Query[UnitsAsk]) -> CheckOut:
-    """What is solved for a side only when it is asked for: one of the `checks` that a stop names."""
-    require_sees_drafts(request.user)
-    return plans.check(run_by_id(run_id), setup, name, asked.units)
+@router.post(f"{SIDE}/checks/{{name}}", response={202: QuestionOut, **ASKS}, operation_id="check")
+def check(request: HttpRequest, run_id: int, setup: str, name: str, given: HeavyIn) -> Status[QuestionOut]:
+    """Ask for what is solved for a side only when it is asked for: one of the `checks` that a stop names."""
+    return Status(202, heavy.ask_to_check(run_id, setup, name, given.units, given.key, request.user))
 
 
 def _drawing(given: DrawingIn) -> take_profile.Drawing:
@@ -275,7 +266,7 @@ def look_at_drawing(request: HttpRequest, run_id: int, given: DrawingIn) -> Draw
 @router.post(f"{RUN}/profile", response=CHANGES, operation_id="takeDrawing")
 def take_drawing(request: HttpRequest, run_id: int, given: DrawingKeep) -> HttpResponse:
     """Put a drawing's profile in place of the plan's, as one edit."""
-    return sent(take_profile.take(run_id, _drawing(given), _asked(request, given)))
+    return _sent(take_profile.take(run_id, _drawing(given), _asked(request, given)))
 
 
 DRAWN = {
@@ -351,19 +342,19 @@ def compare_releases(request: HttpRequest, run_id: int, number: int, asked: Quer
 @router.post(f"{SIDE}/proposal", response=CHANGES, operation_id="takeProposal")
 def take_proposal(request: HttpRequest, run_id: int, setup: str, given: BasedKeyed) -> HttpResponse:
     """Put the operations that the profile proposes in place of the side's own."""
-    return sent(operate.take_proposal(run_id, setup, _asked(request, given)))
+    return _sent(operate.take_proposal(run_id, setup, _asked(request, given)))
 
 
-@router.post(f"{SIDE}/settle", response={200: SettledOut, 409: Problem, **REFUSALS}, operation_id="settle")
-def settle(request: HttpRequest, run_id: int, setup: str, given: SettleIn) -> SettledOut:
-    """The fastest figures that every limit allows, of one cut or of the whole set-up. Nothing is kept."""
-    return operate.settle(run_id, setup, given.cut, given.units, request.user)
+@router.post(f"{SIDE}/settle", response={202: QuestionOut, **ASKS}, operation_id="settle")
+def settle(request: HttpRequest, run_id: int, setup: str, given: SettleIn) -> Status[QuestionOut]:
+    """Ask for the fastest figures that every limit allows, of one cut or of the whole set-up. Nothing is kept."""
+    return Status(202, heavy.ask_to_settle(run_id, setup, given.cut, given.units, given.key, request.user))
 
 
 @router.post(f"{SIDE}/settled", response=CHANGES, operation_id="takeSettled")
 def take_settled(request: HttpRequest, run_id: int, setup: str, given: SettleKeep) -> HttpResponse:
-    """Settle and keep it, as one edit."""
-    return sent(operate.take_settled(run_id, setup, given.cut, _asked(request, given)))
+    """Keep what settling found, as one edit; refused where the plan has changed since."""
+    return _sent(heavy.take_settled(run_id, setup, given.question, _asked(request, given)))
 
 
 @router.get(
@@ -377,7 +368,10 @@ def tools_for_cut(request: HttpRequest, run_id: int, setup: str, cut: str, asked
     return tools.tools_of(run_id, setup, cut, asked.find, asked.units)
 
 
-@router.get("/find", response={200: list[HitOut], 401: Problem, 422: Problem}, operation_id="find")
+@router.get("/find", response={200: list[HitOut], **LOOKS}, operation_id="find")
 def find(request: HttpRequest, asked: Query[FindAsk]) -> list[HitOut]:
-    """Runs and shelf items that have every one of the words."""
-    return bench.find(asked.words)
+    """Facts of the plan in view, runs and shelf items that have every one of the words."""
+    facts = []
+    if asked.run is not None and sees_drafts(request.user):
+        facts = plans.find_facts(run_by_id(asked.run), asked.words, asked.units)
+    return bench.find(asked.words, facts)

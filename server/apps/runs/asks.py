@@ -10,9 +10,19 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import StringConstraints
 
+from server.apps.questions.schemas import AskIn
+from server.apps.runs.queries import look as queries
 from server.foundation.schemas import Units
 
 REVISION_MOST = 2**31 - 1
+
+
+Digest = Annotated[str, StringConstraints(max_length=160)]  # of a part, as "part=digest"
+
+
+def held_of(given: list[str] | None) -> dict[str, str]:
+    """Digests by the name of their part."""
+    return {name: digest for name, _, digest in (one.rpartition("=") for one in given or ())}
 
 
 class Look(Schema):
@@ -22,11 +32,16 @@ class Look(Schema):
     """
 
     units: Units = "metric"
-    stop: str = Field("", max_length=80)
-    picture: str = Field("", max_length=80)
-    setup: str = Field("", max_length=12)
-    whole: bool = False
-    held: list[Annotated[str, StringConstraints(max_length=160)]] = Field(default=[], max_length=64)
+    stop: str | None = Field(None, max_length=80)
+    picture: str | None = Field(None, max_length=80)
+    setup: str | None = Field(None, max_length=12)
+    whole: bool | None = None
+    held: list[Digest] | None = Field(default=None, max_length=64)
+
+    def look(self) -> queries.Look:
+        """As it is looked at."""
+        shown = (self.stop or "", self.picture or "", self.setup or "")
+        return queries.Look(self.units, *shown, held_of(self.held), bool(self.whole))
 
 
 class EntryIn(Look):
@@ -42,7 +57,7 @@ class PartsIn(Schema):
 
     units: Units = "metric"
     names: list[Annotated[str, StringConstraints(max_length=120)]] = Field(max_length=64)
-    held: list[Annotated[str, StringConstraints(max_length=160)]] = Field(default=[], max_length=64)
+    held: list[Digest] | None = Field(default=None, max_length=64)
     entry: EntryIn | None = None
 
 
@@ -97,9 +112,11 @@ class HistoryAsk(Schema):
 
 
 class FindAsk(Schema):
-    """What to find."""
+    """What to find; `run`: the facts of its plan too."""
 
     words: str = Field("", max_length=200)
+    run: int | None = Field(None, ge=1, le=REVISION_MOST)
+    units: Units = "metric"
 
 
 class NewRun(Schema):
@@ -160,16 +177,22 @@ class MoveIn(ItemIn):
     behind: str = Field(max_length=12)
 
 
-class SettleIn(UnitsAsk):
+class HeavyIn(AskIn):
+    """A question that takes long, in which units."""
+
+    units: Units = "metric"
+
+
+class SettleIn(HeavyIn):
     """Which cut to settle; none: the whole set-up."""
 
     cut: str | None = Field(None, max_length=12)
 
 
 class SettleKeep(BasedKeyed):
-    """The same, kept."""
+    """What was found, by the key of its question."""
 
-    cut: str | None = Field(None, max_length=12)
+    question: UUID
 
 
 class ToolsAsk(UnitsAsk):

@@ -146,11 +146,13 @@ class PartOut(BaseModel):
 class _Seen(BaseModel):
     """A computed plan: every stop in its line, the sides, what moved, and the parts that were asked for.
 
-    `view` names the part that holds the picture shown.
+    `view` names the part that holds the picture shown. While `moment` is the same, so is the kept plan: its draft,
+    the shelf, and the day.
     """
 
     run: RunOut
     revision: int
+    moment: str
     units: Units
     verdict: State
     stops: list[StopLine]
@@ -178,9 +180,10 @@ class PreviewOut(_Seen):
 
 
 class PartsOut(BaseModel):
-    """Parts of a plan, of which revision they are and with which entry they were asked for."""
+    """Parts of a plan, of which revision and moment they are, and with which entry they were asked for."""
 
     revision: int
+    moment: str
     path: str | None
     parts: list[PartOut]
 
@@ -242,7 +245,7 @@ class RunRead(BaseModel):
 
 
 class HitOut(BaseModel):
-    """Something found: "run", or the kind of a shelf item."""
+    """Something found: "run", the kind of a shelf item, or "fact" of the plan in view with its address in the plan."""
 
     kind: str
     key: str

@@ -5,17 +5,32 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
+from server.apps.questions.schemas import QuestionOut
+from server.apps.shelf.actions import heavy
 from server.apps.shelf.actions.keep_item import keep_item, remove_item
 from server.apps.shelf.actions.note_life import note_life
 from server.apps.shelf.actions.take_file import take_file
 from server.apps.shelf.queries import files, item, whole
 from server.apps.shelf.queries.form import Given
-from server.apps.shelf.schemas import FileAnswer, FileIn, FormIn, Item, KeepIn, Kind, LifeIn, PreviewIn, ShelfKind
+from server.apps.shelf.schemas import (
+    EffectsIn,
+    FileAnswer,
+    FileIn,
+    FileLook,
+    FormIn,
+    Item,
+    KeepIn,
+    Kind,
+    LifeIn,
+    PreviewIn,
+    ShelfKind,
+)
 from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["shelf"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
+ASKS = {403: Problem, 429: Problem, **LOOKS}
 
 
 def _given(typed: FormIn, confirmed: tuple[str, ...] = ()) -> Given:
@@ -42,8 +57,14 @@ def one(request: HttpRequest, kind: Kind, key: str, units: Units = "metric") -> 
 
 @router.post("/shelf/{kind}/preview", response={200: Item, **CHANGES}, operation_id="previewItem")
 def preview(request: HttpRequest, kind: Kind, given: PreviewIn) -> Item:
-    """The item as it would be: chart, refused entries, and the runs that would move. Nothing is kept."""
+    """The item as it would be: chart and refused entries. Nothing is kept."""
     return item.preview(kind, given.key, _given(given), request.user)
+
+
+@router.post("/shelf/{kind}/items/{key}/effects", response={202: QuestionOut, **ASKS}, operation_id="itemEffects")
+def effects(request: HttpRequest, kind: Kind, key: str, given: EffectsIn) -> Status[QuestionOut]:
+    """Ask which plans a change of an item would move, and by how much. Nothing is kept."""
+    return Status(202, heavy.ask_for_effects(kind, key, given, given.key, request.user))
 
 
 @router.post("/shelf/{kind}/items", response={201: Item, **CHANGES}, operation_id="addItemToShelf")
@@ -85,8 +106,14 @@ def file_out(request: HttpRequest, kind: Kind) -> HttpResponse:
     return answer
 
 
+@router.post("/shelf/{kind}/file/look", response={202: QuestionOut, **ASKS}, operation_id="lookAtShelfFile")
+def file_look(request: HttpRequest, kind: Kind, given: FileLook) -> Status[QuestionOut]:
+    """Ask what would become of every line of a CSV file. Nothing is kept."""
+    return Status(202, heavy.ask_about_file(kind, given.text, given.key, request.user))
+
+
 @router.post("/shelf/{kind}/file", response={200: FileAnswer, **CHANGES}, operation_id="takeShelfFile")
 def file_in(request: HttpRequest, kind: Kind, given: FileIn) -> FileAnswer:
-    """Answer every line of a CSV file, and keep them as asked."""
+    """Keep the lines of a CSV file as asked, each answered."""
     answers, kept = take_file(kind, given.text, given.keep, request.user)
     return FileAnswer(lines=answers, kept=kept, bad=sum(a.outcome == "bad" for a in answers))

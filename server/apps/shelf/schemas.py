@@ -9,6 +9,7 @@ from ninja import Field, Schema
 from pydantic import BaseModel, WithJsonSchema
 
 from calc.shelf.all_kinds import KINDS
+from server.apps.questions.schemas import AskIn
 from server.foundation.schemas import FieldMessage, Units
 
 Kind = Annotated[str, WithJsonSchema({"type": "string", "enum": list(KINDS)})]
@@ -115,8 +116,6 @@ class Item(BaseModel):
     fields: list[ItemField]
     chart: ChuckChart | None
     errors: list[FieldMessage]
-    effects: list[RunMoved]
-    takes: int
     runs: list[RunMoved]
     changes: list[ItemChange]
     life: list[LifeEvent] | None
@@ -157,11 +156,28 @@ class LifeIn(Schema):
     units: Units = "metric"
 
 
-class FileIn(Schema):
-    """A CSV file: only looked at, or kept whole, or its good lines kept."""
+class EffectsIn(FormIn, AskIn):
+    """What a person typed over an item, to ask which plans it would move."""
+
+
+class EffectsOut(BaseModel):
+    """The plans that a change would move, of how many that take the item."""
+
+    effects: list[RunMoved]
+    takes: int
+
+
+class FileLook(AskIn):
+    """A CSV file to be looked at."""
 
     text: str = Field(max_length=2_000_000)
-    keep: Literal["none", "all", "good"] = "none"
+
+
+class FileIn(Schema):
+    """A CSV file: kept whole, or its good lines kept."""
+
+    text: str = Field(max_length=2_000_000)
+    keep: Literal["all", "good"] = "all"
 
 
 class LineAnswer(BaseModel):

@@ -30,6 +30,8 @@ PLAN = (403, 403, 200, 200)
 DRAFT = (403, 200, 200, 200)
 MAKE = (403, 403, 201, 201)
 GONE = (403, 403, 204, 204)
+ASK = (403, 403, 202, 202)
+NO_QUESTION = "00000000-0000-4000-8000-000000000000"
 WORKED = {"fields": {"kind": "turn", "material": "C45", "speed_m_min": "200", "feed_mm_rev": "0.2"}}
 GAUGE = {"source": "live", "side": "od", "pressure": "24", "height": "60"}
 # (method, path, body, what operator, setter, planner and owner get)
@@ -47,7 +49,8 @@ ENDPOINTS = [
     ("post", "gauge-runs/{run}/left-out", {"numbers": [], "left_out": True}, (403, 404, 404, 404)),
     ("post", "gauge-runs/{run}/keep", None, (403, 404, 404, 404)),
     ("delete", "gauge-runs/{run}", None, (403, 404, 404, 404)),
-    ("get", "gauge-runs/{run}/live", None, (422, 422, 422, 422)),  # which gauge?
+    ("post", "gauge-runs/{run}/listen", {"gauge": "Simulated gauge"}, (403, 404, 404, 404)),
+    ("get", "gauge-runs/{run}/readings", None, (404, 404, 404, 404)),
     ("get", "rules", None, LOOK),
     ("post", "rules", {"base_number": 1, "values": {"safety": "2.5"}, "reason": "said why"}, PLAN),
     ("get", "runs", None, LOOK),
@@ -64,6 +67,7 @@ ENDPOINTS = [
     ("get", "find", None, LOOK),
     ("post", "runs/{run}/preview", KEEP, PLAN),
     ("post", "runs/{run}/preview", SET, (403, 200, 200, 200)),
+    ("post", "runs/{run}/parts", {"names": ["helps:force-s1"]}, DRAFT),
     ("post", "runs/{run}/edits", KEEP, PLAN),
     ("post", "runs/{run}/edits", SET, (403, 200, 200, 200)),
     ("post", "runs/{run}/items", CUT, PLAN),
@@ -71,8 +75,10 @@ ENDPOINTS = [
     ("post", "runs/{run}/items/move", {"path": "setups.s1.cuts.c1", "behind": "c2", "base_revision": 0}, PLAN),
     ("post", "runs/{run}/items/split", {"path": "setups.s1.cuts.c2", "base_revision": 0}, PLAN),
     ("post", "runs/{run}/sides/s1/proposal", {"base_revision": 0}, PLAN),
-    ("post", "runs/{run}/sides/s1/settle", {}, PLAN),
-    ("post", "runs/{run}/sides/s1/settled", {"base_revision": 0}, PLAN),
+    ("post", "runs/{run}/sides/s1/settle", {}, ASK),
+    ("post", "runs/{run}/sides/s1/settled", {"base_revision": 0, "question": NO_QUESTION}, (403, 403, 404, 404)),
+    ("get", f"questions/{NO_QUESTION}", None, (404, 404, 404, 404)),
+    ("delete", f"questions/{NO_QUESTION}", None, (404, 404, 404, 404)),
     ("get", "runs/{run}/sides/s1/cuts/c1/tools", None, DRAFT),
     ("get", "runs/{run}/sides/s1/cuts/c1/proven", None, DRAFT),
     ("post", "runs/{run}/sides/s1/cuts/c1/keep", {"fields": {"chip": "curls"}}, (403, 201, 201, 201)),
@@ -82,10 +88,11 @@ ENDPOINTS = [
     ("delete", "notebook/cuts/{proven}", None, GONE),
     ("get", "notebook/file", None, LOOK),
     ("post", "notebook/file", {"text": "material\nC45"}, PLAN),
+    ("post", "notebook/file/look", {"text": "material\nC45"}, ASK),
     ("post", "runs/{run}/undo", {}, (409, 409, 409, 409)),  # nobody has done anything yet
     ("post", "runs/{run}/redo", {}, (409, 409, 409, 409)),
     ("post", "runs/{run}/restore", {"revision": 0, "base_revision": 0}, PLAN),
-    ("get", "runs/{run}/sides/s1/checks/real-contact", None, DRAFT),
+    ("post", "runs/{run}/sides/s1/checks/real-contact", {}, (403, 202, 202, 202)),
     ("get", "runs/{run}/sides/s1/jaw-program", None, (404, 409, 409, 409)),  # nobody has given it a number yet
     ("get", "runs/{run}/part.dxf", None, DRAFT),
     ("post", "runs/{run}/drawing", {"text": "no drawing"}, (403, 403, 422, 422)),
@@ -101,15 +108,25 @@ ENDPOINTS = [
     ("post", "shelf/jaw_set/items/set-7/life", {"what": "refit"}, (403, 200, 200, 200)),
     ("get", "shelf/machine/file", None, LOOK),
     ("post", "shelf/machine/file", {"text": "name\nLathe 8"}, PLAN),
+    ("post", "shelf/machine/file/look", {"text": "name\nLathe 8"}, ASK),
+    ("post", "shelf/machine/items/lathe-3/effects", {"fields": {}}, (202, 202, 202, 202)),
     ("get", "calc", None, LOOK),
     ("post", "calc/{name}", {}, (422, 422, 422, 422)),
     ("delete", "session", None, (204, 204, 204, 204)),
 ]
+KEYED = (
+    "runs/",
+    "chucks/",
+    "notebook/",
+    "gauge-runs/",
+    "shelf/machine/file/look",
+    "shelf/machine/items/lathe-3/effects",
+)
 ROLES = ("operator", "setter", "planner", "owner")
 
 
 def ask(client, run, method, path, body):
-    if path.startswith(("runs/", "chucks/", "notebook/cuts")) and body is not None:
+    if path.startswith(KEYED) and body is not None:
         body = {"key": str(uuid.uuid4())} | body
     person = Person.objects.get(username="operator").pk
     worked = ProvenCut.objects.first()
@@ -161,6 +178,7 @@ def test_the_matrix_has_every_endpoint():
             .replace("cuts/{cut}", "cuts/c1")
             .replace("chucks/{key}", "chucks/lathe-3-chuck")
         )
+        name = name.replace("questions/{key}", f"questions/{NO_QUESTION}")
         name = name.replace("jaw_set/items/{key}", "jaw_set/items/set-7")
         name = name.replace("{key}", "spare" if "delete" in methods and len(methods) == 1 else "lathe-3")
         described |= {(method, name.replace("lathe-3", "spare") if method == "delete" else name) for method in methods}

@@ -18,7 +18,17 @@ export type ChuckChart = components["schemas"]["ChuckChart"];
 export type FileAnswer = components["schemas"]["FileAnswer"];
 export type KindName = Item["kind"];
 export type Plan = components["schemas"]["PlanOut"];
-export type Stop = components["schemas"]["StopSaid"];
+/** What is known of a plan under another entry, laid over the kept one. */
+export type Preview = components["schemas"]["PreviewOut"];
+/** What a screen shows at one place of a plan, by its name. */
+export type Part = components["schemas"]["PartOut"];
+export type PlanParts = components["schemas"]["PartsOut"];
+/** A stop in its line. */
+export type StopLine = components["schemas"]["StopLine"];
+/** A picture that a stop can be shown by. */
+export type Offer = components["schemas"]["Offer"];
+/** A stop with its page, which is there once it was looked at. */
+export type Stop = StopLine & components["schemas"]["StopPage"];
 export type Fact = components["schemas"]["FactSaid"];
 export type Answer = components["schemas"]["AnswerSaid"];
 export type Note = components["schemas"]["NoteSaid"];
@@ -35,6 +45,12 @@ export type GaugeRun = components["schemas"]["GaugeRunPage"];
 export type HouseRule = components["schemas"]["RuleOut"];
 export type Picture = components["schemas"]["PictureSaid"];
 export type ToolsForCut = components["schemas"]["ToolsOut"];
+/** A question that takes long, and how it stands. */
+export type Question = components["schemas"]["QuestionOut"];
+export type Effects = components["schemas"]["EffectsOut"];
+export type Check = components["schemas"]["CheckOut"];
+export type GaugeHeard = components["schemas"]["HeardOut"];
+export type NotebookAnswer = components["schemas"]["NotebookFileAnswer"];
 export type Settled = components["schemas"]["SettledOut"];
 export type LikeCuts = components["schemas"]["LikeOut"];
 export type NotebookPage = components["schemas"]["NotebookOut"];

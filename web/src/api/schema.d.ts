@@ -702,7 +702,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/gauge-runs/{run_id}/live": {
+    "/api/gauge-runs/{run_id}/listen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Listen
+         * @description Read a gauge into a run. Its readings are kept as they arrive; cancelling the question ends the reading.
+         */
+        post: operations["listenToGauge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge-runs/{run_id}/readings": {
         parameters: {
             query?: never;
             header?: never;
@@ -710,10 +730,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Live Gauge
-         * @description Readings of a gauge as they arrive, as server-sent events; each is kept before it is sent.
+         * Readings
+         * @description The readings of a run that arrived after a number of them.
          */
-        get: operations["liveGauge"];
+        get: operations["gaugeReadings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -781,9 +801,29 @@ export interface paths {
         put?: never;
         /**
          * File In
-         * @description Answer every line of a CSV file, and keep them as asked.
+         * @description Keep the lines of a CSV file as asked, each answered.
          */
         post: operations["takeNotebookFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notebook/file/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * File Look
+         * @description Ask what would become of every line of a CSV file. Nothing is kept.
+         */
+        post: operations["lookAtNotebookFile"];
         delete?: never;
         options?: never;
         head?: never;
@@ -829,6 +869,30 @@ export interface paths {
          */
         post: operations["keepProvenCut"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One
+         * @description How one of your questions stands; its answer, once it is there.
+         */
+        get: operations["question"];
+        put?: never;
+        post?: never;
+        /**
+         * Take Back
+         * @description Take one of your questions back; what computes it is ended.
+         */
+        delete: operations["cancelQuestion"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1014,9 +1078,29 @@ export interface paths {
         put?: never;
         /**
          * Preview Edit
-         * @description What an edit would do; nothing is kept.
+         * @description What an edit would do to the kept plan; nothing is kept.
          */
         post: operations["previewEdit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Parts
+         * @description Parts of the plan that come into view later: helps, tables, pictures, working; of a preview with its entry.
+         */
+        post: operations["planParts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1210,13 +1294,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * Check
-         * @description What is solved for a side only when it is asked for: one of the `checks` that a stop names.
+         * @description Ask for what is solved for a side only when it is asked for: one of the `checks` that a stop names.
          */
-        get: operations["check"];
-        put?: never;
-        post?: never;
+        post: operations["check"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1379,7 +1463,7 @@ export interface paths {
         put?: never;
         /**
          * Settle
-         * @description The fastest figures that every limit allows, of one cut or of the whole set-up. Nothing is kept.
+         * @description Ask for the fastest figures that every limit allows, of one cut or of the whole set-up. Nothing is kept.
          */
         post: operations["settle"];
         delete?: never;
@@ -1399,7 +1483,7 @@ export interface paths {
         put?: never;
         /**
          * Take Settled
-         * @description Settle and keep it, as one edit.
+         * @description Keep what settling found, as one edit; refused where the plan has changed since.
          */
         post: operations["takeSettled"];
         delete?: never;
@@ -1437,7 +1521,7 @@ export interface paths {
         };
         /**
          * Find
-         * @description Runs and shelf items that have every one of the words.
+         * @description Facts of the plan in view, runs and shelf items that have every one of the words.
          */
         get: operations["find"];
         put?: never;
@@ -1527,9 +1611,29 @@ export interface paths {
         put?: never;
         /**
          * Preview
-         * @description The item as it would be: chart, refused entries, and the runs that would move. Nothing is kept.
+         * @description The item as it would be: chart and refused entries. Nothing is kept.
          */
         post: operations["previewItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/items/{key}/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Effects
+         * @description Ask which plans a change of an item would move, and by how much. Nothing is kept.
+         */
+        post: operations["itemEffects"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1591,9 +1695,29 @@ export interface paths {
         put?: never;
         /**
          * File In
-         * @description Answer every line of a CSV file, and keep them as asked.
+         * @description Keep the lines of a CSV file as asked, each answered.
          */
         post: operations["takeShelfFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/file/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * File Look
+         * @description Ask what would become of every line of a CSV file. Nothing is kept.
+         */
+        post: operations["lookAtShelfFile"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2062,12 +2186,67 @@ export interface components {
             left_out: boolean;
         };
         /**
-         * LiveAsk
-         * @description Which of the shop's gauges.
+         * QuestionOut
+         * @description How a question stands: how far it has come of how much, and at the end its answer, or why there is none.
          */
-        LiveAsk: {
+        QuestionOut: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Kind */
+            kind: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "working" | "done" | "failed" | "cancelled" | "dropped";
+            /** Told */
+            told: string;
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+            /** Before */
+            before: number;
+            /** Answer */
+            answer: components["schemas"]["CheckOut"] | components["schemas"]["EffectsOut"] | components["schemas"]["FileAnswer"] | components["schemas"]["HeardOut"] | components["schemas"]["NotebookFileAnswer"] | components["schemas"]["SettledOut"] | null;
+            problem: components["schemas"]["Problem"] | null;
+        };
+        /**
+         * ListenIn
+         * @description Which gauge to read.
+         */
+        ListenIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Gauge */
             gauge: string;
+        };
+        /**
+         * ArrivedAsk
+         * @description Readings after how many.
+         */
+        ArrivedAsk: {
+            /**
+             * After
+             * @default 0
+             */
+            after: number;
+        };
+        /**
+         * ArrivedOut
+         * @description Readings as (rpm, newtons), and how many the run has.
+         */
+        ArrivedOut: {
+            /** Points */
+            points: number[][];
+            /** Total */
+            total: number;
         };
         /**
          * NotebookAsk
@@ -2223,17 +2402,30 @@ export interface components {
         };
         /**
          * NotebookFileIn
-         * @description A CSV file: only looked at, or kept whole, or its good lines kept.
+         * @description A CSV file: kept whole, or its good lines kept.
          */
         NotebookFileIn: {
             /** Text */
             text: string;
             /**
              * Keep
-             * @default none
+             * @default all
              * @enum {string}
              */
-            keep: "none" | "all" | "good";
+            keep: "all" | "good";
+        };
+        /**
+         * NotebookFileLook
+         * @description A CSV file to be looked at.
+         */
+        NotebookFileLook: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Text */
+            text: string;
         };
         /**
          * NotebookUnits
@@ -2286,7 +2478,7 @@ export interface components {
         };
         /**
          * AnswerSaid
-         * @description What a stop is asked for.
+         * @description What a stop is asked for; its working is asked for by its name.
          */
         AnswerSaid: {
             /** Name */
@@ -2301,8 +2493,6 @@ export interface components {
             unit: string;
             /** Below */
             below: string;
-            /** Steps */
-            steps: components["schemas"]["StepSaid"][];
             bar: components["schemas"]["BarSaid"] | null;
         };
         /**
@@ -2592,6 +2782,17 @@ export interface components {
             kinds: components["schemas"]["OptionSaid"][];
         };
         /**
+         * MovedSaid
+         * @description A figure that moved, and what it was: "stop:force-s1" a stop's line, "carry:s1:cap" what is carried;
+         *     "fact:force-s1:pressure" and "answer:force-s1:cap" of the stop in view.
+         */
+        MovedSaid: {
+            /** Name */
+            name: string;
+            /** Was */
+            was: string;
+        };
+        /**
          * NoteSaid
          * @description What must be said.
          */
@@ -2607,6 +2808,27 @@ export interface components {
             text: string;
         };
         /**
+         * Offer
+         * @description A picture that a stop can be shown by: a drawing of the set-up in view, or one of the stop's own pictures;
+         *     `group`: only while these facts are in view.
+         */
+        Offer: {
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "drawing" | "pictures";
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+        };
+        /**
          * OptionSaid
          * @description One answer of a choice.
          */
@@ -2615,6 +2837,28 @@ export interface components {
             value: string;
             /** Label */
             label: string;
+        };
+        /**
+         * PartOut
+         * @description What a screen shows at one place, by its name: the page of a stop, its helps, tables or small pictures, how an
+         *     answer came about, a drawing. Nothing but the digest where the browser holds it already.
+         */
+        PartOut: {
+            /** Name */
+            name: string;
+            /** Digest */
+            digest: string;
+            stop?: components["schemas"]["StopPage"] | null;
+            /** Helps */
+            helps?: components["schemas"]["HelpSaid"][] | null;
+            /** Tables */
+            tables?: components["schemas"]["TableSaid"][] | null;
+            /** Pictures */
+            pictures?: components["schemas"]["PictureSaid"][] | null;
+            /** Steps */
+            steps?: components["schemas"]["StepSaid"][] | null;
+            scene?: components["schemas"]["SceneSaid"] | null;
+            chart?: components["schemas"]["ChartSaid"] | null;
         };
         /**
          * PictureSaid
@@ -2657,12 +2901,14 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description A whole computed plan: the part's stops, then each side's.
+         * @description A plan as it is kept, at an earlier draft (`at`), or as it was released.
          */
         PlanOut: {
             run: components["schemas"]["RunOut"];
             /** Revision */
             revision: number;
+            /** Moment */
+            moment: string;
             /**
              * Units
              * @enum {string}
@@ -2673,6 +2919,16 @@ export interface components {
              * @enum {string}
              */
             verdict: "settled" | "open" | "stopped";
+            /** Stops */
+            stops: components["schemas"]["StopLine"][];
+            /** Sides */
+            sides: components["schemas"]["SideSaid"][];
+            /** Moved */
+            moved: components["schemas"]["MovedSaid"][];
+            /** View */
+            view: string;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
             /** May Edit */
             may_edit: boolean;
             /** Undo */
@@ -2683,10 +2939,6 @@ export interface components {
             at: number | null;
             rules: components["schemas"]["PlanRulesOut"] | null;
             release: components["schemas"]["ReleaseOut"] | null;
-            /** Stops */
-            stops: components["schemas"]["StopSaid"][];
-            /** Sides */
-            sides: components["schemas"]["SideSaid"][];
         };
         /**
          * PlanRulesOut
@@ -2825,15 +3077,9 @@ export interface components {
         };
         /**
          * SceneSaid
-         * @description A view of the drawing and the same in words; shown at `stops`, everywhere where there are none.
+         * @description A view of the drawing, and the same in words.
          */
         SceneSaid: {
-            /** Name */
-            name: string;
-            /** Title */
-            title: string;
-            /** Stops */
-            stops: string[];
             /** Shapes */
             shapes: components["schemas"]["ShapeSaid"][];
             /** Dimensions */
@@ -2866,7 +3112,7 @@ export interface components {
         };
         /**
          * SideSaid
-         * @description One set-up as it is drawn and carried.
+         * @description One set-up as it is carried.
          */
         SideSaid: {
             /** Index */
@@ -2884,8 +3130,6 @@ export interface components {
             verdict: "settled" | "open" | "stopped";
             /** Carry */
             carry: components["schemas"]["CarriedSaid"][];
-            /** Scenes */
-            scenes: components["schemas"]["SceneSaid"][];
         };
         /**
          * StepSaid
@@ -2913,10 +3157,11 @@ export interface components {
             basis: "entered" | "measured" | "standard" | "derived" | "typical" | "book";
         };
         /**
-         * StopSaid
-         * @description A stop of the route; `side` is the place of its set-up and `setup` that one's id, null for the whole part's.
+         * StopLine
+         * @description A stop of the route in its line; `side` is the place of its set-up and `setup` that one's id, null for the whole
+         *     part's.
          */
-        StopSaid: {
+        StopLine: {
             /** Key */
             key: string;
             /** Name */
@@ -2927,8 +3172,6 @@ export interface components {
             setup: string | null;
             /** Title */
             title: string;
-            /** Heading */
-            heading: string;
             /**
              * State
              * @enum {string}
@@ -2936,25 +3179,28 @@ export interface components {
             state: "settled" | "open" | "stopped";
             /** Line */
             line: string;
+            /** Notes */
+            notes: components["schemas"]["NoteSaid"][];
+            /** Problems */
+            problems: components["schemas"]["ProblemSaid"][];
+        };
+        /**
+         * StopPage
+         * @description What stands on the page of a stop.
+         */
+        StopPage: {
+            /** Heading */
+            heading: string;
             /** Facts */
             facts: components["schemas"]["FactSaid"][];
             /** Answers */
             answers: components["schemas"]["AnswerSaid"][];
-            /** Notes */
-            notes: components["schemas"]["NoteSaid"][];
-            /** Helps */
-            helps: components["schemas"]["HelpSaid"][];
             /** Lists */
             lists: components["schemas"]["ListSaid"][];
-            /** Tables */
-            tables: components["schemas"]["TableSaid"][];
             /** Procedures */
             procedures: components["schemas"]["ProcedureSaid"][];
-            /** Pictures */
-            pictures: components["schemas"]["PictureSaid"][];
             /** Headings */
             headings: components["schemas"]["HeadingSaid"][];
-            chart: components["schemas"]["ChartSaid"] | null;
             program: components["schemas"]["ProgramSaid"] | null;
             /** Checks */
             checks: string[];
@@ -2962,8 +3208,8 @@ export interface components {
             panels: ("drawing" | "operations" | "tools" | "proven")[];
             /** Links */
             links: components["schemas"]["LinkSaid"][];
-            /** Problems */
-            problems: components["schemas"]["ProblemSaid"][];
+            /** Offers */
+            offers: components["schemas"]["Offer"][];
         };
         /**
          * TableSaid
@@ -2988,14 +3234,22 @@ export interface components {
          * @description A proven cut's figures to take into a plan.
          */
         ProvenTake: {
-            /** Proven */
-            proven: number;
             /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
             /**
              * Key
              * Format: uuid
@@ -3003,6 +3257,8 @@ export interface components {
             key: string;
             /** Base Revision */
             base_revision: number;
+            /** Proven */
+            proven: number;
         };
         /**
          * ChangeOut
@@ -3271,7 +3527,8 @@ export interface components {
         };
         /**
          * PlanAsk
-         * @description In which units, and as of which draft; the latest where none is given.
+         * @description What is shown, and as of which draft; the latest where none is given. With `since`, what moved since that draft
+         *     is told.
          */
         PlanAsk: {
             /**
@@ -3280,6 +3537,18 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /** Since */
+            since?: number | null;
             /** At */
             at?: number | null;
             /** Release */
@@ -3299,40 +3568,124 @@ export interface components {
             shelf: string;
         };
         /**
+         * PreviewOut
+         * @description A plan as it would be with one entry, and which entry that is; its parts lie over those of the kept plan.
+         */
+        PreviewOut: {
+            run: components["schemas"]["RunOut"];
+            /** Revision */
+            revision: number;
+            /** Moment */
+            moment: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "settled" | "open" | "stopped";
+            /** Stops */
+            stops: components["schemas"]["StopLine"][];
+            /** Sides */
+            sides: components["schemas"]["SideSaid"][];
+            /** Moved */
+            moved: components["schemas"]["MovedSaid"][];
+            /** View */
+            view: string;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Path */
+            path: string;
+        };
+        /**
          * EntryIn
          * @description A fact's new value: typed text in the units shown, or a picked value.
          */
         EntryIn: {
-            /** Path */
-            path: string;
-            /** Text */
-            text?: string | null;
-            /** Value */
-            value?: string | boolean | number | null;
             /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /** Path */
+            path: string;
+            /** Text */
+            text?: string | null;
+            /** Value */
+            value?: string | boolean | number | null;
+        };
+        /**
+         * PartsOut
+         * @description Parts of a plan, of which revision and moment they are, and with which entry they were asked for.
+         */
+        PartsOut: {
+            /** Revision */
+            revision: number;
+            /** Moment */
+            moment: string;
+            /** Path */
+            path: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+        };
+        /**
+         * PartsIn
+         * @description Parts of a plan by name, of the kept one or with one entry; `held` as in a look.
+         */
+        PartsIn: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Names */
+            names: string[];
+            /** Held */
+            held?: string[] | null;
+            entry?: components["schemas"]["EntryIn"] | null;
         };
         /**
          * EditIn
          * @description An edit to keep.
          */
         EditIn: {
-            /** Path */
-            path: string;
-            /** Text */
-            text?: string | null;
-            /** Value */
-            value?: string | boolean | number | null;
             /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /** Path */
+            path: string;
+            /** Text */
+            text?: string | null;
+            /** Value */
+            value?: string | boolean | number | null;
             /** Base Revision */
             base_revision: number;
             /**
@@ -3343,20 +3696,30 @@ export interface components {
         };
         /**
          * Keyed
-         * @description A change that is kept once, however often it is sent.
+         * @description A change that is kept once, however often it is sent, and what the screen shows of the plan.
          */
         Keyed: {
-            /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
             /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
         };
         /**
          * NewItem
@@ -3364,16 +3727,26 @@ export interface components {
          */
         NewItem: {
             /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Path */
             path: string;
             /** Name */
@@ -3387,16 +3760,26 @@ export interface components {
          */
         ItemIn: {
             /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Base Revision */
             base_revision: number;
             /** Path */
@@ -3408,16 +3791,26 @@ export interface components {
          */
         MoveIn: {
             /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Base Revision */
             base_revision: number;
             /** Path */
@@ -3480,6 +3873,37 @@ export interface components {
          */
         RestoreIn: {
             /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Base Revision */
+            base_revision: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * HeavyIn
+         * @description A question that takes long, in which units.
+         */
+        HeavyIn: {
+            /**
              * Key
              * Format: uuid
              */
@@ -3490,31 +3914,6 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "inch";
-            /** Base Revision */
-            base_revision: number;
-            /** Revision */
-            revision: number;
-        };
-        /**
-         * UnitsAsk
-         * @description In which units.
-         */
-        UnitsAsk: {
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "inch";
-        };
-        /**
-         * CheckOut
-         * @description A question solved by itself, of the draft it was asked for; no table where there is nothing to solve.
-         */
-        CheckOut: {
-            /** Revision */
-            revision: number;
-            table: components["schemas"]["TableSaid"] | null;
         };
         /**
          * DrawingOut
@@ -3561,16 +3960,26 @@ export interface components {
          */
         DrawingKeep: {
             /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Base Revision */
             base_revision: number;
             /** Text */
@@ -3598,6 +4007,18 @@ export interface components {
             units: "metric" | "inch";
             /** Release */
             release?: number | null;
+        };
+        /**
+         * UnitsAsk
+         * @description In which units.
+         */
+        UnitsAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
         };
         /**
          * CautionOut
@@ -3639,16 +4060,26 @@ export interface components {
          */
         ReleaseIn: {
             /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Base Revision */
             base_revision: number;
             /** Confirmed */
@@ -3705,64 +4136,39 @@ export interface components {
          */
         BasedKeyed: {
             /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
-            /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Base Revision */
             base_revision: number;
-        };
-        /**
-         * SettledCut
-         * @description A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then.
-         */
-        SettledCut: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Words */
-            words: string;
-            /** Before */
-            before: number;
-            /** After */
-            after: number;
-            /** Binds */
-            binds: string;
-            /** Without */
-            without: number | null;
-            /** Then */
-            then: string;
-            /** Gives Up */
-            gives_up: string[];
-            /** Tried */
-            tried: number;
-            /** Figures */
-            figures: string;
-        };
-        /**
-         * SettledOut
-         * @description What settling found, at which draft.
-         */
-        SettledOut: {
-            /** Revision */
-            revision: number;
-            /** Words */
-            words: string;
-            /** Cuts */
-            cuts: components["schemas"]["SettledCut"][];
         };
         /**
          * SettleIn
          * @description Which cut to settle; none: the whole set-up.
          */
         SettleIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /**
              * Units
              * @default metric
@@ -3774,24 +4180,37 @@ export interface components {
         };
         /**
          * SettleKeep
-         * @description The same, kept.
+         * @description What was found, by the key of its question.
          */
         SettleKeep: {
-            /**
-             * Key
-             * Format: uuid
-             */
-            key: string;
             /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
             /** Base Revision */
             base_revision: number;
-            /** Cut */
-            cut?: string | null;
+            /**
+             * Question
+             * Format: uuid
+             */
+            question: string;
         };
         /**
          * ToolsAsk
@@ -3848,7 +4267,7 @@ export interface components {
         };
         /**
          * FindAsk
-         * @description What to find.
+         * @description What to find; `run`: the facts of its plan too.
          */
         FindAsk: {
             /**
@@ -3856,10 +4275,18 @@ export interface components {
              * @default
              */
             words: string;
+            /** Run */
+            run?: number | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
         };
         /**
          * HitOut
-         * @description Something found: "run", or the kind of a shelf item.
+         * @description Something found: "run", the kind of a shelf item, or "fact" of the plan in view with its address in the plan.
          */
         HitOut: {
             /** Kind */
@@ -3962,10 +4389,6 @@ export interface components {
             chart: components["schemas"]["ChuckChart"] | null;
             /** Errors */
             errors: components["schemas"]["FieldMessage"][];
-            /** Effects */
-            effects: components["schemas"]["RunMoved"][];
-            /** Takes */
-            takes: number;
             /** Runs */
             runs: components["schemas"]["RunMoved"][];
             /** Changes */
@@ -4112,6 +4535,29 @@ export interface components {
             key?: string | null;
         };
         /**
+         * EffectsIn
+         * @description What a person typed over an item, to ask which plans it would move.
+         */
+        EffectsIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Fields */
+            fields?: {
+                [key: string]: string | boolean | number | string[] | null;
+            };
+            /** Chart */
+            chart?: string | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
          * LifeIn
          * @description What happened to a jaw set; which figures are needed depends on what it was.
          */
@@ -4162,17 +4608,103 @@ export interface components {
         };
         /**
          * FileIn
-         * @description A CSV file: only looked at, or kept whole, or its good lines kept.
+         * @description A CSV file: kept whole, or its good lines kept.
          */
         FileIn: {
             /** Text */
             text: string;
             /**
              * Keep
-             * @default none
+             * @default all
              * @enum {string}
              */
-            keep: "none" | "all" | "good";
+            keep: "all" | "good";
+        };
+        /**
+         * FileLook
+         * @description A CSV file to be looked at.
+         */
+        FileLook: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * CheckOut
+         * @description A question solved by itself, of the draft it was asked for; no table where there is nothing to solve.
+         */
+        CheckOut: {
+            /** Revision */
+            revision: number;
+            table: components["schemas"]["TableSaid"] | null;
+        };
+        /**
+         * SettledCut
+         * @description A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then.
+         */
+        SettledCut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Binds */
+            binds: string;
+            /** Without */
+            without: number | null;
+            /** Then */
+            then: string;
+            /** Gives Up */
+            gives_up: string[];
+            /** Tried */
+            tried: number;
+            /** Figures */
+            figures: string;
+        };
+        /**
+         * SettledOut
+         * @description What settling found, at which draft.
+         */
+        SettledOut: {
+            /** Revision */
+            revision: number;
+            /** Words */
+            words: string;
+            /** Cuts */
+            cuts: components["schemas"]["SettledCut"][];
+        };
+        /**
+         * EffectsOut
+         * @description The plans that a change would move, of how many that take the item.
+         */
+        EffectsOut: {
+            /** Effects */
+            effects: components["schemas"]["RunMoved"][];
+            /** Takes */
+            takes: number;
+        };
+        /**
+         * HeardOut
+         * @description What came of reading a gauge into a run.
+         */
+        HeardOut: {
+            /** Run */
+            run: number;
+            /** Total */
+            total: number;
+            /** Good */
+            good: boolean;
+            /** Told */
+            told: string;
         };
     };
     responses: never;
@@ -8212,27 +8744,37 @@ export interface operations {
             };
         };
     };
-    liveGauge: {
+    listenToGauge: {
         parameters: {
-            query: {
-                gauge: string;
-            };
+            query?: never;
             header?: never;
             path: {
                 run_id: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListenIn"];
+            };
+        };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
-                    "text/event-stream": string;
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unauthorized */
@@ -8264,6 +8806,66 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gaugeReadings: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivedOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8613,6 +9215,75 @@ export interface operations {
             };
         };
     };
+    lookAtNotebookFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotebookFileLook"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     provenLikeCut: {
         parameters: {
             query?: {
@@ -8830,6 +9501,111 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    question: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cancelQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9333,6 +10109,12 @@ export interface operations {
         parameters: {
             query?: {
                 units?: "metric" | "inch";
+                stop?: string | null;
+                picture?: string | null;
+                setup?: string | null;
+                whole?: boolean | null;
+                held?: string[] | null;
+                since?: number | null;
                 at?: number | null;
                 release?: number | null;
             };
@@ -9452,7 +10234,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanOut"];
+                    "application/json": components["schemas"]["PreviewOut"];
                 };
             };
             /** @description Bad Request */
@@ -9462,6 +10244,77 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsOut"];
                 };
             };
             /** @description Unauthorized */
@@ -10205,9 +11058,7 @@ export interface operations {
     };
     check: {
         parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
+            query?: never;
             header?: never;
             path: {
                 run_id: number;
@@ -10216,19 +11067,32 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeavyIn"];
+            };
+        };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CheckOut"];
+                    "application/json": components["schemas"]["QuestionOut"];
                 };
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10247,6 +11111,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10830,22 +11703,13 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SettledOut"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["QuestionOut"];
                 };
             };
             /** @description Unauthorized */
@@ -10875,8 +11739,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10884,8 +11748,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11052,6 +11916,8 @@ export interface operations {
         parameters: {
             query?: {
                 words?: string;
+                run?: number | null;
+                units?: "metric" | "inch";
             };
             header?: never;
             path?: never;
@@ -11070,6 +11936,15 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11456,6 +12331,78 @@ export interface operations {
             };
         };
     };
+    itemEffects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectsIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     addItemToShelf: {
         parameters: {
             query?: never;
@@ -11737,6 +12684,77 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookAtShelfFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileLook"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -27,9 +27,6 @@ function dimension(name: string, more: Partial<Dimension> = {}): Dimension {
 }
 
 const scene: Scene = {
-  name: "section",
-  title: "Section",
-  stops: [],
   labels: [{ point: [0, 0], text: "tooth 10", fact: "tooth", stops: ["jaws"], anchor: "start" }],
   shapes: [
     shape("jaw", { facts: ["jaw_height"] }),

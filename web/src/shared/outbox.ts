@@ -15,6 +15,8 @@ export type Unsent = {
   person: string;
   /** The screen it was typed on. Another tab of the same browser may send it, and then it is somebody else's there. */
   screen: string;
+  /** The stop it was typed at. */
+  stop?: string;
 };
 
 /** This screen, for as long as its page stays open. */

@@ -1,4 +1,4 @@
-import type { Answer, Fact, Help, Note, Plan, Scene, Stop } from "../api/client";
+import type { Answer, Fact, Help, Note, Part, Plan, Question, Scene, Step, Stop } from "../api/client";
 
 /** A fact for tests; what is not given is a plain entered quantity. */
 export function fact(name: string, more: Partial<Fact> = {}): Fact {
@@ -25,17 +25,19 @@ export function fact(name: string, more: Partial<Fact> = {}): Fact {
   };
 }
 
+/** A step of working. */
+export const STEP: Step = {
+  symbol: "F_c",
+  label: "Centrifugal force",
+  formula: "z * S * ω**2",
+  substituted: "3 * 0.1 * 100**2",
+  value: "3 000",
+  unit: "N",
+  source: "derived: method",
+  basis: "typical",
+};
+
 export function answer(name: string, more: Partial<Answer> = {}): Answer {
-  const step = {
-    symbol: "F_c",
-    label: "Centrifugal force",
-    formula: "z * S * ω**2",
-    substituted: "3 * 0.1 * 100**2",
-    value: "3 000",
-    unit: "N",
-    source: "derived: method",
-    basis: "typical" as const,
-  };
   return {
     name,
     label: name,
@@ -43,7 +45,6 @@ export function answer(name: string, more: Partial<Answer> = {}): Answer {
     number: "811",
     unit: "rpm",
     below: "",
-    steps: [step],
     bar: null,
     ...more,
   };
@@ -83,13 +84,10 @@ export function stop(name: string, more: Partial<Stop> = {}): Stop {
     facts: [],
     answers: [],
     notes: [],
-    helps: [],
     lists: [],
-    tables: [],
     procedures: [],
-    pictures: [],
     headings: groups(more.facts ?? []),
-    chart: null,
+    offers: [],
     program: null,
     checks: [],
     panels: [],
@@ -118,16 +116,12 @@ export function sideOf(index: number, more: Partial<Plan["sides"][number]> = {})
       { name: "bore", label: "Bore Ø", text: "84.00 mm" },
       { name: "depth", label: "Deep", text: null },
     ],
-    scenes: [scene()],
     ...more,
   };
 }
 
 export function scene(more: Partial<Scene> = {}): Scene {
   return {
-    name: "section",
-    title: "Section",
-    stops: [],
     shapes: [],
     dimensions: [],
     labels: [],
@@ -152,6 +146,10 @@ export function plan(more: Partial<Plan> = {}): Plan {
       released: false,
     },
     revision: 0,
+    moment: "0",
+    moved: [],
+    view: "",
+    parts: [],
     units: "metric",
     verdict: "settled",
     may_edit: true,
@@ -164,4 +162,26 @@ export function plan(more: Partial<Plan> = {}): Plan {
     sides: [sideOf(0)],
     ...more,
   };
+}
+
+/** A part of a plan that holds the page of a stop, its digest made of a word. */
+export function part(name: string, digest: string, more: Partial<Part> = {}): Part {
+  return { name, digest, ...more };
+}
+
+/** A question as it stands; answered where an answer is given. */
+export function question(answer: unknown = null, more: Partial<Question> = {}): Question {
+  const state = answer === null ? "waiting" : "done";
+  return {
+    key: "q1",
+    kind: "check",
+    state,
+    told: "",
+    done: 0,
+    of: 0,
+    before: 0,
+    answer,
+    problem: null,
+    ...more,
+  } as Question;
 }

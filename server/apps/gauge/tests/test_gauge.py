@@ -1,6 +1,5 @@
 """Gauge runs: typed in, read live from a simulated gauge, fitted, kept, counted with in plans; the greasing log."""
 
-import json
 import threading
 import uuid
 from contextlib import contextmanager
@@ -35,14 +34,11 @@ def gauge(settings, model=GOOD, faults=None, rate=2000.0, count=120):
         running.shutdown()
 
 
-def events(person, run_id, name="Test gauge"):
-    answer = person.get(f"/api/gauge-runs/{run_id}/live?gauge={name}")
-    assert answer.status_code == 200, answer.content
-    found = []
-    for block in b"".join(answer.streaming_content).decode().strip().split("\n\n"):
-        kind, data = block.split("\n")
-        found.append((kind.removeprefix("event: "), json.loads(data.removeprefix("data: "))))
-    return found
+def heard(person, run_id, name="Test gauge"):
+    """What comes of reading a gauge, and how far it was told to have come."""
+    status, answer = person.answer(f"gauge-runs/{run_id}/listen", {"gauge": name})
+    assert status == 200, answer
+    return answer
 
 
 @pytest.mark.django_db
@@ -195,9 +191,12 @@ def test_readings_arrive_are_kept_and_fit_the_gauges_own_model(planner, chuck, s
     with gauge(settings):
         _, page = take_in(planner, chuck, source="live", readings="", jaw_mass="", jaw_radius="")
         assert page["problem"]
-        came = events(planner, page["id"])
-    assert (came[-1][0], came[-1][1]["good"], came[-1][1]["total"]) == ("end", True, 120)
-    assert sum(len(d["points"]) for kind, d in came if kind == "readings") == 120 == Reading.objects.count()
+        came = heard(planner, page["id"])
+    assert (came["good"], came["total"], Reading.objects.count()) == (True, 120, 120)
+    first = planner.get(f"/api/gauge-runs/{page['id']}/readings").json()
+    assert (len(first["points"]), first["total"]) == (120, 120)
+    assert planner.get(f"/api/gauge-runs/{page['id']}/readings?after=117").json()["points"] == first["points"][117:]
+    assert planner.get(f"/api/gauge-runs/{page['id']}/readings?after=120").json() == {"points": [], "total": 120}
     done = planner.get(f"/api/gauge-runs/{page['id']}").json()
     static = float({f["label"]: f["text"] for f in done["figures"]}["Grip standing still"].split("\xa0")[0])
     assert static == pytest.approx(GOOD.static_n / 1000, rel=0.02)
@@ -219,9 +218,9 @@ def test_a_gauge_that_goes_wrong_gets_its_sentence_and_nothing_is_lost(
     monkeypatch.setattr(live, "SILENT_S", 0.4)
     with gauge(settings, faults=faults):
         _, page = take_in(planner, chuck, source="live", readings="")
-        kind, data = events(planner, page["id"])[-1]
-    assert (kind, data["good"], data["total"]) == ("end", False, kept)
-    assert words in data["told"]
+        came = heard(planner, page["id"])
+    assert (came["good"], came["total"]) == (False, kept)
+    assert words in came["told"]
     assert Reading.objects.count() == kept
 
 
@@ -230,9 +229,34 @@ def test_a_gauge_that_is_not_there_or_not_the_shops(planner, operator, chuck, se
     settings.GAUGES = "Test gauge=127.0.0.1:9, bad one, =1.2.3.4:5, x=nowhere"
     assert list(live.gauges()) == ["Test gauge"]
     _, page = take_in(planner, chuck, source="live", readings="")
-    assert "does not answer at 127.0.0.1:9" in events(planner, page["id"])[0][1]["told"]
-    assert planner.get(f"/api/gauge-runs/{page['id']}/live?gauge=Other").status_code == 404
-    assert operator.get(f"/api/gauge-runs/{page['id']}/live?gauge=Test gauge").status_code == 403
+    assert "does not answer at 127.0.0.1:9" in heard(planner, page["id"])["told"]
+    assert planner.answer(f"gauge-runs/{page['id']}/listen", {"gauge": "Other"})[0] == 404
+    assert operator.answer(f"gauge-runs/{page['id']}/listen", {"gauge": "Test gauge"})[0] == 403
+
+
+@pytest.mark.django_db(transaction=True)
+def test_reading_ends_when_nobody_waits_for_it_and_keeps_what_came(planner, chuck, settings):
+    class Enough(Exception):
+        pass
+
+    def tell(total, _):
+        if total >= 10:
+            raise Enough
+
+    with gauge(settings, rate=200.0):
+        _, page = take_in(planner, chuck, source="live", readings="")
+        with pytest.raises(Enough):
+            live.listen(page["id"], "Test gauge", tell)
+    assert 10 <= Reading.objects.count() < 120
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_gauge_that_says_nothing_for_a_while_is_still_asked_whether_anybody_waits(planner, chuck, settings):
+    told = []
+    with gauge(settings, rate=2.0, count=3):  # half a second between two readings
+        _, page = take_in(planner, chuck, source="live", readings="")
+        live.listen(page["id"], "Test gauge", lambda total, _: told.append(total))
+    assert len(told) > 4 > len(set(told))
 
 
 def test_a_poor_chuck_grips_less_and_sticks_more():

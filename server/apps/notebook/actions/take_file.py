@@ -61,14 +61,8 @@ def _answer(number: int, name: str, outcome: Outcome, messages: list[str]) -> No
     return NotebookLineAnswer(line=number, name=name, outcome=outcome, messages=messages)
 
 
-@transaction.atomic
-def take_file(text: str, keep: str, person: Any) -> tuple[list[NotebookLineAnswer], int]:
-    """Answer every line; gives the answers and how many were kept.
-
-    `keep` is "none" (only look), "all" (nothing where a line is bad) or "good" (the good lines). A line that is in the
-    notebook already is left as it is.
-    """
-    planner = require_planner(person)
+def _lines(text: str) -> tuple[list[NotebookLineAnswer], list[Proven]]:
+    """Every line answered, and the values of the new ones. Raises BadValue."""
     answers: list[NotebookLineAnswer] = []
     good: list[Proven] = []
     known = {convert.value(r) for r in ProvenCut.objects.iterator()}
@@ -91,8 +85,24 @@ def take_file(text: str, keep: str, person: Any) -> tuple[list[NotebookLineAnswe
             good.append(value)
             known.add(value)
         answers.append(_answer(number, name, outcome, []))
-    bad = any(a.outcome == "bad" for a in answers)
-    if keep == "none" or (keep == "all" and bad):
+    return answers, good
+
+
+def look(text: str) -> list[NotebookLineAnswer]:
+    """What would become of every line; nothing is written and nothing held. Raises BadValue."""
+    return _lines(text)[0]
+
+
+@transaction.atomic
+def take_file(text: str, keep: str, person: Any) -> tuple[list[NotebookLineAnswer], int]:
+    """Take every line; gives the answers and how many were kept.
+
+    `keep` is "all" (nothing where a line is bad) or "good" (the good lines). A line that is in the notebook already is
+    left as it is.
+    """
+    planner = require_planner(person)
+    answers, good = _lines(text)
+    if keep == "all" and any(a.outcome == "bad" for a in answers):
         return answers, 0
     ProvenCut.objects.bulk_create(ProvenCut(**convert.columns(v), by=planner, key=uuid.uuid4()) for v in good)
     return answers, len(good)

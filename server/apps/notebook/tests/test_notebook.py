@@ -125,7 +125,7 @@ def test_the_file_comes_back_as_it_went_out(planner, demo):
 def test_bad_rows_are_answered_and_good_ones_kept_only_when_said(planner, demo):
     before = ProvenCut.objects.count()
     text = "kind,material,speed_m_min,feed_mm_rev\nturn,C45,200,0.2\nturn,C45,fast,0.2\nmill,C45,200,0.2\nturn,C45\n"
-    looked = planner.send("notebook/file", {"text": text})[1]
+    looked = planner.answer("notebook/file/look", {"text": text})[1]
     assert [x["outcome"] for x in looked["lines"]] == ["new", "bad", "bad", "bad"]
     assert "Surface speed" in looked["lines"][1]["messages"][0]
     assert planner.send("notebook/file", {"text": text, "keep": "all"})[1]["kept"] == 0
@@ -136,7 +136,7 @@ def test_bad_rows_are_answered_and_good_ones_kept_only_when_said(planner, demo):
 
 @pytest.mark.parametrize("text", ["", "colour\nred", "kind,kind\na,b", 'kind,"mat\nx'])
 def test_a_file_that_is_none_says_why(planner, demo, text):
-    status, told = planner.send("notebook/file", {"text": text})
+    status, told = planner.answer("notebook/file/look", {"text": text})
     assert status == 422
     assert told["errors"][0]["field"] == "text"
 

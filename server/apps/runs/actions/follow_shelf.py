@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
 from django.db import transaction
@@ -34,13 +34,15 @@ def _stand(runs: Iterable[Run], on_shelf: Snapshot) -> Iterator[tuple[Run, Stand
         yield run, standing(document_of(run), shelf_of(run, on_shelf))
 
 
-def effects(kind: str, item_id: int | None, after: Snapshot) -> tuple[list[Effect], int]:
-    """(runs on the bench that the changed shelf would move, how many take this item). Nothing is written."""
-    if item_id is None:
-        return [], 0
+def effects(kind: str, item_id: int, after: Snapshot, tell: Callable[[int, int], None]) -> tuple[list[Effect], int]:
+    """(runs on the bench that the changed shelf would move, how many take this item). Nothing is written.
+
+    `tell` is told how many of them were looked at.
+    """
     runs = list(runs_that_take(kind, item_id).filter(put_away=False))
     found = []
-    for run, now in _stand(runs, after):
+    for place, (run, now) in enumerate(_stand(runs, after)):
+        tell(place, len(runs))
         before = run.standing
         headlines = moved(before["headlines"], now.headlines)
         if headlines or before["verdict"] != now.verdict:

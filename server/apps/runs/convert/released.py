@@ -88,6 +88,7 @@ def in_parts(view: Plain) -> Plain:
         for scene in side["scenes"]
     ]
     return view | {
+        "moment": "",
         "at": None,
         "undo": False,
         "redo": False,

@@ -49,8 +49,8 @@ def _released_row(run: Run, on_shelf: shelf.Snapshot) -> BenchRow:
     return row
 
 
-def find(words: str, most: int = 8) -> list[HitOut]:
-    """Runs and shelf items that have every one of the words, for the find box."""
+def find(words: str, facts: list[HitOut], most: int = 8) -> list[HitOut]:
+    """Facts of the plan in view, runs and shelf items that have every one of the words, for the find box."""
     if not words.split():
         return []
     rows = _found(words).order_by("put_away", "attention", "-changed_at")[:most]
@@ -63,7 +63,11 @@ def find(words: str, most: int = 8) -> list[HitOut]:
         )
         for r in rows
     ]
-    return hits + [
-        HitOut(kind=kind, key=key, title=name, detail=f"{KINDS[kind].noun} · on the shelf")
-        for kind, key, name in shelf.find(shelf.current(), words)[:most]
-    ]
+    return (
+        facts
+        + hits
+        + [
+            HitOut(kind=kind, key=key, title=name, detail=f"{KINDS[kind].noun} · on the shelf")
+            for kind, key, name in shelf.find(shelf.current(), words)[:most]
+        ]
+    )

@@ -13,6 +13,7 @@ from calc.said.moved import MovedSaid, moved_said, page_moved
 from calc.said.plan import names_of, part_of, sides_said
 from calc.said.reader import Reader
 from calc.said.stop import line_said
+from server.apps.gauge.queries import today
 from server.apps.runs.convert.parts import Held, page_of, parts_sent
 from server.apps.runs.convert.plates import run_plate
 from server.apps.runs.models import Run
@@ -45,6 +46,11 @@ class Sent:
         """The whole answer."""
         head = self.head.model_dump_json(exclude={"parts"}).encode()
         return b'%b,"parts":[%b]}' % (head[:-1], b",".join(self.parts))
+
+
+def moment_of(run: Run, on_shelf: Snapshot) -> str:
+    """What is the same while nothing that a kept plan rests on has changed."""
+    return f"{run.revision} {on_shelf.token.hex[:12]} {today()}"
 
 
 def stop_in_view(result: PlanResult, key: str) -> Stop:
@@ -96,6 +102,7 @@ class Shown:
         return {
             "run": run_plate(run, self.on_shelf),
             "revision": run.revision,
+            "moment": moment_of(run, self.on_shelf),
             "units": system,
             "verdict": result.verdict,
             "stops": [line_said(s, system) for s in result.stops],

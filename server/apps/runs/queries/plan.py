@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from calc.errors import CalcError, FieldError
+from calc.plan.all_stops import ALL_STOPS
 from calc.plan.compute import PlanResult, compute, view_of
 from calc.plan.compute import check as solved_check
 from calc.plan.document import Document
@@ -22,14 +23,14 @@ from calc.said.reader import Reader
 from calc.said.table import table_said
 from server.apps.house import queries as house
 from server.apps.runs.convert.document import document_of, shelf_of
-from server.apps.runs.convert.parts import Held, parts_sent
+from server.apps.runs.convert.parts import Held, page_of, parts_sent
 from server.apps.runs.convert.plates import release_plate
 from server.apps.runs.models import Run
 from server.apps.runs.queries.edits import own_edits, take_back_to
 from server.apps.runs.queries.find import run_by_id
-from server.apps.runs.queries.look import Look, Sent, Shown
+from server.apps.runs.queries.look import Look, Sent, Shown, moment_of
 from server.apps.runs.queries.may import role_may_change
-from server.apps.runs.schemas import CheckOut, PartsOut, PlanOut, PlanRulesOut, ReleaseOut
+from server.apps.runs.schemas import CheckOut, HitOut, PartsOut, PlanOut, PlanRulesOut, ReleaseOut
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot
 from server.foundation.models import Person
@@ -127,8 +128,10 @@ def _at(run: Run, revision: int, on_shelf: Snapshot) -> PlanResult | None:
 
 def parts_of(now: Computed, names: list[str], reader: Reader, held: Held, path: str | None) -> bytes:
     """Parts of a computed plan as they are sent; `path`: of the entry that they were asked for with."""
-    head = PartsOut(revision=now.run.revision, path=path, parts=[]).model_dump_json(exclude={"parts"}).encode()
-    return b'%b,"parts":[%b]}' % (head[:-1], b",".join(parts_sent(now.result, names, reader, held)))
+    run = now.run
+    head = PartsOut(revision=run.revision, moment=moment_of(run, now.on_shelf), path=path, parts=[])
+    said = head.model_dump_json(exclude={"parts"}).encode()
+    return b'%b,"parts":[%b]}' % (said[:-1], b",".join(parts_sent(now.result, names, reader, held)))
 
 
 def released(run: Run) -> ReleaseOut | None:
@@ -165,6 +168,26 @@ def plan_at(run: Run, revision: int, look: Look) -> Sent:
     return sent
 
 
+def find_facts(run: Run, words: str, system: System, most: int = 8) -> list[HitOut]:
+    """Facts of a run's plan that have every one of the words; those that begin with the first come first."""
+    wanted = words.casefold().split()
+    if not wanted:
+        return []
+    result = computed(run, shelf.current())
+    found = []
+    for stop in result.stops:
+        page = page_of(result, stop, looker(system))
+        titles = {h.key: h.title for h in page.headings}
+        for fact in page.facts:
+            title = f"{titles.get(fact.group, fact.group)}: {fact.label}" if fact.group else fact.label
+            value = f"{fact.text or 'empty'} {fact.unit}".strip()
+            detail = f"{value} · {stop.place(len(result.sides))}"
+            if all(word in f"{title} {detail}".casefold() for word in wanted):
+                key = f"{run.pk}/{stop.key}#{fact.name}"
+                found.append(HitOut(kind="fact", key=key, title=title, detail=detail))
+    return sorted(found, key=lambda hit: not hit.title.casefold().startswith(wanted[0]))[:most]
+
+
 def problems_at(problems: tuple[FieldError, ...], path: str) -> tuple[FieldError, ...]:
     """The problems of one fact."""
     return tuple(
@@ -193,14 +216,18 @@ def jaw_program(run: Run, setup: str, system: System) -> str:
     return written(result.views[index], stop, heading_of(run, run.revision), system)
 
 
+def require_check(name: str) -> None:
+    """Raise NotFound where no stop has a check of this name."""
+    if not any(name in kind.checks for kind in ALL_STOPS):
+        raise NotFound("Nothing of this name is solved for a plan.")
+
+
 def check(run: Run, setup: str, name: str, system: System) -> CheckOut:
-    """A question that is solved only when it is asked. Raises NotFound."""
+    """What is solved for a plan only when it is asked for. Raises NotFound."""
+    require_check(name)
     document = document_of(run)
     view = view_of(document, shelf_of(run, shelf.current()), place_of_setup(document, setup))
-    try:
-        found = solved_check(view, name)
-    except KeyError as error:
-        raise NotFound("Nothing of this name is solved for a plan.") from error
+    found = solved_check(view, name)
     return CheckOut(revision=run.revision, table=table_said(found, looker(system)) if found else None)
 
 

@@ -28,5 +28,5 @@ def test_it_is_answered_listed_told_and_released(demo, planner, operator, added)
     assert "pallet " in texts(planner, demo)[0]
     edit(planner, demo, "part.stock.diameter_mm", text="122")
     assert release(planner, demo)[0] == 200
-    shown = operator.get(f"/api/runs/{demo.pk}/plan").json()
+    shown = operator.plan(demo)
     assert shown["stops"][-1]["line"] == plan["stops"][-1]["line"]

@@ -203,11 +203,11 @@ def test_an_earlier_draft_is_looked_at_and_brought_back(demo, planner):
     edit(planner, demo, BLANK, value="l3-aluminium-50")
     item(planner, demo, "setups.s1.cuts", "Skim", "turn")
     edit(planner, demo, "name", text="Carrier")
-    then = planner.get(f"/api/runs/{demo.pk}/plan?at=0").json()
+    then = planner.plan(demo, at=0)
     assert [s["line"] for s in then["stops"]] == [s["line"] for s in first["stops"]]
     assert (then["at"], then["revision"], then["may_edit"]) == (0, 4, False)
     assert not any(f["editable"] for s in then["stops"] for f in s["facts"])
-    between = planner.get(f"/api/runs/{demo.pk}/plan?at=1").json()
+    between = planner.plan(demo, at=1)
     assert (fact(between, LINE)["text"][:3], fact(between, BLANK)["value"]) == ("80 ", "l3-steel-50")
     assert len(names(planner.plan(demo), "cuts")) == 4  # looking changed nothing
     given = {"revision": 0, "base_revision": 4, "key": str(uuid.uuid4())}
@@ -256,5 +256,5 @@ def test_any_draft_viewed_is_what_it_was(seed, demo, planner):
         now = planner.plan(demo)
         seen[now["revision"]] = [s["line"] for s in now["stops"]]
     for revision, lines in seen.items():
-        then = planner.get(f"/api/runs/{demo.pk}/plan?at={revision}").json()
+        then = planner.plan(demo, at=revision)
         assert [s["line"] for s in then["stops"]] == lines

@@ -1,14 +1,15 @@
 """Runs, edits and releases kept before items had ids, brought to the form of today."""
 
+import gzip
 import importlib
 import json
 import uuid
+from pathlib import Path
 
 import pytest
 
 from calc.plan.document import Document
 from calc.reading import read, write
-from server.apps.runs.convert.released import as_of_today
 from server.apps.runs.models import Edit, Run
 from server.apps.runs.schemas import PlanOut
 from server.apps.runs.tests.test_releases import release
@@ -96,6 +97,16 @@ def test_earlier_edits_are_told_and_taken_back_no_more(demo, planner):
     assert planner.get(f"/api/runs/{demo.pk}/plan?at=1").status_code == 200
 
 
+FROZEN = Path(__file__).parent / "frozen" / "form-2.json.gz"
+
+
+@pytest.fixture
+def of_form_2():
+    """A view as releases were frozen before they were kept in parts, and the document of the plan."""
+    with gzip.open(FROZEN, "rt", encoding="utf-8") as file:
+        return json.load(file)
+
+
 def as_before_ids(view):
     """A plan view in the form that releases were frozen in before items had ids."""
     old = json.loads(json.dumps(view))
@@ -116,17 +127,29 @@ def as_before_ids(view):
     return old
 
 
-def test_a_release_of_before_reads_as_it_was_frozen(demo, planner, operator):
+@pytest.mark.parametrize("form", [1, 2])
+def test_a_release_of_before_reads_as_it_was_frozen(demo, planner, operator, of_form_2, form):
     assert release(planner, demo)[0] == 200
-    frozen = demo.releases.get()
-    view = as_before_ids(frozen.views["metric"])
-    seen = PlanOut.model_validate(as_of_today(view, frozen.document)).model_dump(mode="json")
-    whole = frozen.views["metric"]
-    for now, then in zip(seen["stops"], whole["stops"], strict=True):
-        assert (now["key"], now["line"], now["answers"]) == (then["key"], then["line"], then["answers"])
-        assert [(f["label"], f["text"]) for f in now["facts"]] == [(f["label"], f["text"]) for f in then["facts"]]
-    assert seen["sides"][0]["carry"] == whole["sides"][0]["carry"]
-    views = {units: as_before_ids(frozen.views[units]) for units in ("metric", "inch")}
-    demo.releases.update(form=1, views=views)
-    shown = operator.get(f"/api/runs/{demo.pk}/plan").json()
+    whole, document = of_form_2["view"], of_form_2["document"]
+    view = as_before_ids(whole) if form == 1 else whole
+    demo.releases.update(form=form, document=document, views={"metric": view, "inch": view})
+    shown = operator.plan(demo)
+    PlanOut.model_validate(shown)  # of today's form
     assert [s["line"] for s in shown["stops"]] == [s["line"] for s in whole["stops"]]
+    parts = {p["name"]: p for p in shown["parts"]}
+    for now, then in zip(shown["stops"], whole["stops"], strict=True):
+        assert (now["key"], now["state"]) == (then["key"], then["state"])
+        assert [(f["label"], f["text"]) for f in now["facts"]] == [(f["label"], f["text"]) for f in then["facts"]]
+        assert (now["helps"], now["tables"]) == (then["helps"], then["tables"])
+        for answer in then["answers"]:
+            assert parts[f"working:{then['key']}:{answer['name']}"]["steps"] == answer["steps"]
+    assert [s["carry"] for s in shown["sides"]] == [s["carry"] for s in whole["sides"]]
+    drawn = [(p["name"], len(p["scene"]["shapes"])) for p in shown["parts"] if p.get("scene")]
+    assert drawn == [(f"drawing:{s['id']}:{x['name']}", len(x["shapes"])) for s in whole["sides"] for x in s["scenes"]]
+    force = next(s for s in shown["stops"] if s["key"] == "force-s2")
+    assert [o["name"] for o in force["offers"]] == ["chart", "section", "wall"]
+    assert parts["drawing:s2:chart"]["chart"]["cap_text"] == _chart(whole, "force-s2")["cap_text"]
+
+
+def _chart(view, key):
+    return next(s["chart"] for s in view["stops"] if s["key"] == key)

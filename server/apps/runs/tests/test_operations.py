@@ -27,7 +27,7 @@ def send(client, run, place, **body):
 
 
 def test_an_operation_is_moved_and_moved_back_by_undo(planner, demo):
-    before = names(planner.get(f"/api/runs/{demo.pk}/plan").json())
+    before = names(planner.plan(demo))
     status, plan = send(planner, demo, "items/move", path=f"{CUTS}.c1", behind="c2")
     assert status == 200
     assert names(plan) == [before[1], before[0], *before[2:]]
@@ -71,13 +71,13 @@ def test_the_proposal_comes_with_tools_and_is_one_edit(planner, demo):
 
 
 def test_settling_shows_first_and_keeps_only_when_taken(planner, demo):
-    before = stop(planner.get(f"/api/runs/{demo.pk}/plan").json(), "cuts")
-    status, found = planner.send(f"runs/{demo.pk}/sides/s1/settle", {"units": "metric"})
+    before = stop(planner.plan(demo), "cuts")
+    status, found = planner.answer(f"runs/{demo.pk}/sides/s1/settle", {"units": "metric"})
     assert status == 200
     assert Edit.objects.count() == 0
     assert len(found["cuts"]) == 3
     assert all(c["binds"] or "nothing" in c["words"] for c in found["cuts"])
-    status, plan = send(planner, demo, "sides/s1/settled")
+    status, plan = send(planner, demo, "sides/s1/settled", question=planner.question)
     assert status == 200
     assert Edit.objects.get().path == "setups.s1"
     assert stop(plan, "force")["state"] == "settled"
@@ -88,15 +88,15 @@ def test_settling_shows_first_and_keeps_only_when_taken(planner, demo):
 
 
 def test_one_cut_is_settled_in_inches(planner, demo):
-    send(planner, demo, "sides/s1/settled")
-    status, found = planner.send(f"runs/{demo.pk}/sides/s1/settle", {"cut": "c2", "units": "inch"})
+    status, found = planner.answer(f"runs/{demo.pk}/sides/s1/settle", {"cut": "c2", "units": "inch"})
     assert status == 200
     assert "ipr" in found["words"]
 
 
 def test_somebody_elses_change_since_is_a_conflict(planner, demo):
     planner.send(f"runs/{demo.pk}/edits", keyed(path=f"{CUTS}.c1.feed_mm_rev", text="0.12"))
-    assert send(planner, demo, "sides/s1/settled")[0] == 409
+    planner.answer(f"runs/{demo.pk}/sides/s1/settle", {})
+    assert send(planner, demo, "sides/s1/settled", question=planner.question)[0] == 409
     assert send(planner, demo, "items/split", path=f"{CUTS}.c1")[0] == 409
     # Where a cut stands is a fact of its own: moving one merges with a change of its feed.
     assert send(planner, demo, "items/move", path=f"{CUTS}.c1", behind="c2")[0] == 200
@@ -104,7 +104,7 @@ def test_somebody_elses_change_since_is_a_conflict(planner, demo):
 
 
 def test_there_is_no_third_side(planner, demo):
-    assert planner.send(f"runs/{demo.pk}/sides/s8/settle", {})[0] == 404
+    assert planner.answer(f"runs/{demo.pk}/sides/s8/settle", {})[0] == 404
     assert planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c41/tools").status_code == 404
     assert planner.get(f"/api/runs/{demo.pk}/sides/s1/cuts/c41/proven").status_code == 404
 
@@ -148,14 +148,14 @@ def test_a_tool_that_left_the_shelf_stops_its_cut(planner, demo):
 
 def test_a_changed_insert_moves_the_plan_that_takes_it(planner, demo):
     send(planner, demo, "sides/s1/proposal")
-    plan = planner.get(f"/api/runs/{demo.pk}/plan").json()
+    plan = planner.plan(demo)
     cut = Run.objects.get(pk=demo.pk).document["setups"][0]["cuts"][0]
     edge = Tool.objects.get(key=cut["tool"].split("/")[0])
     status, item = planner.send(f"shelf/{edge.kind}/preview", {"key": edge.key, "fields": {"rake_deg": "-6"}})
     assert status == 200
     assert [r["id"] for r in item["runs"]] == [demo.pk]
     planner.send(f"shelf/{edge.kind}/items/{edge.key}", {"fields": {"rake_deg": "-6"}, "base_revision": 0}, "patch")
-    after = planner.get(f"/api/runs/{demo.pk}/plan").json()
+    after = planner.plan(demo)
     force = [
         next(f for f in stop(p, "cuts")["facts"] if f["name"] == f"cut_{cut['id']}_tangential")["text"]
         for p in (plan, after)

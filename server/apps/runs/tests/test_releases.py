@@ -36,15 +36,17 @@ def test_a_settled_plan_is_released_and_frozen_with_every_figure_and_working(pla
     # The shelf moves on: what was released does not.
     chuck = demo.setups.first().chuck
     type(chuck).objects.update(max_rpm=300)
-    then = planner.get(f"/api/runs/{demo.pk}/plan?release=1").json()
+    then = planner.plan(demo, release=1)
     for s, t in zip(before["stops"], then["stops"], strict=True):
         assert [f["text"] for f in s["facts"]] == [f["text"] for f in t["facts"]]
         assert (s["line"], s["answers"], s["notes"]) == (t["line"], t["answers"], t["notes"])
         assert not any(f["editable"] for f in t["facts"])
-    assert all(a["steps"] for s in then["stops"] for a in s["answers"])
+    parts = {p["name"]: p for p in then["parts"]}
+    workings = [parts[f"working:{s['key']}:{a['name']}"] for s in then["stops"] for a in s["answers"]]
+    assert all(w["steps"] for w in workings)
     assert (then["at"], then["may_edit"], then["release"]["number"]) == (0, False, 1)
     assert "gauge" in {c["code"] for c in answer["cautions"]}
-    assert planner.get(f"/api/runs/{demo.pk}/plan?release=1&units=inch").json()["units"] == "inch"
+    assert planner.plan(demo, "inch", release=1)["units"] == "inch"
 
 
 def test_cautions_are_those_that_always_hold_and_those_of_this_plan(planner, demo):
@@ -129,7 +131,7 @@ def test_operators_see_what_is_released_and_nothing_else(planner, operator, demo
     assert operator.get(f"/api/runs/{demo.pk}/pulse").json()["revision"] == 0
     assert operator.get(f"/api/runs/{demo.pk}/history").status_code == 403
     assert release(planner, demo)[0] == 200
-    assert operator.get(f"/api/runs/{demo.pk}/plan?at=0").json()["release"]["number"] == 2
+    assert operator.plan(demo, at=0)["release"]["number"] == 2
 
 
 def test_the_program_of_a_release_says_so_and_stays_as_it_was(planner, operator, demo):

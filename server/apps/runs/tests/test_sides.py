@@ -97,7 +97,7 @@ def test_a_second_side_comes_with_stops_of_its_own_and_goes_and_comes_back(demo,
 
 def test_looking_at_a_second_side_keeps_nothing(demo, planner):
     item(planner, demo, "setups", "Side 2")
-    then = planner.get(f"/api/runs/{demo.pk}/plan?at=0").json()
+    then = planner.plan(demo, at=0)
     assert (len(then["sides"]), RunSetup.objects.filter(run=demo).count()) == (1, 2)
     given = {"revision": 0, "base_revision": 1, "key": str(uuid.uuid4())}
     assert len(planner.send(f"runs/{demo.pk}/restore", given)[1]["sides"]) == 1
@@ -222,11 +222,11 @@ def test_the_jaw_program_and_what_keeps_it_from_being_written(planner):
 @pytest.mark.usefixtures("whole_shop")
 def test_the_real_contact_is_answered_by_itself(planner):
     ring = Run.objects.get(name="Wear ring")
-    found = planner.get(f"/api/runs/{ring.pk}/sides/s2/checks/real-contact").json()
+    _, found = planner.answer(f"runs/{ring.pk}/sides/s2/checks/real-contact", {})
     assert (found["revision"], len(found["table"]["rows"])) == (0, 2)  # pie jaws in force, regular ones beside
     assert found["table"]["head"][3] == "to size"
     plug = Run.objects.get(name="Vent plug")
-    assert planner.get(f"/api/runs/{plug.pk}/sides/s1/checks/real-contact").json()["table"] is None
+    assert planner.answer(f"runs/{plug.pk}/sides/s1/checks/real-contact", {})[1]["table"] is None
 
 
 def life(client, key, **given):

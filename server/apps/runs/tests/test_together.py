@@ -11,6 +11,7 @@ from server.apps.demo.actions import load_demo
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit
 from server.apps.runs.models import Edit, Run
+from server.apps.runs.queries.look import Look
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
 
@@ -56,7 +57,7 @@ def at_once(tasks):
 
 def edit(run, path, text, key=None):
     planner = Person.objects.get(username="planner")
-    asked = Asked(planner, "metric", key or uuid.uuid4(), 0)
+    asked = Asked(planner, Look(), key or uuid.uuid4(), 0)
     return lambda: keep_edit(run.pk, Entry(path, text, None, "metric"), asked)
 
 

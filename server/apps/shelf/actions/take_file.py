@@ -136,20 +136,30 @@ def _chart(text: str | None) -> str | None:
     return "\n".join(f"{line} N" if "\t" in line else line for line in text.splitlines())
 
 
-def take_file(kind: str, text: str, keep: str, person: Any) -> tuple[list[LineAnswer], int]:
-    """Answer every line; gives the answers and how many lines were kept.
+def _lines(kind: str, text: str) -> list[files.Line]:
+    try:
+        return list(files.read(kind, text))
+    except files.Unreadable as error:
+        raise BadValue("text", str(error)) from error
 
-    `keep` is "none" (only look), "all" (nothing where a line is bad) or "good" (the good lines).
+
+def look(kind: str, text: str, tell: Callable[[int, int], None]) -> list[LineAnswer]:
+    """What would become of every line; nothing is written and nothing held. Raises BadValue."""
+    lines, known, answers = _lines(kind, text), _Known.of(kind), []
+    for place, line in enumerate(lines):
+        tell(place, len(lines))
+        answers.append(_looked_at(kind, line, known))
+    return answers
+
+
+def take_file(kind: str, text: str, keep: str, person: Any) -> tuple[list[LineAnswer], int]:
+    """Take every line; gives the answers and how many lines were kept.
+
+    `keep` is "all" (nothing where a line is bad) or "good" (the good lines).
     """
     require_planner(person)
     kind_named(kind)
-    try:
-        lines = files.read(kind, text)
-    except files.Unreadable as error:
-        raise BadValue("text", str(error)) from error
-    known = _Known.of(kind)
-    if keep == "none":
-        return [_looked_at(kind, line, known) for line in lines], 0
+    lines, known = _lines(kind, text), _Known.of(kind)
     answers: list[LineAnswer] = []
     try:
         with transaction.atomic():

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -37,7 +38,7 @@ def new_item(kind: str, system: System, person: Any) -> schemas.Item:
 
 
 def preview(kind: str, key: str | None, given: Given, person: Any) -> schemas.Item:
-    """The item as it would be, with the runs that would move and by how much. Nothing is kept."""
+    """The item as it would be. Nothing is kept."""
     kind_named(kind)
     row = row_by_key(kind, key) if key is not None else None
     form = form_of(row) if row is not None else blank_form(kind)
@@ -45,12 +46,19 @@ def preview(kind: str, key: str | None, given: Given, person: Any) -> schemas.It
     take(form, given, on_shelf)
     if not form.errors:
         _add_contradictions(form, is_new=row is None)
-    view = _view(form, row, given.system, person, on_shelf)
+    return _view(form, row, given.system, person, on_shelf)
+
+
+def effects_of(kind: str, key: str, given: Given, tell: Callable[[int, int], None]) -> schemas.EffectsOut:
+    """The plans that the item as it would be moves, and by how much; none while an entry is not in order."""
+    row, on_shelf = row_by_key(kind, key), current()
+    form = form_of(row)
+    take(form, given, on_shelf)
     value = form.complete()
-    if row is not None and value is not None:
-        moving, view.takes = effects(kind, row.pk, _shelf_with(on_shelf, form, row, value))
-        view.effects = [_effect(e, given.system) for e in moving]
-    return view
+    if value is None:
+        return schemas.EffectsOut(effects=[], takes=0)
+    moving, takes = effects(kind, row.pk, _shelf_with(on_shelf, form, row, value), tell)
+    return schemas.EffectsOut(effects=[_effect(e, given.system) for e in moving], takes=takes)
 
 
 def _shelf_with(on_shelf: Snapshot, form: Form, row: Item, value: Any) -> Snapshot:
@@ -84,8 +92,6 @@ def _view(form: Form, row: Item | None, system: System, person: Any, on_shelf: S
         fields=fields,
         chart=_chart(form, system),
         errors=[FieldMessage(field=e.field, message=e.sentence.text(system)) for e in form.errors],
-        effects=[],
-        takes=len(taking),
         runs=[
             schemas.RunMoved(
                 id=r.pk,

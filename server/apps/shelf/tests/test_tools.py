@@ -80,7 +80,7 @@ def test_both_spellings_are_read_and_bad_rows_are_answered(planner, demo):
         "name,DC,reach_mm,application,feed_min,feed_max\nØ9,9,45,P10-P30,0.08,0.2\n"
         "Ø9.5,nine,45,P10-P30,0.08,0.2\nØ11,11,55,X10,0.08,0.2\n"
     )
-    looked = planner.send("shelf/drill/file", {"text": text})[1]
+    looked = planner.answer("shelf/drill/file/look", {"text": text})[1]
     assert [x["outcome"] for x in looked["lines"]] == ["new", "bad", "bad"]
     assert looked["lines"][1]["messages"][0].startswith("Diameter")
     assert "is no range" in looked["lines"][2]["messages"][0]
@@ -88,7 +88,7 @@ def test_both_spellings_are_read_and_bad_rows_are_answered(planner, demo):
     assert planner.send("shelf/drill/file", {"text": text, "keep": "good"})[1]["kept"] == 1
     assert Tool.objects.get(name="Ø9").figures["diameter_mm"] == 9
     twice = "name,DC,diameter_mm\na,1,2\n"
-    assert planner.send("shelf/drill/file", {"text": twice})[0] == 422
+    assert planner.answer("shelf/drill/file/look", {"text": twice})[0] == 422
 
 
 def test_tools_are_found_by_their_words(planner, demo):

@@ -22,8 +22,10 @@ describe("matching", () => {
   });
 });
 
+const offered = { hits, plan: { run: 1, units: "metric" as const } };
+
 function Here() {
-  useOfferHits(hits);
+  useOfferHits(offered);
   const { pathname, hash } = useLocation();
   return <p>{pathname + hash}</p>;
 }
@@ -67,6 +69,18 @@ describe("FindBox", () => {
     await user.type(await screen.findByRole("searchbox"), "chuck");
     await user.click(await screen.findByRole("menuitem", { name: /Lathe 3 chuck/ }));
     expect(screen.getByText("/shelf/chuck/lathe-3-chuck")).toBeInTheDocument();
+  });
+
+  it("asks the server for facts of the plan in view, and goes to one", async () => {
+    const user = show([
+      { kind: "fact", key: "1/force-s1#brake", title: "Braking time", detail: "empty · Force" },
+    ]);
+    await user.click(screen.getByRole("button", { name: "Find anything" }));
+    await user.type(await screen.findByRole("searchbox"), "brak");
+    await user.click(await screen.findByRole("menuitem", { name: /Braking time/ }));
+    expect(screen.getByText("/runs/1/force-s1#brake")).toBeInTheDocument();
+    const asked = vi.mocked(client.GET).mock.lastCall?.[1] as unknown as { params: { query: object } };
+    expect(asked.params.query).toEqual({ words: "brak", run: 1, units: "metric" });
   });
 
   it("says so where nothing is found, and leaves / in a field alone", async () => {

@@ -12,7 +12,7 @@ import {
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Hit } from "../../api/client";
-import { type LocalHit, useLocalHits } from "../../shared/find/LocalHits";
+import { type LocalHit, useOffered } from "../../shared/find/LocalHits";
 import { keyPressed } from "../../shared/keys";
 import { Button } from "../../shared/ui/Button";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
@@ -92,7 +92,8 @@ const Empty = styled.p`
 const MOST = 8;
 
 function target(hit: Hit): LocalHit {
-  const to = hit.kind === "run" ? `/runs/${hit.key}` : `/shelf/${hit.kind}/${hit.key}`;
+  const inPlan = hit.kind === "run" || hit.kind === "fact";
+  const to = inPlan ? `/runs/${hit.key}` : `/shelf/${hit.kind}/${hit.key}`;
   return {
     key: `${hit.kind} ${hit.key}`,
     title: hit.title,
@@ -114,8 +115,9 @@ export function matching(hits: readonly LocalHit[], words: string): LocalHit[] {
 function Found({ onDone }: { onDone: () => void }) {
   const [words, setWords] = useState("");
   const asked = useDeferredValue(words);
-  const remote = useFind(asked);
-  const local = matching(useLocalHits(), words);
+  const { hits, plan } = useOffered();
+  const remote = useFind(asked, plan);
+  const local = matching(hits, words);
   const navigate = useNavigate();
   const rows = words.trim() ? [...local, ...(remote.data ?? []).map(target)] : [];
   return (

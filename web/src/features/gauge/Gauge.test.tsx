@@ -1,10 +1,12 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { act, render, renderHook, screen } from "@testing-library/react";
+import { act, render, renderHook, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { beforeAll, describe, expect, it, vi } from "vitest";
-import { type ChuckGauge, client, type GaugeRun } from "../../api/client";
+import { beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { type ChuckGauge, client, type GaugeRun, NoAnswer } from "../../api/client";
+import { question } from "../../tests/plan";
 import { GaugeChart } from "./GaugeChart";
 import { NewRunForm } from "./NewRunForm";
+import * as queries from "./queries";
 import { RunPanel } from "./RunPanel";
 import { TrendChart } from "./TrendChart";
 import { useLiveGauge } from "./useLiveGauge";
@@ -183,45 +185,50 @@ describe("a CSV file", () => {
 });
 
 describe("useLiveGauge", () => {
-  class Source {
-    static last: Source;
-    onerror: (() => void) | null = null;
-    closed = false;
-    heard: Record<string, (event: { data: string }) => void> = {};
-    constructor(readonly url: string) {
-      Source.last = this;
-    }
-    addEventListener(kind: string, listen: (event: { data: string }) => void) {
-      this.heard[kind] = listen;
-    }
-    close() {
-      this.closed = true;
-    }
-  }
+  beforeEach(() => {
+    vi.restoreAllMocks();
+  });
+  const heard = { run: 5, total: 3, good: false, told: "It broke off." };
+  const first: [number, number][] = [
+    [0, 40_000],
+    [10, 39_900],
+  ];
 
-  it("gathers readings as they arrive and ends with the server's sentence", () => {
-    vi.stubGlobal("EventSource", Source);
+  it("gathers readings as they arrive and ends with the server's sentence", async () => {
+    const asked: number[] = [];
+    vi.spyOn(queries, "gaugeReadings").mockImplementation(async (_, after) => {
+      asked.push(after);
+      return after === 0
+        ? { points: first, total: 2 }
+        : { points: after === 2 ? [[20, 39_800]] : [], total: 3 };
+    });
+    vi.spyOn(queries, "listenToGauge").mockResolvedValue(question());
+    const stands = vi
+      .spyOn(client, "GET")
+      .mockResolvedValue({ response: new Response(null, { status: 200 }), data: question() } as never);
     const onEnd = vi.fn();
     const { result } = renderHook(() => useLiveGauge(onEnd));
     act(() => result.current.start(5, "Bench gauge"));
-    expect(Source.last.url).toBe("/api/gauge-runs/5/live?gauge=Bench%20gauge");
-    act(() => Source.last.heard.readings?.({ data: '{"points": [[0, 40000], [10, 39900]], "total": 2}' }));
-    act(() => Source.last.heard.readings?.({ data: '{"points": [[20, 39800]], "total": 3}' }));
-    expect(result.current).toMatchObject({ total: 3, isReading: true });
+    await waitFor(() => expect(result.current).toMatchObject({ total: 3, isReading: true }));
     expect(result.current.points).toHaveLength(3);
-    act(() => Source.last.heard.end?.({ data: '{"told": "It broke off.", "good": false}' }));
-    expect(result.current).toMatchObject({ isReading: false, told: "It broke off.", good: false });
-    expect(Source.last.closed).toBe(true);
+    expect(asked.slice(0, 2)).toEqual([0, 2]);
+    stands.mockResolvedValue({
+      response: new Response(null, { status: 200 }),
+      data: question(heard),
+    } as never);
+    await waitFor(() => expect(result.current.isReading).toBe(false), { timeout: 3000 });
+    expect(result.current).toMatchObject({ told: "It broke off.", good: false });
     expect(onEnd).toHaveBeenCalledTimes(1);
   });
 
-  it("does not connect again by itself when the server breaks off, and can be cut", () => {
-    vi.stubGlobal("EventSource", Source);
+  it("does not connect again by itself when nothing answers, and can be cut", async () => {
+    vi.spyOn(queries, "gaugeReadings").mockResolvedValue({ points: [], total: 0 });
+    const ask = vi.spyOn(queries, "listenToGauge").mockRejectedValueOnce(new NoAnswer("Silent."));
     const { result } = renderHook(() => useLiveGauge(vi.fn()));
     act(() => result.current.start(5, "Bench gauge"));
-    act(() => Source.last.onerror?.());
-    expect(result.current.told).toContain("What arrived is kept");
-    expect(Source.last.closed).toBe(true);
+    await waitFor(() => expect(result.current.told).toContain("What arrived is kept"));
+    expect(ask).toHaveBeenCalledTimes(1);
+    ask.mockResolvedValue(question());
     act(() => result.current.start(5, "Bench gauge"));
     act(() => result.current.cut());
     expect(result.current.told).toBe("Stopped. What arrived is kept.");

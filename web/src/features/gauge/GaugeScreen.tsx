@@ -109,7 +109,7 @@ export function GaugeScreen({ session, tools }: { session: Session; tools: React
       </Blank>
     );
   if (!chuck) return <Blank>Opening the gauge runs …</Blank>;
-  const spots = live.points.map(([rpm, grip], i) => ({
+  const spots = live.points.map(([rpm = 0, grip = 0], i) => ({
     number: i,
     rpm,
     grip: grip / 1000,

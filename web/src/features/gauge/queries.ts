@@ -94,3 +94,22 @@ export function useGrease(key: string) {
     ),
   );
 }
+
+/** Ask the server to read a gauge into a run. */
+export function listenToGauge(runId: number, gauge: string, key: string) {
+  return answered(
+    client.POST("/api/gauge-runs/{run_id}/listen", {
+      params: { path: { run_id: runId } },
+      body: { gauge, key },
+    }),
+  );
+}
+
+/** The readings of a run that arrived after a number of them. */
+export function gaugeReadings(runId: number, after: number) {
+  return answered(
+    client.GET("/api/gauge-runs/{run_id}/readings", {
+      params: { path: { run_id: runId }, query: { after } },
+    }),
+  );
+}

@@ -58,7 +58,8 @@ function show(role: Session["role"], more: { page?: NotebookPage; write?: object
   const [write, out] = [vi.fn(), vi.fn()];
   vi.spyOn(queries, "useWriteCut").mockReturnValue({ ...idle, mutate: write, ...more.write } as never);
   vi.spyOn(queries, "useTakeOut").mockReturnValue({ ...idle, mutate: out } as never);
-  vi.spyOn(queries, "useNotebookFile").mockReturnValue({ ...idle, ...more.file } as never);
+  vi.spyOn(queries, "useNotebookFile").mockReturnValue({ ...idle } as never);
+  vi.spyOn(queries, "useLookAtNotebookFile").mockReturnValue({ ...idle, ...more.file } as never);
   const session = { role, name: role, demo: true, may_look_as: false } as Session;
   render(
     <QueryClientProvider client={new QueryClient()}>

@@ -9,7 +9,7 @@ import { AppHeader, Told } from "../../shared/ui/Page";
 import { Picker } from "../../shared/ui/Picker";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { useNotebook, useNotebookFile, useTakeOut, useWriteCut } from "./queries";
+import { useLookAtNotebookFile, useNotebook, useNotebookFile, useTakeOut, useWriteCut } from "./queries";
 
 const Main = styled.main`
   padding: ${space(4)} ${space(5)} ${space(12)};
@@ -136,7 +136,9 @@ function NewCut({ page, units, onDone }: { page: NotebookPage; units: Units; onD
 function FileBar({ mayEdit }: { mayEdit: boolean }) {
   const [text, setText] = useState<string | null>(null);
   const take = useNotebookFile();
-  const answer = take.data;
+  const looked = useLookAtNotebookFile();
+  const answer = take.data ?? looked.data;
+  const wrong = take.error ?? looked.error;
   const fresh = answer?.lines.filter((l) => l.outcome === "new").length ?? 0;
   return (
     <>
@@ -150,12 +152,14 @@ function FileBar({ mayEdit }: { mayEdit: boolean }) {
             types={[".csv", "text/csv", "text/plain"]}
             onText={(read) => {
               setText(read);
-              take.mutate({ text: read, keep: "none" });
+              take.reset();
+              looked.mutate(read);
             }}
           />
         )}
       </Bar>
-      {take.error && <Told role="alert">{fieldErrors(take.error).text ?? said(take.error)}</Told>}
+      {looked.isPending && <Told role="status">Looking at its lines …</Told>}
+      {wrong && <Told role="alert">{fieldErrors(wrong).text ?? said(wrong)}</Told>}
       {answer && text !== null && (
         <>
           <Told role="status">
@@ -181,6 +185,7 @@ function FileBar({ mayEdit }: { mayEdit: boolean }) {
                 onPress={() => {
                   setText(null);
                   take.reset();
+                  looked.reset();
                 }}
               >
                 leave it

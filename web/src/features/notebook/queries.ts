@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answered, client, type Units } from "../../api/client";
+import { answered, client, type NotebookAnswer, type Units } from "../../api/client";
+import { answerOf } from "../../shared/questions";
 
 export type Asked = { find: string; kind: string; group: string; page: number; units: Units };
 
@@ -39,9 +40,19 @@ export function useTakeOut() {
   );
 }
 
-/** Answer every line of a file, and keep them as asked. */
+/** What would become of every line of a file; nothing is kept. */
+export function useLookAtNotebookFile() {
+  return useMutation({
+    mutationFn: async (text: string) => {
+      const ask = (key: string) => answered(client.POST("/api/notebook/file/look", { body: { key, text } }));
+      return (await answerOf<NotebookAnswer>(ask)).answer;
+    },
+  });
+}
+
+/** Keep the lines of a file as asked, each answered. */
 export function useNotebookFile() {
-  return useNotebookChange((body: { text: string; keep: "none" | "all" | "good" }) =>
+  return useNotebookChange((body: { text: string; keep: "all" | "good" }) =>
     answered(client.POST("/api/notebook/file", { body })),
   );
 }

@@ -45,7 +45,7 @@ const Frame = styled.div`
 `;
 
 type Value = string | number | boolean;
-type Props = { table: PlanTable; onTake: (path: string, value: Value) => void };
+type Props = { table: PlanTable; onTake?: (path: string, value: Value) => void };
 
 /** Things side by side; one of them is in force, another can be taken. */
 export function CompareTable({ table, onTake }: Props) {
@@ -81,7 +81,8 @@ export function CompareTable({ table, onTake }: Props) {
                   {row.takable && row.path !== null && (
                     <TextButton
                       aria-label={`take ${row.label}`}
-                      onPress={() => onTake(row.path as string, row.value as Value)}
+                      isDisabled={!onTake}
+                      onPress={() => onTake?.(row.path as string, row.value as Value)}
                     >
                       take
                     </TextButton>

@@ -82,10 +82,10 @@ export function HistoryScreen({ session, tools }: Props) {
   const runId = Number(useParams().runId);
   const navigate = useNavigate();
   const first = usePlan(runId, "metric");
-  const units = first.data?.run.units ?? "metric";
+  const units = first.data?.plan.run.units ?? "metric";
   const history = useHistory(runId, units);
   const [wrong, setWrong] = useState("");
-  const plan = first.data;
+  const plan = first.data?.plan;
   useEffect(() => {
     document.title = `History ${plan?.run.drawing_number ?? ""} · Noble Anvil`;
   }, [plan]);

@@ -71,6 +71,7 @@ describe("LineBar", () => {
       kind: "refused" as const,
       message: "Line 2, “x”: cannot be read\nLine 3, “y”: cannot be read",
       units: "metric" as const,
+      stop: "part",
     };
     const { user, onCancel } = lines({ trouble });
     await user.click(screen.getByRole("button", { name: /whole list/ }));

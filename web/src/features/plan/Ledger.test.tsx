@@ -2,12 +2,19 @@ import { render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { type ComponentProps, useState } from "react";
 import { describe, expect, it, vi } from "vitest";
-import type { Fact, PlanList } from "../../api/client";
+import type { Fact, PlanList, PlanTable } from "../../api/client";
 import { fact, plan, stop } from "../../tests/plan";
 import { Ledger } from "./Ledger";
 import type { Trouble } from "./useEditing";
 
-type More = { lists?: PlanList[]; trouble?: Trouble | null; lit?: string; was?: [string, string] };
+type More = {
+  tables?: PlanTable[];
+  isLate?: boolean;
+  lists?: PlanList[];
+  trouble?: Trouble | null;
+  lit?: string;
+  was?: [string, string];
+};
 
 /** The ledger with the heading in view kept beside it, as its screen does. */
 function Shown(props: Omit<ComponentProps<typeof Ledger>, "picked" | "onPick">) {
@@ -29,6 +36,7 @@ function show(facts: Fact[], more: More = {}) {
   render(
     <Shown
       stop={stop("force", { facts, lists: more.lists ?? [] })}
+      tables={{ content: more.tables, isLate: more.isLate ?? false }}
       revision={7}
       changes={new Map(more.was ? [more.was] : [])}
       lit={more.lit ?? null}
@@ -48,7 +56,7 @@ function trouble(more: Partial<Trouble> = {}): Trouble {
     kind: "refused",
     message: "Lower it.",
   } as const;
-  return { ...refused, units: "metric", ...more };
+  return { ...refused, units: "metric", stop: "force", ...more };
 }
 
 describe("Ledger", () => {

@@ -1,10 +1,11 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
-import type { Fact, Plan, Stop } from "../../api/client";
+import type { Fact, Plan, PlanTable, Stop } from "../../api/client";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { CompareTable } from "./CompareTable";
 import type { Changes } from "./changes";
 import { type FactActions, FactRow } from "./FactRow";
+import type { Latest } from "./kept";
 import { LineBar } from "./LineBar";
 import { ListBar } from "./ListBar";
 import type { Action } from "./queries";
@@ -51,8 +52,15 @@ const Tabs = styled.div`
   }
 `;
 
+const Tables = styled.div`
+  &[aria-busy] {
+    opacity: 0.5;
+  }
+`;
+
 type Props = FactActions & {
   stop: Stop;
+  tables: Latest<PlanTable[]>;
   changes: Changes;
   lit: string | null;
   troubles: Troubles;
@@ -76,8 +84,20 @@ export function groupInView(stop: Stop, picked: string | null, troubles: Trouble
 
 /** The facts of a stop. Facts that belong to one cut are shown a cut at a time. */
 export function Ledger(props: Props) {
-  const { stop, changes, lit, troubles, onList, revision, picked, onPick, lead, children, ...actions } =
-    props;
+  const {
+    stop,
+    tables,
+    changes,
+    lit,
+    troubles,
+    onList,
+    revision,
+    picked,
+    onPick,
+    lead,
+    children,
+    ...actions
+  } = props;
   const group = groupInView(stop, picked, troubles);
   const list = stop.lists.find((l) => l.lines !== null && l.path === group);
 
@@ -140,10 +160,8 @@ export function Ledger(props: Props) {
             inView={l.items.find((item) => item.id === group)?.id}
             onAdd={async (name, itemKind) => {
               const plan = await onList({ kind: "add", path: l.path, name, itemKind });
-              const made = plan?.stops
-                .flatMap((s) => s.lists)
-                .find((x) => x.path === l.path)
-                ?.items.at(-1);
+              const page = plan?.parts.find((part) => part.name === `stop:${stop.key}`)?.stop;
+              const made = page?.lists.find((x) => x.path === l.path)?.items.at(-1);
               if (made) onPick(made.id);
               return plan !== null;
             }}
@@ -151,11 +169,17 @@ export function Ledger(props: Props) {
           />
         ))}
       {children}
-      {stop.tables
-        .filter((t) => t.group === "" || t.group === group)
-        .map((t) => (
-          <CompareTable key={t.name} table={t} onTake={(path, value) => actions.onKeep(path, { value })} />
-        ))}
+      <Tables aria-busy={tables.isLate || undefined}>
+        {(tables.content ?? [])
+          .filter((t) => t.group === "" || t.group === group)
+          .map((t) => (
+            <CompareTable
+              key={t.name}
+              table={t}
+              onTake={tables.isLate ? undefined : (path, value) => actions.onKeep(path, { value })}
+            />
+          ))}
+      </Tables>
     </Section>
   );
 }

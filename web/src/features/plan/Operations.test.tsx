@@ -50,16 +50,47 @@ describe("Operations", () => {
   beforeEach(() => vi.restoreAllMocks());
 
   it("shows what settling found, and keeps it only when it is taken", async () => {
-    const ask = vi.spyOn(queries, "settle").mockResolvedValue(FOUND);
+    const ask = vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer: FOUND });
     const { onDo, user } = show("c2");
     await user.click(screen.getByRole("button", { name: "Settle Rough" }));
-    expect(ask).toHaveBeenCalledWith(1, "s1", "c2", "metric");
+    expect(ask.mock.lastCall?.slice(0, 2)).toEqual([
+      { runId: 1, units: "metric", setup: "s1", revision: 4 },
+      "c2",
+    ]);
     expect(screen.getByText("the grip at speed (1.25 min without it), then the finish")).toBeInTheDocument();
     expect(screen.getByText("gives up: the breaker's depth")).toBeInTheDocument();
     expect(onDo).not.toHaveBeenCalled();
     await user.click(screen.getByRole("button", { name: "Take it" }));
-    expect(onDo).toHaveBeenCalledWith({ kind: "settle", setup: "s1", cut: "c2", base: 4 });
+    expect(onDo).toHaveBeenCalledWith({ kind: "settle", setup: "s1", question: "q1", base: 4 });
     expect(screen.queryByRole("button", { name: "Take it" })).toBeNull();
+  });
+
+  it("takes nothing that was found for a draft that is gone", async () => {
+    const answer = { ...FOUND, revision: 3 };
+    vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer });
+    const { user } = show("c2");
+    await user.click(screen.getByRole("button", { name: "Settle Rough" }));
+    expect(screen.getByRole("button", { name: "Take it" })).toBeDisabled();
+    expect(screen.getByRole("status")).toHaveTextContent("the plan has changed since: settle it again");
+  });
+
+  it("tells how far it has come, and stops when it is told to", async () => {
+    let stopped: AbortSignal | undefined;
+    vi.spyOn(queries, "settle").mockImplementation((_, __, signal, onStanding) => {
+      stopped = signal;
+      onStanding({ state: "working", before: 0, done: 6, of: 22, told: "" });
+      return new Promise((_resolve, reject) => {
+        signal.addEventListener("abort", () => reject(new DOMException("", "AbortError")));
+      });
+    });
+    const { user } = show("c2");
+    await user.click(screen.getByRole("button", { name: "Settle the set-up" }));
+    expect(await screen.findByText(/7 of 22/)).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "Settle Rough" })).toBeDisabled();
+    await user.click(screen.getByRole("button", { name: "stop it" }));
+    expect(stopped?.aborted).toBe(true);
+    expect(screen.queryByRole("alert")).toBeNull();
+    expect(screen.getByRole("button", { name: "Settle Rough" })).toBeEnabled();
   });
 
   it("says why nothing can be settled", async () => {

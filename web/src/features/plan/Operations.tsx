@@ -1,6 +1,7 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { fieldErrors, type Plan, type PlanList, type Settled, said } from "../../api/client";
+import { type Standing, standingWords } from "../../shared/questions";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { type Action, type OfSide, settle } from "./queries";
@@ -67,10 +68,13 @@ type Props = {
 
 /** What is done with whole operations: proposed, put in order, split, settled. */
 export function Operations({ of, list, cut, onDo }: Props) {
-  const { runId, units, setup, revision } = of;
-  const [found, setFound] = useState<{ cut: string | null; answer: Settled } | null>(null);
+  const { setup, revision } = of;
+  const [found, setFound] = useState<{ key: string; answer: Settled } | null>(null);
   const [wrong, setWrong] = useState("");
-  const [busy, setBusy] = useState(false);
+  const [standing, setStanding] = useState<Standing | null>(null);
+  const asking = useRef<AbortController | null>(null);
+  useEffect(() => () => asking.current?.abort(), []);
+  const busy = standing !== null;
   const place = list.items.findIndex((item) => item.id === cut);
   const here = list.items[place];
   if (!list.may_add && !list.items.some((item) => item.may_take_out)) return null;
@@ -80,18 +84,20 @@ export function Operations({ of, list, cut, onDo }: Props) {
     void onDo({ kind: "move", path, behind: list.items[at]?.id ?? "", base: revision });
 
   async function look(which: string | null) {
-    setBusy(true);
+    const controller = new AbortController();
+    asking.current = controller;
+    setStanding({ state: "waiting", before: 0, done: 0, of: 0, told: "" });
     setWrong("");
     setFound(null);
     try {
-      setFound({ cut: which, answer: await settle(runId, setup, which, units) });
+      setFound(await settle(of, which, controller.signal, setStanding));
     } catch (error) {
-      setWrong(Object.values(fieldErrors(error))[0] ?? said(error));
+      if (!controller.signal.aborted) setWrong(Object.values(fieldErrors(error))[0] ?? said(error));
     }
-    setBusy(false);
+    setStanding(null);
   }
   async function take() {
-    if (found && (await onDo({ kind: "settle", setup, cut: found.cut, base: revision }))) setFound(null);
+    if (found && (await onDo({ kind: "settle", setup, question: found.key, base: revision }))) setFound(null);
   }
   return (
     <>
@@ -120,7 +126,12 @@ export function Operations({ of, list, cut, onDo }: Props) {
             ? "propose all operations again from the profile"
             : "propose operations from the profile"}
         </TextButton>
-        {busy && <span role="status">Trying all combinations …</span>}
+        {busy && (
+          <>
+            <span role="status">Trying all combinations … {standingWords(standing)}</span>
+            <TextButton onPress={() => asking.current?.abort()}>stop it</TextButton>
+          </>
+        )}
       </Bar>
       {wrong && <Wrong role="alert">{wrong}</Wrong>}
       {found && (
@@ -156,11 +167,13 @@ export function Operations({ of, list, cut, onDo }: Props) {
             </tbody>
           </table>
           <Bar>
-            <Button onPress={() => void take()}>Take it</Button>
+            <Button onPress={() => void take()} isDisabled={found.answer.revision !== revision}>
+              Take it
+            </Button>
             <TextButton onPress={() => setFound(null)}>leave it</TextButton>
             {found.answer.revision !== revision && (
               <span role="status">
-                Found for draft {found.answer.revision}; it is settled anew when taken.
+                Found for draft {found.answer.revision}, and the plan has changed since: settle it again.
               </span>
             )}
           </Bar>

@@ -1,14 +1,16 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
-import { type Plan, Refused, type Session, type Units } from "../../api/client";
+import { Refused, type Session, type Units } from "../../api/client";
 import { useOfferHits } from "../../shared/find/LocalHits";
 import { Button } from "../../shared/ui/Button";
 import { Blank } from "../../shared/ui/Page";
-import { fold, size } from "../../shared/ui/theme";
+import { colour, fold, size, space } from "../../shared/ui/theme";
+import { useInView } from "../../shared/ui/useInView";
 import { Banners } from "./Banners";
 import { useChanges } from "./changes";
 import { hitsOf, titleOf, useFocusedFact } from "./findable";
+import { latest, partOf, type Shown, shownOf, stopOf } from "./kept";
 import { groupInView, Ledger } from "./Ledger";
 import { PlanHeader } from "./PlanHeader";
 import { PlanPicture } from "./PlanPicture";
@@ -18,6 +20,7 @@ import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
 import { AboveLedger, BelowLedger, InSlip } from "./StopExtras";
 import { useEditing } from "./useEditing";
+import { useLateParts } from "./useLateParts";
 import { useLive } from "./useLive";
 import { useShortcuts } from "./useShortcuts";
 import { WorkingSheet } from "./WorkingSheet";
@@ -72,6 +75,11 @@ const Lower = styled.div`
   min-width: 0;
 `;
 
+const Opening = styled.p`
+  padding: ${space(4)};
+  color: ${colour("soft")};
+`;
+
 type Props = { session: Session; tools: ReactNode };
 
 /** The draft or release asked for in the address, where an earlier state is looked at. */
@@ -90,7 +98,8 @@ function useUnits(runId: number) {
   const known = chosen?.runId === runId;
   // The run itself says in which units it opens; it is asked once.
   const first = usePlan(runId, known ? null : "metric");
-  if (!known && first.data?.run.id === runId) setChosen({ runId, units: first.data.run.units });
+  const run = first.data?.plan.run;
+  if (!known && run?.id === runId) setChosen({ runId, units: run.units });
   const units: Units = known ? chosen.units : "metric";
   return [units, (next: Units) => setChosen({ runId, units: next })] as const;
 }
@@ -102,33 +111,70 @@ export function PlanScreen({ session, tools }: Props) {
   const at = useMoment();
   const navigate = useNavigate();
   const [units, setUnits] = useUnits(runId);
-  const query = usePlan(runId, units);
+  const [views, setViews] = useState<Readonly<Record<string, string>>>({});
+  const [lastSide, setLastSide] = useState<{ index: number; id: string }>({ index: 0, id: "" });
+  const look = { stop: key ?? "", picture: views[key?.split("-")[0] ?? ""] ?? "", setup: lastSide.id };
+  const looked = useRef(look);
+  useEffect(() => {
+    looked.current = look;
+  });
+  const query = usePlan(runId, units, () => looked.current);
   const past = usePlanAt(runId, units, at);
-  const kept = query.data?.run.id === runId ? query.data : undefined;
-  const editing = useEditing(runId, units, kept, session.name);
-  const live = useLive(runId, units, kept, session.name, editing.sendWaiting);
-  const shown: Plan | undefined = at === null ? (editing.draft ?? kept) : past.data;
-  const changes = useChanges(kept, at === null ? shown : kept);
+  const kept = query.data?.plan.run.id === runId ? query.data : undefined;
+  const editing = useEditing(runId, units, kept, session.name, look);
+  const { draft } = editing;
+  const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
+  const state: Shown | undefined = at === null ? kept && shownOf(kept, draft) : past.data;
+  const shown = state?.plan;
+  const changes = useChanges(at === null ? kept : undefined, at === null ? draft : null);
   const [lit, setLit] = useState<string | null>(null);
   const [working, setWorking] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
-  const [lastSide, setLastSide] = useState(0);
   const [helpOpen, setHelpOpen] = useState(false);
   // An address without a stop, or with one that is gone, leads to the first of that name, else to the first.
-  const stop =
+  const line =
     shown?.stops.find((s) => s.key === key) ??
     shown?.stops.find((s) => s.name === key?.split("-")[0]) ??
     shown?.stops[0];
-  if (stop?.side != null && stop.side !== lastSide) setLastSide(stop.side);
+  if (line?.side != null && line.setup !== null && line.side !== lastSide.index)
+    setLastSide({ index: line.side, id: line.setup });
+  const side = shown?.sides[lastSide.index] ?? shown?.sides[0];
+  const stop = state && stopOf(state, line);
+  const group = stop && groupInView(stop, picked, editing.troubles);
+  const offers = stop?.offers.filter((o) => o.group === "" || o.group === group) ?? [];
+  const chosen = offers.find((o) => o.name === (line && views[line.name])) ?? offers[0];
+  const pictured = chosen && line && side ? partOf(chosen, line, side.id) : undefined;
+  const below = useRef<HTMLDivElement>(null);
+  const isBelow = useInView(below, stop?.key ?? "");
+  const named = (name: string) => `${name}:${line?.key ?? ""}`;
+  const openAnswer = stop?.answers.find((a) => a.name === working);
+  useLateParts({
+    runId,
+    units,
+    kept: at === null ? kept : undefined,
+    draft,
+    names: [
+      ...(stop && pictured ? [pictured, named("helps")] : []),
+      ...(stop && isBelow ? [named("tables"), named("pictures")] : []),
+      ...(openAnswer ? [`${named("working")}:${openAnswer.name}`] : []),
+    ],
+    lay: editing.lay,
+  });
+  // Another stop came into view: it is asked for in full.
+  const isMissing = at === null && draft === null && kept !== undefined && line !== undefined && !stop;
+  const { refetch } = query;
+  useEffect(() => {
+    if (isMissing && key !== undefined) void refetch();
+  }, [isMissing, key, refetch]);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
-  useOfferHits(hitsOf(kept));
+  useOfferHits(hitsOf(kept?.plan));
   useFocusedFact(stop);
 
   useEffect(() => {
     if (shown)
-      document.title = `${shown.run.drawing_number} ${shown.run.name}: ${stop?.title ?? ""} · Noble Anvil`;
-  }, [shown, stop]);
+      document.title = `${shown.run.drawing_number} ${shown.run.name}: ${line?.title ?? ""} · Noble Anvil`;
+  }, [shown, line]);
 
   function switchUnits(to: Units) {
     // What is being typed is kept in the units it was typed in, before they change.
@@ -136,7 +182,9 @@ export function PlanScreen({ session, tools }: Props) {
     setUnits(to);
   }
   // By keys: the part's stops and those of the side in view.
-  const reachable = (shown?.stops ?? []).filter((s) => s.side === null || s.side === lastSide).slice(0, 9);
+  const reachable = (shown?.stops ?? [])
+    .filter((s) => s.side === null || s.side === lastSide.index)
+    .slice(0, 9);
   const undo = () => void editing.act({ kind: "undo" });
   const redo = () => void editing.act({ kind: "redo" });
   const help = () => setHelpOpen((open) => !open);
@@ -162,15 +210,12 @@ export function PlanScreen({ session, tools }: Props) {
       </Blank>
     );
   }
-  if (!shown || !stop) return <Blank>Opening the plan …</Blank>;
+  if (!state || !shown || !line) return <Blank>Opening the plan …</Blank>;
 
-  const answer = stop.answers.find((a) => a.name === working);
-  const side = shown.sides[lastSide] ?? shown.sides[0];
   const { troubles } = editing;
-  const group = groupInView(stop, picked, troubles);
-  const troubled = shown.stops.filter((s) => s.facts.some((f) => f.path !== null && f.path in troubles));
-  const elsewhere = troubled.find((s) => s.key !== stop.key);
-  const here = troubled.includes(stop);
+  const places = Object.values(troubles).map((t) => t.stop);
+  const elsewhere = shown.stops.find((s) => s.key !== line.key && places.includes(s.key));
+  const here = stop?.facts.some((f) => f.path !== null && f.path in troubles) ?? false;
   const said = [
     editing.told,
     live.isSilent && editing.unsent === 0 && "The server does not answer; what you keep waits here.",
@@ -180,14 +225,16 @@ export function PlanScreen({ session, tools }: Props) {
     editing.othersWaiting &&
       `An entry typed in ${units === "metric" ? "inches" : "millimetres"} is not kept.`,
     here && "The drawing shows the last good state.",
-    !here && editing.draft && "Preview: Enter keeps it, Escape puts it back.",
+    !here && draft && "Preview: Enter keeps it, Escape puts it back.",
   ].filter((s): s is string => Boolean(s));
-  const extras = {
+  const last = at === null ? kept : undefined;
+  const extras = stop && {
     plan: shown,
     stop,
     side,
     group,
-    revision: at === null ? (kept?.revision ?? 0) : null,
+    pictures: latest(state, last, named("pictures"), (p) => p.pictures),
+    revision: at === null ? (kept?.plan.revision ?? 0) : null,
     mayKeep: session.role !== "operator",
     onTake: editing.act,
     onKeep: editing.keep,
@@ -206,20 +253,22 @@ export function PlanScreen({ session, tools }: Props) {
       <Banners
         plan={shown}
         past={at !== null}
-        stop={stop.key}
+        stop={line.key}
         mayPlan={session.role === "owner" || session.role === "planner"}
         onKeep={editing.keep}
       />
       <Body>
-        <Rail plan={shown} side={lastSide} at={stop.key} changes={changes} search={search} />
+        <Rail plan={shown} side={lastSide.index} at={line.key} changes={changes} search={search} />
         <PlanPicture
-          stop={stop}
-          side={side}
-          group={group}
+          stop={line}
+          offers={offers}
+          chosen={chosen}
+          part={pictured === undefined ? undefined : state.parts.get(pictured)}
           lit={lit}
           changes={changes}
           pull={editing}
           onLight={setLit}
+          onChoose={(name) => setViews((all) => ({ ...all, [line.name]: name }))}
         >
           {elsewhere && (
             <p role="status">
@@ -237,12 +286,20 @@ export function PlanScreen({ session, tools }: Props) {
           ))}
         </PlanPicture>
         <Lower>
-          {answer ? (
-            <WorkingSheet answer={answer} units={units} onClose={() => setWorking(null)} />
+          {!stop || !extras ? (
+            <Opening>Opening {line.title} …</Opening>
+          ) : openAnswer ? (
+            <WorkingSheet
+              answer={openAnswer}
+              steps={state.parts.get(`${named("working")}:${openAnswer.name}`)?.steps ?? undefined}
+              units={units}
+              onClose={() => setWorking(null)}
+            />
           ) : (
             <Ledger
               key={stop.key}
               stop={stop}
+              tables={latest(state, last, named("tables"), (p) => p.tables)}
               changes={changes}
               lit={lit}
               troubles={troubles}
@@ -259,21 +316,25 @@ export function PlanScreen({ session, tools }: Props) {
               onLight={setLit}
               lead={<AboveLedger {...extras} />}
             >
+              <div ref={below} />
               <BelowLedger {...extras} />
             </Ledger>
           )}
         </Lower>
-        <Slip
-          stop={stop}
-          changes={changes}
-          lit={lit}
-          working={working}
-          onWorking={setWorking}
-          onHelp={(h) => editing.keep(h.path, { value: h.value as string | number | boolean })}
-          onLight={setLit}
-        >
-          <InSlip plan={shown} stop={stop} side={side} />
-        </Slip>
+        {stop && extras && (
+          <Slip
+            stop={stop}
+            helps={latest(state, last, named("helps"), (p) => p.helps)}
+            changes={changes}
+            lit={lit}
+            working={working}
+            onWorking={setWorking}
+            onHelp={(h) => editing.keep(h.path, { value: h.value as string | number | boolean })}
+            onLight={setLit}
+          >
+            <InSlip plan={shown} stop={stop} side={side} />
+          </Slip>
+        )}
       </Body>
       <ShortcutSheet stops={reachable.length} isOpen={helpOpen} onClose={() => setHelpOpen(false)} />
     </Page>

@@ -1,6 +1,6 @@
 import { NavLink } from "react-router";
 import styled from "styled-components";
-import type { Plan, Stop } from "../../api/client";
+import type { Plan, StopLine } from "../../api/client";
 import { Mark } from "../../shared/ui/Mark";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
@@ -149,7 +149,7 @@ type Props = {
 /** The route: the part's stops, then the stops of the side in view, and the figures to carry to the machine. */
 export function Rail({ plan, side, at, changes, search = "" }: Props) {
   const inView = plan.sides[side] ?? plan.sides[0];
-  const item = (stop: Stop) => (
+  const item = (stop: StopLine) => (
     <li key={stop.key}>
       <Link
         to={{ pathname: `/runs/${plan.run.id}/${stop.key}`, search }}

@@ -144,7 +144,7 @@ function ReleaseForm({ runId, page, units }: FormProps) {
 /** Releasing a plan to the machine, and what was released before, compared. */
 export function ReleaseScreen({ session, tools }: { session: Session; tools: ReactNode }) {
   const runId = Number(useParams().runId);
-  const units = usePlan(runId, "metric").data?.run.units ?? "metric";
+  const units = usePlan(runId, "metric").data?.plan.run.units ?? "metric";
   const query = useReleases(runId, units);
   const [pair, setPair] = useState<{ number: number; other: number | null } | null>(null);
   const page = query.data;

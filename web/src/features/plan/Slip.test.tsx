@@ -1,14 +1,19 @@
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import type { Stop } from "../../api/client";
+import type { Help, Stop } from "../../api/client";
 import { answer, help, note, stop } from "../../tests/plan";
 import { Slip } from "./Slip";
 
-function show(given: Stop, more: { working?: string | null; was?: string } = {}) {
+type More = { working?: string | null; was?: string; helps?: Help[]; isLate?: boolean };
+
+function show(given: Stop, more: More = {}) {
   const on = { onWorking: vi.fn(), onHelp: vi.fn(), onLight: vi.fn() };
   const changes = new Map(more.was ? [[`answer:${given.name}:cap`, more.was]] : []);
-  render(<Slip stop={given} changes={changes} lit={null} working={more.working ?? null} {...on} />);
+  const helps = { content: more.helps, isLate: more.isLate ?? false };
+  render(
+    <Slip stop={given} helps={helps} changes={changes} lit={null} working={more.working ?? null} {...on} />,
+  );
   return { ...on, user: userEvent.setup() };
 }
 
@@ -39,11 +44,11 @@ describe("Slip", () => {
   const stopped = stop("force", {
     state: "stopped",
     notes: [note("info", "Told last."), note("caution", "Mind."), note("stop", "Too fast.")],
-    helps: [help("Hold the clamp to 800"), help("Thinner air", { settles: false })],
   });
+  const helps = [help("Hold the clamp to 800"), help("Thinner air", { settles: false })];
 
   it("says what stops first, as an alert, then what would help, then cautions", () => {
-    show(stopped);
+    show(stopped, { helps });
     expect(screen.getByRole("alert")).toHaveTextContent("Stopped. Too fast.");
     const text = document.body.textContent ?? "";
     const order = ["Too fast.", "Hold the clamp to 800", "Mind.", "Told last."].map((t) => text.indexOf(t));
@@ -51,23 +56,29 @@ describe("Slip", () => {
   });
 
   it("puts cautions before helps where nothing is stopped, and offers no button", () => {
-    show({ ...stopped, state: "settled", notes: stopped.notes.slice(1, 2) });
+    show({ ...stopped, state: "settled", notes: stopped.notes.slice(1, 2) }, { helps });
     const text = document.body.textContent ?? "";
     expect(text.indexOf("Mind.")).toBeLessThan(text.indexOf("Hold the clamp"));
     expect(screen.queryByRole("button")).toBeNull();
   });
 
   it("takes a help that settles; one that does not is only told", async () => {
-    const { user, onHelp } = show(stopped);
+    const { user, onHelp } = show(stopped, { helps });
     expect(screen.queryByRole("button", { name: "Thinner air" })).toBeNull();
     await user.click(screen.getByRole("button", { name: "Hold the clamp to 800" }));
-    expect(onHelp).toHaveBeenCalledExactlyOnceWith(stopped.helps[0]);
+    expect(onHelp).toHaveBeenCalledExactlyOnceWith(helps[0]);
   });
 
   it("offers nothing to who may only look", () => {
-    show({ ...stopped, helps: stopped.helps.map((h) => ({ ...h, takable: false })) });
+    show(stopped, { helps: helps.map((h) => ({ ...h, takable: false })) });
     expect(screen.queryByRole("button")).toBeNull();
     expect(screen.getByText("Hold the clamp to 800")).toBeInTheDocument();
+  });
+
+  it("takes no help that was tried for another plan than the one shown", () => {
+    show(stopped, { helps, isLate: true });
+    expect(screen.getByRole("button", { name: "Hold the clamp to 800" })).toBeDisabled();
+    expect(screen.getByLabelText("What would help")).toHaveAttribute("aria-busy", "true");
   });
 
   it("says why there is nothing to answer", () => {

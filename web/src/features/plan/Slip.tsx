@@ -5,6 +5,7 @@ import { Button, TextButton } from "../../shared/ui/Button";
 import { NoteBox } from "../../shared/ui/NoteBox";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
+import type { Latest } from "./kept";
 
 const Aside = styled.aside`
   padding: ${space(4)} ${space(4.5)};
@@ -96,6 +97,9 @@ const Rest = styled.div`
 `;
 
 const Helps = styled.section`
+  &[aria-busy] {
+    opacity: 0.5;
+  }
   h2 {
     font: 400 ${type.label} ${face.narrow};
     color: ${colour("soft")};
@@ -183,6 +187,7 @@ function AnswerBlock({ answer, was, lit, isOpen, onWorking, onLight }: AnswerPro
 
 type Props = {
   stop: Stop;
+  helps: Latest<Help[]>;
   changes: Changes;
   lit: string | null;
   working: string | null;
@@ -194,7 +199,17 @@ type Props = {
 };
 
 /** The answers of a stop, what must be said about them, and what would help. */
-export function Slip({ stop, changes, lit, working, onWorking, onHelp, onLight, children }: Props) {
+export function Slip({
+  stop,
+  helps: tried,
+  changes,
+  lit,
+  working,
+  onWorking,
+  onHelp,
+  onLight,
+  children,
+}: Props) {
   const said = (level: Note["level"]) =>
     stop.notes
       .filter((n) => n.level === level)
@@ -204,14 +219,16 @@ export function Slip({ stop, changes, lit, working, onWorking, onHelp, onLight, 
         </NoteBox>
       ));
   const stopped = stop.state === "stopped";
-  const helps = stop.helps.length > 0 && (
-    <Helps aria-label="What would help">
+  const helps = tried.content && tried.content.length > 0 && (
+    <Helps aria-label="What would help" aria-busy={tried.isLate || undefined}>
       <h2>{stopped ? "What would help" : "What would lift the cap"}</h2>
       <ul>
-        {stop.helps.map((help) => (
+        {tried.content.map((help) => (
           <li key={`${help.path} ${help.label}`}>
             {help.takable && stopped && help.settles ? (
-              <Button onPress={() => onHelp(help)}>{help.label}</Button>
+              <Button onPress={() => onHelp(help)} isDisabled={tried.isLate}>
+                {help.label}
+              </Button>
             ) : (
               <span>{help.label}</span>
             )}

@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
 import { client } from "../../api/client";
+import { question } from "../../tests/plan";
 import { SolvedTable } from "./SolvedTable";
 
 const table = {
@@ -17,7 +18,7 @@ const table = {
 
 function show(answer: Promise<unknown>) {
   const get = vi
-    .spyOn(client, "GET")
+    .spyOn(client, "POST")
     .mockReset()
     .mockReturnValue(answer as never);
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
@@ -29,12 +30,13 @@ function show(answer: Promise<unknown>) {
   return { get, at, ...render(at(7)) };
 }
 
-const ok = (data: unknown) => Promise.resolve({ response: new Response(null, { status: 200 }), data });
+const ok = (data: unknown) =>
+  Promise.resolve({ response: new Response(null, { status: 202 }), data: question(data) });
 
 describe("SolvedTable", () => {
   it("says that it is being solved until it arrives, and for which draft it was", async () => {
     show(ok({ revision: 7, table }));
-    expect(screen.getByText("Solving the real contact …")).toBeInTheDocument();
+    expect(await screen.findByText("Solving the real contact …")).toBeInTheDocument();
     expect(await screen.findByRole("table", { name: "The real contact" })).toHaveTextContent("0.004 mm");
     expect(screen.getByText("Solved for draft 7: the elastic wall in rigid jaws.")).toBeInTheDocument();
   });
@@ -46,7 +48,7 @@ describe("SolvedTable", () => {
     expect(get).toHaveBeenCalledTimes(1);
     rerender(at(8));
     await screen.findByRole("table");
-    expect(get).toHaveBeenCalledTimes(2);
+    await vi.waitFor(() => expect(get).toHaveBeenCalledTimes(2));
   });
 
   it("shows nothing for a solid part, and tells when there is no answer", async () => {

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
-import type { Plan, Side, Stop } from "../../api/client";
+import type { Picture, Plan, Side, Stop } from "../../api/client";
 import { DrawingPanel } from "./DrawingPanel";
+import type { Latest } from "./kept";
 import { Operations } from "./Operations";
 import { FeedBars } from "./Pictures";
 import { ProgramBlock } from "./ProgramBlock";
@@ -12,6 +13,7 @@ import { ToolsPanel } from "./ToolsPanel";
 type Shown = { plan: Plan; stop: Stop; side: Side | undefined };
 
 type ExtrasProps = Shown & {
+  pictures: Latest<Picture[]>;
   /** The draft as it is; null while an earlier state is looked at. */
   revision: number | null;
   /** The heading in view. */
@@ -40,9 +42,9 @@ export function AboveLedger(props: ExtrasProps) {
 
 /** What a stop has below its facts: pictures and panels of the heading in view, and what is solved by itself. */
 export function BelowLedger(props: ExtrasProps) {
-  const { plan, stop, group, revision, mayKeep, onTake, onKeep } = props;
+  const { plan, stop, pictures, group, revision, mayKeep, onTake, onKeep } = props;
   const of = sideOf(props);
-  const bars = stop.pictures.find((p) => p.kind === "bars" && p.group === group);
+  const bars = pictures.content?.find((p) => p.kind === "bars" && p.group === group);
   const name = stop.headings.find((h) => h.key === group)?.title;
   const cut = of && group !== undefined && name !== undefined ? { of: { ...of, cut: group }, name } : null;
   return (

@@ -1,7 +1,7 @@
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeAll, describe, expect, it, vi } from "vitest";
-import { answer } from "../../tests/plan";
+import { answer, STEP } from "../../tests/plan";
 import { WorkingSheet } from "./WorkingSheet";
 
 describe("WorkingSheet", () => {
@@ -13,7 +13,12 @@ describe("WorkingSheet", () => {
   it("shows formula, figures put in, value, unit, source and whether that is typical", async () => {
     const onClose = vi.fn();
     render(
-      <WorkingSheet answer={answer("cap", { label: "Never above" })} units="metric" onClose={onClose} />,
+      <WorkingSheet
+        answer={answer("cap", { label: "Never above" })}
+        steps={[STEP]}
+        units="metric"
+        onClose={onClose}
+      />,
     );
     const sheet = screen.getByRole("region", { name: "Working of Never above" });
     expect(sheet).toHaveTextContent("F_c = z · S · ω² = 3 · 0.1 · 100²");
@@ -25,7 +30,7 @@ describe("WorkingSheet", () => {
   });
 
   it("says in which units it was worked when the screen shows inches", () => {
-    render(<WorkingSheet answer={answer("cap")} units="inch" onClose={vi.fn()} />);
+    render(<WorkingSheet answer={answer("cap")} steps={undefined} units="inch" onClose={vi.fn()} />);
     expect(screen.getByText("worked in millimetres and newtons")).toBeInTheDocument();
   });
 });

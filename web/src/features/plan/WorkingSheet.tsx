@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import styled from "styled-components";
-import type { Answer, Units } from "../../api/client";
+import type { Answer, Step, Units } from "../../api/client";
 import { dress } from "../../shared/quantity/dress";
 import { TextButton } from "../../shared/ui/Button";
 import { Tag } from "../../shared/ui/Tag";
@@ -52,10 +52,10 @@ const Line = styled.li`
   }
 `;
 
-type Props = { answer: Answer; units: Units; onClose: () => void };
+type Props = { answer: Answer; steps: readonly Step[] | undefined; units: Units; onClose: () => void };
 
 /** How an answer came about: each step with its formula, the figures put in, and its source. */
-export function WorkingSheet({ answer, units, onClose }: Props) {
+export function WorkingSheet({ answer, steps, units, onClose }: Props) {
   const sheet = useRef<HTMLElement>(null);
   // On a tablet the sheet lies below the fold: bring it into view for the answer that was asked.
   // biome-ignore lint/correctness/useExhaustiveDependencies: runs when another answer is asked
@@ -70,7 +70,7 @@ export function WorkingSheet({ answer, units, onClose }: Props) {
         <TextButton onPress={onClose}>back to the facts</TextButton>
       </header>
       <ol>
-        {answer.steps.map((step, i) => (
+        {(steps ?? []).map((step, i) => (
           <Line key={`${step.symbol} ${i}`}>
             <p>
               {step.label} · {step.source} {step.basis === "typical" && <Tag>typical</Tag>}

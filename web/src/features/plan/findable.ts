@@ -1,18 +1,18 @@
 import { useEffect } from "react";
 import { useLocation } from "react-router";
-import type { Plan, Stop } from "../../api/client";
-import type { LocalHit } from "../../shared/find/LocalHits";
+import type { Plan, Stop, StopLine } from "../../api/client";
+import type { Offered } from "../../shared/find/LocalHits";
 
-const cache = new WeakMap<Plan, readonly LocalHit[]>();
-const NOTHING: readonly LocalHit[] = [];
+const cache = new WeakMap<Plan, Offered>();
+const NOTHING: Offered = { hits: [], plan: null };
 
 /** A stop's title, with its side where a plan has two. */
-export function titleOf(plan: Plan, stop: Stop): string {
+export function titleOf(plan: Plan, stop: StopLine): string {
   return stop.side === null || plan.sides.length < 2 ? stop.title : `${stop.title}, side ${stop.side + 1}`;
 }
 
-/** What the find box can jump to in a plan: its stops, its facts, its history. */
-export function hitsOf(plan: Plan | undefined): readonly LocalHit[] {
+/** What the find box can jump to in a plan by itself: its stops and its history. Facts it asks the server for. */
+export function hitsOf(plan: Plan | undefined): Offered {
   if (!plan) return NOTHING;
   const known = cache.get(plan);
   if (known) return known;
@@ -23,23 +23,15 @@ export function hitsOf(plan: Plan | undefined): readonly LocalHit[] {
     detail: `stop · ${s.line}`,
     to: `${base}/${s.key}`,
   }));
-  const facts = plan.stops.flatMap((s) =>
-    s.facts.map((f) => ({
-      key: `fact ${s.key} ${f.name}`,
-      title: f.group ? `${s.headings.find((h) => h.key === f.group)?.title ?? f.group}: ${f.label}` : f.label,
-      detail: `${[f.text || "empty", f.unit].join(" ").trim()} · ${titleOf(plan, s)}`,
-      to: `${base}/${s.key}#${encodeURIComponent(f.name)}`,
-    })),
-  );
   const history = {
     key: "history",
     title: "History",
     detail: `draft ${plan.revision}`,
     to: `${base}/history`,
   };
-  const hits = [...stops, ...facts, history];
-  cache.set(plan, hits);
-  return hits;
+  const offered = { hits: [...stops, history], plan: { run: plan.run.id, units: plan.units } };
+  cache.set(plan, offered);
+  return offered;
 }
 
 /** The fact named in the address, brought into view and focused, once it is there. */

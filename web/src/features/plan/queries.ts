@@ -5,8 +5,19 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
-import { answered, client, type Plan, type Units } from "../../api/client";
+import {
+  answered,
+  type Check,
+  client,
+  type Plan,
+  type PlanParts,
+  type Preview,
+  type Settled,
+  type Units,
+} from "../../api/client";
 import type { EntryValue } from "../../shared/outbox";
+import { answerOf, type Standing } from "../../shared/questions";
+import { digests, type Kept, sinceOf, taken } from "./kept";
 
 export type { EntryValue };
 
@@ -19,19 +30,57 @@ export function planKey(runId: number, units: Units) {
 
 const path = (runId: number) => ({ path: { run_id: runId } });
 
-/** A run's plan as it is kept, in the units asked for. */
-export function usePlan(runId: number, units: Units | null) {
+/** What a screen shows of a plan: the stop in view, its picture by name, for a stop of the part the set-up. */
+export type Look = { stop: string; picture: string; setup: string };
+
+/** What is shown, with what the browser holds of it. */
+export type Looking = Look & { held: string[] };
+
+const NO_LOOK: Look = { stop: "", picture: "", setup: "" };
+
+/** A look with the digests of what is held for the stop and the picture in view. */
+export function looking(look: Look, kept: Kept | undefined): Looking {
+  const shown = (name: string) => name === `stop:${look.stop}` || /^(drawing|pictures):/.test(name);
+  return { ...look, held: digests(kept, shown) };
+}
+
+/** A run's plan as it is kept, in the units asked for; of its parts those that the screen shows. */
+export function usePlan(runId: number, units: Units | null, look: () => Look = () => NO_LOOK) {
+  const queries = useQueryClient();
+  const queryKey = planKey(runId, units ?? "metric");
   return useQuery({
-    queryKey: planKey(runId, units ?? "metric"),
+    queryKey,
     enabled: units !== null,
     placeholderData: keepPreviousData,
-    queryFn: () =>
-      answered(
-        client.GET("/api/runs/{run_id}/plan", {
-          params: { ...path(runId), query: { units: units ?? "metric" } },
-        }),
-      ),
+    structuralSharing: false,
+    queryFn: async () => {
+      const before = queries.getQueryData<Kept>(queryKey);
+      const query = { units: units ?? "metric", ...looking(look(), before) };
+      const since = before ? { since: sinceOf(before) } : {};
+      const plan = await answered(
+        client.GET("/api/runs/{run_id}/plan", { params: { ...path(runId), query: { ...query, ...since } } }),
+      );
+      return taken(queries.getQueryData<Kept>(queryKey), plan);
+    },
   });
+}
+
+/** Parts of a plan that come into view later, of the kept one or of a preview. */
+export function planParts(
+  runId: number,
+  units: Units,
+  names: string[],
+  held: string[],
+  entry: { path: string; text: string } | null,
+  signal: AbortSignal,
+): Promise<PlanParts> {
+  return answered(
+    client.POST("/api/runs/{run_id}/parts", {
+      params: path(runId),
+      body: { units, names, held, entry: entry && { ...entry, units } },
+      signal,
+    }),
+  );
 }
 
 /** An earlier state of a plan: a draft of it, or a release. */
@@ -43,9 +92,13 @@ export function usePlanAt(runId: number, units: Units, at: Moment | null) {
     queryKey: ["plan at", runId, units, at],
     enabled: at !== null,
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () =>
-      answered(
-        client.GET("/api/runs/{run_id}/plan", { params: { ...path(runId), query: { units, ...at } } }),
+    structuralSharing: false,
+    queryFn: async () =>
+      taken(
+        undefined,
+        await answered(
+          client.GET("/api/runs/{run_id}/plan", { params: { ...path(runId), query: { units, ...at } } }),
+        ),
       ),
   });
 }
@@ -87,11 +140,12 @@ export function previewEdit(
   entry: EntryValue,
   units: Units,
   signal: AbortSignal,
-): Promise<Plan> {
+  look: Looking,
+): Promise<Preview> {
   return answered(
     client.POST("/api/runs/{run_id}/preview", {
       params: path(runId),
-      body: { path: factPath, units, ...entry },
+      body: { path: factPath, units, ...look, ...entry },
       signal,
     }),
   );
@@ -105,11 +159,12 @@ export function keepEdit(
   units: Units,
   base: number,
   key: string,
+  look: Looking,
 ): Promise<Plan> {
   return answered(
     client.POST("/api/runs/{run_id}/edits", {
       params: path(runId),
-      body: { path: factPath, units, base_revision: base, key, ...entry },
+      body: { path: factPath, units, base_revision: base, key, ...look, ...entry },
     }),
   );
 }
@@ -117,17 +172,23 @@ export function keepEdit(
 /** A side of a run, by its id, at a draft. */
 export type OfSide = { runId: number; setup: string; units: Units; revision: number };
 
-/** A check of one side, solved apart from the plan, for one draft of it. */
-export function useCheck(check: string, { runId, setup, units, revision }: OfSide) {
+/** A check of one side, solved apart from the plan, for one moment of it; asked for when it comes into view. */
+export function useCheck(check: string, { runId, setup, units, revision }: OfSide, isInView: boolean) {
   return useQuery({
     queryKey: ["check", check, runId, setup, units, revision],
+    enabled: isInView,
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () =>
-      answered(
-        client.GET("/api/runs/{run_id}/sides/{setup}/checks/{name}", {
-          params: { path: { run_id: runId, setup, name: check }, query: { units } },
-        }),
-      ),
+    retry: false,
+    queryFn: async ({ signal }) => {
+      const ask = (key: string) =>
+        answered(
+          client.POST("/api/runs/{run_id}/sides/{setup}/checks/{name}", {
+            params: { path: { run_id: runId, setup, name: check } },
+            body: { key, units },
+          }),
+        );
+      return (await answerOf<Check>(ask, { signal })).answer;
+    },
   });
 }
 
@@ -152,15 +213,15 @@ export type Action =
   | { kind: "move"; path: string; behind: string; base: number }
   | { kind: "split"; path: string; base: number }
   | { kind: "propose"; setup: string; base: number }
-  | { kind: "settle"; setup: string; cut: string | null; base: number }
+  | { kind: "settle"; setup: string; question: string; base: number }
   | { kind: "proven"; setup: string; cut: string; proven: number; base: number }
   | { kind: "restore"; revision: number; base: number }
   | { kind: "drawing"; drawing: Drawing; base: number };
 
 /** Do it, once, however often it is sent. */
-export function act(runId: number, action: Action, units: Units): Promise<Plan> {
+export function act(runId: number, action: Action, units: Units, look?: Looking): Promise<Plan> {
   const params = path(runId);
-  const keyed = { key: crypto.randomUUID(), units };
+  const keyed = { key: crypto.randomUUID(), units, ...look };
   switch (action.kind) {
     case "undo":
       return answered(client.POST("/api/runs/{run_id}/undo", { params, body: keyed }));
@@ -205,7 +266,7 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
       return answered(
         client.POST("/api/runs/{run_id}/sides/{setup}/settled", {
           params: { path: { run_id: runId, setup: action.setup } },
-          body: { ...keyed, cut: action.cut, base_revision: action.base },
+          body: { ...keyed, question: action.question, base_revision: action.base },
         }),
       );
     case "proven":
@@ -233,13 +294,20 @@ export function act(runId: number, action: Action, units: Units): Promise<Plan> 
 }
 
 /** The fastest figures that every limit allows, of one cut or of the whole set-up; nothing is kept. */
-export function settle(runId: number, setup: string, cut: string | null, units: Units) {
-  return answered(
-    client.POST("/api/runs/{run_id}/sides/{setup}/settle", {
-      params: { path: { run_id: runId, setup } },
-      body: { cut, units },
-    }),
-  );
+export function settle(
+  { runId, setup, units }: OfSide,
+  cut: string | null,
+  signal: AbortSignal,
+  onStanding: (standing: Standing) => void,
+) {
+  const ask = (key: string) =>
+    answered(
+      client.POST("/api/runs/{run_id}/sides/{setup}/settle", {
+        params: { path: { run_id: runId, setup } },
+        body: { key, cut, units },
+      }),
+    );
+  return answerOf<Settled>(ask, { signal, onStanding });
 }
 
 /** A cut of a side, by ids, at a draft. */

@@ -2,27 +2,39 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { NoAnswer, type Plan, Refused, type Units } from "../../api/client";
+import { NoAnswer, type Plan, type Preview, Refused, type Units } from "../../api/client";
 import { putUnsent, waiting } from "../../shared/outbox";
+import { type Kept, taken } from "./kept";
 import * as queries from "./queries";
 import { useEditing } from "./useEditing";
 
 const PATH = "setups.s1.force.pressure_bar";
 const OTHER = "part.edge_mm";
 
-function plan(revision: number, line = ""): Plan {
+function plan(revision: number): Plan {
   // Only what the hook reads.
-  return { run: { id: 1 }, units: "metric", revision, verdict: line } as unknown as Plan;
+  const read = { run: { id: 1 }, units: "metric", revision, moment: String(revision), parts: [] };
+  return read as unknown as Plan;
 }
+
+function preview(revision: number, verdict = ""): Preview {
+  return { ...plan(revision), verdict, path: PATH } as unknown as Preview;
+}
+
+const kept = (revision: number): Kept => taken(undefined, plan(revision));
+const LOOK = { stop: "force-s1", picture: "", setup: "" };
 
 function setUp() {
   const client = new QueryClient();
-  client.setQueryData(queries.planKey(1, "metric"), plan(0));
+  client.setQueryData(queries.planKey(1, "metric"), kept(0));
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>{children}</QueryClientProvider>
   );
-  const initialProps = { units: "metric" as Units, kept: plan(0) };
-  const hook = renderHook(({ units, kept }) => useEditing(1, units, kept, "ada"), { wrapper, initialProps });
+  const initialProps = { units: "metric" as Units, kept: kept(0) };
+  const hook = renderHook(({ units, kept }) => useEditing(1, units, kept, "ada", LOOK), {
+    wrapper,
+    initialProps,
+  });
   return { client, initialProps, ...hook };
 }
 
@@ -38,33 +50,40 @@ describe("useEditing", () => {
   });
 
   it("never lets an older answer replace a newer one", async () => {
-    const answers: ((p: Plan) => void)[] = [];
+    const answers: ((p: Preview) => void)[] = [];
     vi.spyOn(queries, "previewEdit").mockImplementation(
       () => new Promise((resolve) => answers.push(resolve)),
     );
     const { result } = setUp();
     act(() => result.current.type(PATH, "2"));
     act(() => result.current.type(PATH, "27"));
-    await act(async () => answers[1]?.(plan(0, "new")));
-    await act(async () => answers[0]?.(plan(0, "old")));
-    expect(result.current.draft?.verdict).toBe("new");
+    await act(async () => answers[1]?.(preview(0, "new")));
+    await act(async () => answers[0]?.(preview(0, "old")));
+    expect(result.current.draft?.plan.verdict).toBe("new");
+  });
+
+  it("drops a preview that was made over another plan than the one here", async () => {
+    vi.spyOn(queries, "previewEdit").mockResolvedValue(preview(1));
+    const { result } = setUp();
+    await act(async () => result.current.type(PATH, "27"));
+    expect(result.current.draft).toBeNull();
   });
 
   it("asks the preview again when somebody else's edit comes in", async () => {
-    const preview = vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    const asked = vi.spyOn(queries, "previewEdit").mockResolvedValue(preview(0));
     const { result, rerender, initialProps } = setUp();
     await act(async () => result.current.type(PATH, "27"));
-    await act(async () => rerender({ ...initialProps, kept: plan(1) }));
-    expect(preview).toHaveBeenCalledTimes(2);
-    expect(preview.mock.lastCall?.[2]).toEqual({ text: "27" });
+    await act(async () => rerender({ ...initialProps, kept: kept(1) }));
+    expect(asked).toHaveBeenCalledTimes(2);
+    expect(asked.mock.lastCall?.[2]).toEqual({ text: "27" });
   });
 
   it("rests on what was on the screen when typing began, whatever came in since", async () => {
-    vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    vi.spyOn(queries, "previewEdit").mockResolvedValue(preview(0));
     const keep = vi.spyOn(queries, "keepEdit").mockResolvedValue(plan(3));
     const { result, rerender, initialProps } = setUp();
     await act(async () => result.current.type(PATH, "2"));
-    await act(async () => rerender({ ...initialProps, kept: plan(2) })); // somebody else was here
+    await act(async () => rerender({ ...initialProps, kept: kept(2) })); // somebody else was here
     await act(async () => result.current.type(PATH, "26"));
     await act(async () => result.current.keep(PATH, { text: "26" }));
     await act(async () => result.current.keep(OTHER, { text: "0.4" })); // not typed: it rests on what is there
@@ -84,7 +103,7 @@ describe("useEditing", () => {
     await waitFor(() => expect(result.current.troubles).toEqual({}));
     expect(keep.mock.calls[0]?.[5]).toBe(keep.mock.calls[1]?.[5]);
     expect(waiting("ada")).toEqual([]);
-    expect(client.getQueryData<Plan>(queries.planKey(1, "metric"))?.revision).toBe(1);
+    expect(client.getQueryData<Kept>(queries.planKey(1, "metric"))?.plan.revision).toBe(1);
   });
 
   it("sends what waited from before a reload, once, in its order", async () => {
@@ -116,7 +135,7 @@ describe("useEditing", () => {
   });
 
   it("takes what another tab typed for somebody else's, even when it is sent from here", async () => {
-    vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    vi.spyOn(queries, "previewEdit").mockResolvedValue(preview(0));
     const keep = vi.spyOn(queries, "keepEdit").mockResolvedValue(plan(1));
     const { result } = setUp();
     await act(async () => result.current.type(PATH, "26"));
@@ -174,7 +193,7 @@ describe("useEditing", () => {
 
   it("keeps one fact's refused text while another fact is edited", async () => {
     vi.spyOn(queries, "keepEdit").mockRejectedValueOnce(refusal("Lower it.")).mockResolvedValueOnce(plan(1));
-    vi.spyOn(queries, "previewEdit").mockResolvedValue(plan(0));
+    vi.spyOn(queries, "previewEdit").mockResolvedValue(preview(0));
     const { result } = setUp();
     act(() => result.current.keep(PATH, { text: "99" }));
     await waitFor(() => expect(result.current.troubles[PATH]?.message).toBe("Lower it."));
@@ -214,7 +233,7 @@ describe("useEditing", () => {
     const { result, client } = setUp();
     act(() => result.current.keep(PATH, { text: "27" }));
     await waitFor(() => expect(result.current.troubles[PATH]?.theirs).toBe("26"));
-    client.setQueryData(queries.planKey(1, "metric"), plan(5));
+    client.setQueryData(queries.planKey(1, "metric"), kept(5));
     keep.mockResolvedValueOnce(plan(6));
     act(() => result.current.takeMine(PATH));
     await waitFor(() => expect(keep).toHaveBeenCalledTimes(2));

@@ -1,8 +1,18 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { NoAnswer, type Plan, Refused, said, type Units } from "../../api/client";
+import { NoAnswer, type Plan, type PlanParts, Refused, said, type Units } from "../../api/client";
 import { dropUnsent, putUnsent, rebase, SCREEN, type Unsent, useWaiting, waiting } from "../../shared/outbox";
-import { type Action, act, type EntryValue, keepEdit, planKey, previewEdit } from "./queries";
+import { type Draft, draftOver, draftWithParts, type Kept, taken } from "./kept";
+import {
+  type Action,
+  act,
+  type EntryValue,
+  keepEdit,
+  type Look,
+  looking,
+  planKey,
+  previewEdit,
+} from "./queries";
 
 /** An edit that is not kept: refused by the core, in conflict, or without an answer from the server. */
 export type Trouble = {
@@ -13,6 +23,8 @@ export type Trouble = {
   theirs?: string;
   /** The units it was typed in: a bare number is never read again in others. */
   units: Units;
+  /** The stop it was typed at, where that is known. */
+  stop: string;
 };
 
 /** Every edit that is not kept, by its path: one fact's trouble never hides another's. */
@@ -20,7 +32,9 @@ export type Troubles = Readonly<Record<string, Trouble>>;
 
 export type Editing = {
   /** The plan as it would be, while something is being typed. */
-  draft: Plan | null;
+  draft: Draft | null;
+  /** Parts of the preview that came later. */
+  lay: (answer: PlanParts, text: string) => void;
   /** What was typed in the units shown and is not kept. */
   troubles: Troubles;
   /** Something typed in the other units is not kept either. */
@@ -43,24 +57,32 @@ export type Editing = {
 
 const PAUSE_MS = 350;
 
-function troubleOf(error: unknown, path: string, entry: EntryValue, units: Units): Trouble {
-  const typed = { path, entry, units };
+/** What was typed, where, in which units. */
+type Typed = { path: string; entry: EntryValue; units: Units; stop?: string };
+
+function troubleOf(error: unknown, typed: Typed): Trouble {
+  const { path } = typed;
   if (error instanceof Refused && error.status === 409 && error.problem?.yours !== undefined) {
-    return { ...typed, kind: "conflict", message: error.message, theirs: String(error.problem.theirs ?? "") };
+    return {
+      stop: "",
+      ...typed,
+      kind: "conflict",
+      message: error.message,
+      theirs: String(error.problem.theirs ?? ""),
+    };
   }
   if (error instanceof Refused) {
     const told = error.problem?.errors ?? [];
     const here = told.filter((e) => e.field === path || e.field.startsWith(`${path}.`));
     const words = here.length > 0 ? here.map((e) => e.message).join("\n") : told[0]?.message;
-    return { ...typed, kind: "refused", message: words ?? error.message };
+    return { stop: "", ...typed, kind: "refused", message: words ?? error.message };
   }
-  return unsentTrouble({ ...typed });
+  return unsentTrouble(typed);
 }
 
-function unsentTrouble(edit: { path: string; entry: EntryValue; units: Units }): Trouble {
-  const { path, entry, units } = edit;
+function unsentTrouble({ path, entry, units, stop = "" }: Typed): Trouble {
   const message = "Not kept yet: the server does not answer. It waits here and is sent when it does.";
-  return { path, entry, units, kind: "unsent", message };
+  return { path, entry, units, stop, kind: "unsent", message };
 }
 
 /** Whether a path counts places, as they did before items had ids: what it meant is not known any more. */
@@ -79,9 +101,15 @@ function mayGoLater(error: unknown): boolean {
  * What is kept goes through the outbox of this browser, one edit after the other: without an answer it stays
  * there, survives a reload, and goes out once the server is back.
  */
-export function useEditing(runId: number, units: Units, kept: Plan | undefined, person: string): Editing {
+export function useEditing(
+  runId: number,
+  units: Units,
+  kept: Kept | undefined,
+  person: string,
+  look: Look,
+): Editing {
   const queries = useQueryClient();
-  const [draft, setDraft] = useState<Plan | null>(null);
+  const [draft, setDraft] = useState<Draft | null>(null);
   const [troubles, setTroubles] = useState<Troubles>({});
   const [silent, setSilent] = useState(false);
   const [told, setTold] = useState("");
@@ -90,7 +118,13 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
   const typing = useRef<{ path: string; text: string } | null>(null);
   /** What was on the screen when typing began: somebody else's change since then is a conflict, and told. */
   const begun = useRef<{ path: string; base: number } | null>(null);
-  const revision = kept?.revision;
+  const revision = kept?.plan.revision;
+  const moment = kept?.plan.moment;
+  const now = useRef({ look, kept });
+  useEffect(() => {
+    now.current = { look, kept };
+  });
+  const lookingNow = useCallback(() => looking(now.current.look, now.current.kept), []);
   const sending = useRef<Promise<void> | null>(null);
   const outbox = useWaiting(person).filter((e) => e.runId === runId);
 
@@ -116,7 +150,10 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
   // Another run or unit system: what was being asked belongs to the one before.
   // biome-ignore lint/correctness/useExhaustiveDependencies: runs on exactly these changes
   useEffect(() => forget, [runId, units, forget]);
-  const current = draft && draft.run.id === runId && draft.units === units ? draft : null;
+  const current =
+    draft && draft.plan.run.id === runId && draft.plan.units === units && draft.plan.moment === moment
+      ? draft
+      : null;
 
   const type = useCallback(
     (path: string, text: string) => {
@@ -126,10 +163,12 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
       const mine = latest.current;
       const controller = new AbortController();
       asking.current = controller;
-      previewEdit(runId, path, { text }, units, controller.signal)
-        .then((plan) => {
-          if (mine !== latest.current) return;
-          setDraft(plan);
+      previewEdit(runId, path, { text }, units, controller.signal, lookingNow())
+        .then((preview) => {
+          const over = now.current.kept;
+          if (mine !== latest.current || !over) return;
+          // One of another moment is asked for again, as soon as the plan of that moment is here.
+          setDraft(draftOver(over, preview, text));
           clear(path);
         })
         .catch((error: unknown) => {
@@ -137,24 +176,23 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
           // The drawing keeps the last good state; the field says what to do, once the typing pauses:
           // the 8 of an 80 is no mistake yet.
           setTimeout(() => {
-            if (mine === latest.current) put(troubleOf(error, path, { text }, units));
+            if (mine === latest.current)
+              put(troubleOf(error, { path, entry: { text }, units, stop: now.current.look.stop }));
           }, PAUSE_MS);
         });
     },
-    [runId, units, revision, forget, put, clear],
+    [runId, units, revision, forget, put, clear, lookingNow],
   );
 
-  // Somebody else's edit came in while something is being typed: show what it would do to the plan as it is now.
+  // Somebody else's edit came in, or another stop into view, while something is being typed: show what it would do.
   // biome-ignore lint/correctness/useExhaustiveDependencies: runs on exactly these changes
   useEffect(() => {
-    const now = typing.current;
-    if (now) type(now.path, now.text);
-  }, [revision, type]);
+    if (typing.current) type(typing.current.path, typing.current.text);
+  }, [moment, look.stop, type]);
 
   function take(plan: Plan) {
-    const known = queries.getQueryData<Plan>(planKey(runId, units));
-    if (plan.units === units && (!known || plan.revision >= known.revision))
-      queries.setQueryData(planKey(runId, units), plan);
+    if (plan.units === units)
+      queries.setQueryData<Kept>(planKey(runId, units), (known) => taken(known, plan));
     void queries.invalidateQueries({ queryKey: ["bench"] });
     // The same plan in the other units is out of date now.
     queries.removeQueries({ queryKey: planKey(runId, units === "metric" ? "inch" : "metric") });
@@ -170,7 +208,15 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
       return true;
     }
     try {
-      const plan = await keepEdit(runId, edit.path, edit.entry, edit.units, edit.base, edit.key);
+      const plan = await keepEdit(
+        runId,
+        edit.path,
+        edit.entry,
+        edit.units,
+        edit.base,
+        edit.key,
+        lookingNow(),
+      );
       dropUnsent(edit.key);
       rebase(edit, plan.revision);
       if (edit.screen === SCREEN && begun.current?.path === edit.path) begun.current.base = plan.revision;
@@ -183,7 +229,7 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
         return false;
       }
       dropUnsent(edit.key);
-      put(troubleOf(error, edit.path, edit.entry, edit.units));
+      put(troubleOf(error, edit));
     }
     setSilent(false);
     setTold("");
@@ -209,12 +255,13 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
     forget();
     begun.current = null;
     clear(path);
-    putUnsent({ key: crypto.randomUUID(), runId, path, entry, units, base, person, screen: SCREEN });
+    const stop = now.current.look.stop;
+    putUnsent({ key: crypto.randomUUID(), runId, path, entry, units, base, person, screen: SCREEN, stop });
     void flush();
   }
 
   function keep(path: string, entry: EntryValue) {
-    if (kept) keepFrom(begun.current?.path === path ? begun.current.base : kept.revision, path, entry);
+    if (kept) keepFrom(begun.current?.path === path ? begun.current.base : kept.plan.revision, path, entry);
   }
 
   // What waited from before this page was opened goes out as soon as the plan is there.
@@ -244,11 +291,15 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
 
   async function refresh(): Promise<Plan | undefined> {
     await queries.invalidateQueries({ queryKey: planKey(runId, units) });
-    return queries.getQueryData<Plan>(planKey(runId, units));
+    return queries.getQueryData<Kept>(planKey(runId, units))?.plan;
   }
 
   return {
     draft: current,
+    lay: useCallback((answer, text) => {
+      const over = now.current.kept;
+      if (over) setDraft((draft) => draft && draftWithParts(draft, over, answer, text));
+    }, []),
     troubles: mine,
     othersWaiting: Object.keys(mine).length < Object.keys(all).length,
     unsent: stuck.length,
@@ -271,7 +322,7 @@ export function useEditing(runId: number, units: Units, kept: Plan | undefined, 
       setDraft(null);
       await flush(); // what was kept before comes first
       try {
-        const plan = await act(runId, action, units);
+        const plan = await act(runId, action, units, lookingNow());
         take(plan);
         setTold("");
         return plan;

@@ -5,7 +5,7 @@ import { Button, TextButton } from "../../shared/ui/Button";
 import { FileButton } from "../../shared/ui/FileButton";
 import { Told } from "../../shared/ui/Page";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { useTakeFile } from "./queries";
+import { useLookAtFile, useTakeFile } from "./queries";
 
 const Panel = styled.div`
   padding: ${space(4)} ${space(5)} ${space(12)};
@@ -54,9 +54,11 @@ const WORDS = { new: "new", changed: "changed", same: "as it is", bad: "not take
 /** A kind of the shelf out of and into a CSV file; every line is answered before anything is kept. */
 export function FilePanel({ kind, title, mayEdit }: { kind: KindName; title: string; mayEdit: boolean }) {
   const [text, setText] = useState<string | null>(null);
+  const looked = useLookAtFile(kind);
   const take = useTakeFile();
-  const look = (next: string, keep: "none" | "all" | "good") => take.mutate({ kind, text: next, keep });
-  const answer = take.data;
+  const keep = (how: "all" | "good") => text !== null && take.mutate({ kind, text, keep: how });
+  const answer = take.data ?? looked.data;
+  const wrong = take.error ?? looked.error;
   const good = answer ? answer.lines.length - answer.bad : 0;
   return (
     <Panel>
@@ -75,12 +77,14 @@ export function FilePanel({ kind, title, mayEdit }: { kind: KindName; title: str
             types={[".csv", "text/csv", "text/plain"]}
             onText={(read) => {
               setText(read);
-              look(read, "none");
+              take.reset();
+              looked.mutate(read);
             }}
           />
         )}
       </Actions>
-      {take.error && <Told role="alert">{fieldErrors(take.error).text ?? said(take.error)}</Told>}
+      {looked.isPending && <Told role="status">Looking at its lines …</Told>}
+      {wrong && <Told role="alert">{fieldErrors(wrong).text ?? said(wrong)}</Told>}
       {answer && text !== null && (
         <>
           <Told role="status">
@@ -91,14 +95,15 @@ export function FilePanel({ kind, title, mayEdit }: { kind: KindName; title: str
           {answer.kept === 0 && answer.lines.some((l) => l.outcome === "new" || l.outcome === "changed") && (
             <Actions>
               {answer.bad === 0 ? (
-                <Button onPress={() => look(text, "all")}>Keep them</Button>
+                <Button onPress={() => keep("all")}>Keep them</Button>
               ) : (
-                <Button onPress={() => look(text, "good")}>Keep the good lines only</Button>
+                <Button onPress={() => keep("good")}>Keep the good lines only</Button>
               )}
               <TextButton
                 onPress={() => {
                   setText(null);
                   take.reset();
+                  looked.reset();
                 }}
               >
                 leave it

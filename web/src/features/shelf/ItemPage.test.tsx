@@ -3,7 +3,8 @@ import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { client, type Item, type ItemField } from "../../api/client";
+import { client, type Effects, type Item, type ItemField } from "../../api/client";
+import { question } from "../../tests/plan";
 import { ItemPage } from "./ItemPage";
 
 function field(name: string, more: Partial<ItemField> = {}): ItemField {
@@ -40,8 +41,6 @@ function item(more: Partial<Item> = {}): Item {
     ],
     chart: null,
     errors: [],
-    effects: [],
-    takes: 1,
     runs: [{ id: 1, name: "Seal carrier", drawing_number: "LH-2041", text: "", verdict: "settled" }],
     changes: [],
     life: null,
@@ -53,9 +52,12 @@ function item(more: Partial<Item> = {}): Item {
 const ok = (data: unknown) => ({ response: new Response(null, { status: 200 }), data }) as never;
 const no = (status: number, error: unknown) => ({ response: new Response(null, { status }), error }) as never;
 
-function show(kept: Item, preview: Partial<Item> = {}) {
+function show(kept: Item, preview: Partial<Item> = {}, effects: Effects = { effects: [], takes: 1 }) {
   vi.spyOn(client, "GET").mockResolvedValue(ok(kept));
-  const post = vi.spyOn(client, "POST").mockResolvedValue(ok({ ...kept, ...preview }));
+  const post = vi
+    .spyOn(client, "POST")
+    .mockImplementation((async (path: string) =>
+      path.endsWith("/effects") ? ok(question(effects)) : ok({ ...kept, ...preview })) as never);
   const patch = vi.spyOn(client, "PATCH").mockResolvedValue(ok({ ...kept, revision: 3 }));
   render(
     <QueryClientProvider client={new QueryClient()}>
@@ -82,15 +84,20 @@ describe("ItemPage", () => {
 
   it("shows what would move before anything is kept, then keeps on what was looked at", async () => {
     const moved = { id: 1, name: "Seal carrier", drawing_number: "LH-2041", verdict: "settled" };
-    const { user, post, patch } = show(item(), { effects: [{ ...moved, text: "cap 811 rpm → 790 rpm" }] });
+    const { user, post, patch } = show(
+      item(),
+      {},
+      { effects: [{ ...moved, text: "cap 811 rpm → 790 rpm" }], takes: 1 },
+    );
     const speed = await screen.findByLabelText("Top speed, rpm");
     await user.clear(speed);
     await user.type(speed, "4000{Enter}");
     const slip = screen.getByRole("complementary", { name: "What it moves" });
     expect(await within(slip).findByText("cap 811 rpm → 790 rpm")).toBeInTheDocument();
-    expect(post.mock.lastCall?.[1]).toMatchObject({
+    expect(post.mock.calls[0]?.[1]).toMatchObject({
       body: { key: "lathe-3", fields: { "Top speed": "4000" } },
     });
+    expect(post.mock.lastCall?.[1]).toMatchObject({ body: { fields: { "Top speed": "4000" } } });
     expect(patch).not.toHaveBeenCalled();
     await user.click(screen.getByRole("button", { name: "Keep the change" }));
     expect(patch.mock.lastCall?.[1]).toMatchObject({

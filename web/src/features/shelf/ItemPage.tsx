@@ -14,6 +14,7 @@ import {
   type Entry,
   NO_EDITS,
   previewItem,
+  useEffectsOf,
   useItem,
   useKeepItem,
   useRemoveItem,
@@ -72,6 +73,8 @@ export function ItemPage({ kind, itemKey, units }: Props) {
   const remove = useRemoveItem();
   const navigate = useNavigate();
   const preview = usePreview(kind, itemKey, edits, units);
+  // Asked once what is typed has been read, so not at every key.
+  const effects = useEffectsOf(kind, itemKey, edits, units, preview !== null && preview.errors.length === 0);
   const kept = query.data;
   const name = kept?.fields[0]?.text || "";
   useEffect(() => {
@@ -174,6 +177,8 @@ export function ItemPage({ kind, itemKey, units }: Props) {
       </Middle>
       <ItemSlip
         item={{ ...shown, runs: kept.runs, changes: kept.changes }}
+        effects={effects.data}
+        isLate={effects.isFetching}
         isNew={isNew}
         isChanged={isChanged}
         isBusy={keep.isPending}

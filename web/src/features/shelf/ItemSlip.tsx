@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import styled from "styled-components";
-import type { Item } from "../../api/client";
+import type { Effects, Item } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Told } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
@@ -18,6 +18,9 @@ const Aside = styled.aside`
     margin-bottom: ${space(1)};
     font: 600 ${type.label} ${face.narrow};
     color: ${colour("soft")};
+  }
+  ul[aria-busy] {
+    opacity: 0.5;
   }
   li {
     padding: ${space(1.5)} 0;
@@ -56,6 +59,9 @@ const at = (time: string) =>
 type Props = {
   /** The item as it would be, where something is typed. */
   item: Item;
+  /** The plans that it would move, and whether that is still being found. */
+  effects: Effects | undefined;
+  isLate: boolean;
   isNew: boolean;
   isChanged: boolean;
   isBusy: boolean;
@@ -68,9 +74,10 @@ type Props = {
 
 /** What a change would move, before it is kept; the runs that take the item; what was changed before. */
 export function ItemSlip(props: Props) {
-  const { item, isNew, isChanged, isBusy } = props;
-  const moved = item.effects;
-  const taking = item.takes === 1 ? "the plan that takes" : `the ${item.takes} plans that take`;
+  const { item, effects, isLate, isNew, isChanged, isBusy } = props;
+  const moved = effects?.effects ?? [];
+  const takes = effects?.takes ?? 0;
+  const taking = takes === 1 ? "the plan that takes" : `the ${takes} plans that take`;
   return (
     <Aside aria-label="What it moves">
       {item.may_edit && (isChanged || isNew) && (
@@ -78,18 +85,22 @@ export function ItemSlip(props: Props) {
           {!isNew && (
             <>
               <h3>
-                {moved.length === 0 ? "What would move" : `${moved.length} of ${item.takes} plans would move`}
+                {moved.length === 0 ? "What would move" : `${moved.length} of ${takes} plans would move`}
               </h3>
               {moved.length === 0 && (
                 <small>
                   {item.errors.length > 0
                     ? "Shown once every entry is in order."
-                    : item.takes === 0
-                      ? "No run takes it yet."
-                      : `No figure of ${taking} it.`}
+                    : !effects
+                      ? isLate
+                        ? "Looking at the plans that take it …"
+                        : ""
+                      : takes === 0
+                        ? "No run takes it yet."
+                        : `No figure of ${taking} it.`}
                 </small>
               )}
-              <ul>
+              <ul aria-busy={isLate || undefined}>
                 {moved.map((run) => (
                   <li key={run.id}>
                     <Link to={`/runs/${run.id}/force`}>{run.name}</Link> {run.drawing_number}

@@ -15,8 +15,6 @@ const set: Item = {
   fields: [],
   chart: null,
   errors: [],
-  effects: [],
-  takes: 0,
   runs: [],
   changes: [],
   life: [{ on: "2026-11-13", text: "refitted, to 84.000 mm: runout 0.01", by: "setter" }],

@@ -1,5 +1,14 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answered, client, type Item, type KindName, type Units } from "../../api/client";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  answered,
+  client,
+  type Effects,
+  type FileAnswer,
+  type Item,
+  type KindName,
+  type Units,
+} from "../../api/client";
+import { answerOf } from "../../shared/questions";
 
 export type Entry = string | string[];
 
@@ -50,6 +59,32 @@ export function previewItem(
       signal,
     }),
   );
+}
+
+/** The plans that a change of an item would move; nothing is kept. */
+export function useEffectsOf(
+  kind: KindName,
+  key: string | null,
+  edits: Edits,
+  units: Units,
+  wanted: boolean,
+) {
+  return useQuery({
+    queryKey: ["effects", kind, key, edits.fields, edits.chart, units],
+    enabled: wanted && key !== null,
+    retry: false,
+    placeholderData: keepPreviousData,
+    queryFn: async ({ signal }) => {
+      const ask = (question: string) =>
+        answered(
+          client.POST("/api/shelf/{kind}/items/{key}/effects", {
+            params: { path: { kind, key: key ?? "" } },
+            body: { key: question, fields: edits.fields, chart: edits.chart, units },
+          }),
+        );
+      return (await answerOf<Effects>(ask, { signal })).answer;
+    },
+  });
 }
 
 function useShelfChange<Given, Answer>(change: (given: Given) => Promise<Answer>) {
@@ -109,9 +144,22 @@ export function useNoteLife() {
   });
 }
 
-export type TakenFile = { kind: KindName; text: string; keep: "none" | "all" | "good" };
+/** What would become of every line of a CSV file; nothing is kept. */
+export function useLookAtFile(kind: KindName) {
+  return useMutation({
+    mutationFn: async (text: string) => {
+      const ask = (key: string) =>
+        answered(
+          client.POST("/api/shelf/{kind}/file/look", { params: { path: { kind } }, body: { key, text } }),
+        );
+      return (await answerOf<FileAnswer>(ask)).answer;
+    },
+  });
+}
 
-/** Answer every line of a CSV file, and keep them as asked. */
+export type TakenFile = { kind: KindName; text: string; keep: "all" | "good" };
+
+/** Keep the lines of a CSV file as asked, each answered. */
 export function useTakeFile() {
   return useShelfChange(({ kind, text, keep }: TakenFile) =>
     answered(client.POST("/api/shelf/{kind}/file", { params: { path: { kind } }, body: { text, keep } })),

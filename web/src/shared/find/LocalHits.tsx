@@ -3,27 +3,33 @@ import { createContext, type ReactNode, useContext, useEffect, useState } from "
 /** Something on the page in view that the find box can jump to. */
 export type LocalHit = { key: string; title: string; detail: string; to: string };
 
-type Store = { hits: readonly LocalHit[]; put: (hits: readonly LocalHit[]) => void };
+/** What a page offers to the find box: what it knows by itself, and the plan whose facts the server knows. */
+export type Offered = {
+  hits: readonly LocalHit[];
+  plan: { run: number; units: "metric" | "inch" } | null;
+};
 
-const NOTHING: readonly LocalHit[] = [];
-const Context = createContext<Store>({ hits: NOTHING, put: () => {} });
+type Store = { offered: Offered; put: (offered: Offered) => void };
+
+const NOTHING: Offered = { hits: [], plan: null };
+const Context = createContext<Store>({ offered: NOTHING, put: () => {} });
 
 /** Lets a page say what can be found on it. */
 export function LocalHits({ children }: { children: ReactNode }) {
-  const [hits, put] = useState(NOTHING);
-  return <Context.Provider value={{ hits, put }}>{children}</Context.Provider>;
+  const [offered, put] = useState(NOTHING);
+  return <Context.Provider value={{ offered, put }}>{children}</Context.Provider>;
 }
 
 /** What the page in view offers to the find box. */
-export function useLocalHits(): readonly LocalHit[] {
-  return useContext(Context).hits;
+export function useOffered(): Offered {
+  return useContext(Context).offered;
 }
 
-/** Offer these while the page is shown. The list must keep its identity while nothing changes. */
-export function useOfferHits(hits: readonly LocalHit[]): void {
+/** Offer this while the page is shown. It must keep its identity while nothing changes. */
+export function useOfferHits(offered: Offered): void {
   const { put } = useContext(Context);
   useEffect(() => {
-    put(hits);
+    put(offered);
     return () => put(NOTHING);
-  }, [hits, put]);
+  }, [offered, put]);
 }

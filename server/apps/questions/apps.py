@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class QuestionsConfig(AppConfig):
+    name = "server.apps.questions"

@@ -1,0 +1,12 @@
+"""Loaded once by the process that the computing ones are made from, so that a new one is there at once."""
+
+import django
+
+django.setup()
+
+from calc.quantities import warm  # noqa: E402 - Django first
+from server.apps.questions.actions import answer  # noqa: E402, F401 - what it brings with it is wanted
+from server.apps.questions.kind import every_kind  # noqa: E402
+
+every_kind()
+warm()
