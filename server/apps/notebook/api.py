@@ -31,7 +31,7 @@ from server.foundation.schemas import Problem
 router = Router(tags=["notebook"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
-ASKS = {403: Problem, 429: Problem, **LOOKS}
+ASKS = {400: Problem, 403: Problem, 429: Problem, **LOOKS}
 CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}
 CUT = "/runs/{int:run_id}/sides/{setup}/cuts/{cut}"
 

@@ -76,7 +76,7 @@ router = Router(tags=["runs"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
 CHANGES = {200: PlanOut, 409: Problem, **REFUSALS}
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
-ASKS = {403: Problem, 429: Problem, **LOOKS}
+ASKS = {400: Problem, 403: Problem, 429: Problem, **LOOKS}
 RUN = "/runs/{int:run_id}"
 JSON_FILE = {"responses": {200: {"content": {"application/json": {"schema": {"type": "object"}}}}}}
 SIDE = RUN + "/sides/{setup}"
@@ -180,7 +180,7 @@ def preview_edit(request: HttpRequest, run_id: int, given: EntryIn) -> HttpRespo
     return _sent(preview(run_by_id(run_id), _entry(given), given.look(), request.user))
 
 
-@router.post(f"{RUN}/parts", response={200: PartsOut, 403: Problem, 409: Problem, **LOOKS}, operation_id="planParts")
+@router.post(f"{RUN}/parts", response={200: PartsOut, 409: Problem, **REFUSALS}, operation_id="planParts")
 def plan_parts(request: HttpRequest, run_id: int, given: PartsIn) -> HttpResponse:
     """Parts of the plan that come into view later: helps, tables, pictures, working; of a preview with its entry."""
     require_sees_drafts(request.user)

@@ -30,7 +30,7 @@ from server.foundation.schemas import Problem, Units
 router = Router(tags=["shelf"])
 LOOKS = {401: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 403: Problem, 409: Problem, **LOOKS}
-ASKS = {403: Problem, 429: Problem, **LOOKS}
+ASKS = {400: Problem, 403: Problem, 429: Problem, **LOOKS}
 
 
 def _given(typed: FormIn, confirmed: tuple[str, ...] = ()) -> Given:

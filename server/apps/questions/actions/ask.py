@@ -17,7 +17,7 @@ from server.apps.questions.models import Question
 from server.apps.questions.queries.standing import OPEN, own_question, stand
 from server.apps.questions.schemas import QuestionOut
 from server.foundation.models import Person
-from server.foundation.problems import TooMany
+from server.foundation.problems import BadValue, TooMany
 
 PERSON_MOST = 4
 ALL_MOST = 64
@@ -32,6 +32,8 @@ def task_name(kind: QuestionKind) -> str:
 
 def _subject(kind: QuestionKind, arguments: Arguments) -> str:
     said = json.dumps([kind.name, arguments], sort_keys=True)
+    if "\\u0000" in said:  # which no text has, and the database keeps none
+        raise BadValue("text", "This holds a character that no text has. Save it as plain text, then read it again.")
     return blake2b(said.encode(), digest_size=32).hexdigest()
 
 
@@ -39,7 +41,7 @@ def _subject(kind: QuestionKind, arguments: Arguments) -> str:
 def ask(kind: QuestionKind, arguments: Arguments, key: UUID, person: Any) -> QuestionOut:
     """Put a question into the queue; the same one of the same person is asked once, an older one of its slot is ended.
 
-    Raises TooMany where this person, or the shop, has too many open ones.
+    Raises TooMany where this person, or the shop, has too many open ones; BadValue for what is no text.
     """
     asker = Person.objects.select_for_update().get(pk=person.pk)  # so that nobody gets past the limit by hurrying
     known = Question.objects.filter(key=key, by=asker).first()

@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
-import { Refused, type Session, type Units } from "../../api/client";
+import { type Plan, Refused, type Session, type StopLine, type Units } from "../../api/client";
 import { useOfferHits } from "../../shared/find/LocalHits";
 import { Button } from "../../shared/ui/Button";
 import { Blank } from "../../shared/ui/Page";
@@ -92,6 +92,15 @@ function useMoment(): Moment | null {
   return null;
 }
 
+/** The stop of an address: one that is gone leads to the first of its name, none to the first of all. */
+function lineOf(plan: Plan | undefined, key: string | undefined): StopLine | undefined {
+  return (
+    plan?.stops.find((s) => s.key === key) ??
+    plan?.stops.find((s) => s.name === key?.split("-")[0]) ??
+    plan?.stops[0]
+  );
+}
+
 /** The units a run is looked at in: its own, until the person chooses others. */
 function useUnits(runId: number) {
   const [chosen, setChosen] = useState<{ runId: number; units: Units } | null>(null);
@@ -112,15 +121,19 @@ export function PlanScreen({ session, tools }: Props) {
   const navigate = useNavigate();
   const [units, setUnits] = useUnits(runId);
   const [views, setViews] = useState<Readonly<Record<string, string>>>({});
+  const looked = useRef({ stop: key ?? "", picture: "", setup: "" });
   const [lastSide, setLastSide] = useState<{ index: number; id: string }>({ index: 0, id: "" });
-  const look = { stop: key ?? "", picture: views[key?.split("-")[0] ?? ""] ?? "", setup: lastSide.id };
-  const looked = useRef(look);
-  useEffect(() => {
-    looked.current = look;
-  });
   const query = usePlan(runId, units, () => looked.current);
   const past = usePlanAt(runId, units, at);
   const kept = query.data?.plan.run.id === runId ? query.data : undefined;
+  const look = {
+    stop: lineOf(kept?.plan, key)?.key ?? key ?? "",
+    picture: views[key?.split("-")[0] ?? ""] ?? "",
+    setup: lastSide.id,
+  };
+  useEffect(() => {
+    looked.current = look;
+  });
   const editing = useEditing(runId, units, kept, session.name, look);
   const { draft } = editing;
   const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
@@ -131,11 +144,7 @@ export function PlanScreen({ session, tools }: Props) {
   const [working, setWorking] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const [helpOpen, setHelpOpen] = useState(false);
-  // An address without a stop, or with one that is gone, leads to the first of that name, else to the first.
-  const line =
-    shown?.stops.find((s) => s.key === key) ??
-    shown?.stops.find((s) => s.name === key?.split("-")[0]) ??
-    shown?.stops[0];
+  const line = lineOf(shown, key);
   if (line?.side != null && line.setup !== null && line.side !== lastSide.index)
     setLastSide({ index: line.side, id: line.setup });
   const side = shown?.sides[lastSide.index] ?? shown?.sides[0];
@@ -285,7 +294,7 @@ export function PlanScreen({ session, tools }: Props) {
             </p>
           ))}
         </PlanPicture>
-        <Lower>
+        <Lower data-scrolls>
           {!stop || !extras ? (
             <Opening>Opening {line.title} …</Opening>
           ) : openAnswer ? (
