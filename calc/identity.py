@@ -45,10 +45,13 @@ class Identities:
     """Gives ids for one edit, each once."""
 
     def __init__(self, key: UUID, taken: Iterable[str]) -> None:
-        self._key, self._taken, self._count = key, set(taken), 0
+        self._key, self._given, self._count = key, taken, 0
+        self._taken: set[str] | None = None  # looked through when the first id is asked for: few edits need one
 
     def new(self) -> str:
         """The next id of this edit."""
+        if self._taken is None:
+            self._taken = set(self._given)
         made = identity(self._key, self._taken, self._count)
         self._taken.add(made)
         self._count += 1

@@ -12,12 +12,12 @@ from calc.fields import Choice, FieldSpec, Flag, Group, Quantity, Text, check_ra
 from calc.quantities import Sentence, parse
 
 
-def _one(field: FieldSpec, value: Any, name: str) -> Any:
+def _one(field: FieldSpec, value: Any, name: str, seen: Seen) -> Any:
     spec = field.spec
     match spec:
         case Group():
             assert field.nested is not None
-            return read(field.nested, value, name + ".")
+            return read(field.nested, value, name + ".", seen)
         case Quantity():
             if isinstance(value, str):
                 value = parse(value, spec.unit, None, name)
@@ -56,12 +56,19 @@ def _listed(options: Mapping[str, str]) -> str:
     return " or ".join(f"“{o}”" for o in options)
 
 
-def read(kind: type[Any], data: Any, prefix: str = "") -> Any:
+# What was made of plain data before, by its identity: the data, the kind, the value.
+Seen = dict[int, tuple[Any, type[Any], Any]] | None
+
+
+def read(kind: type[Any], data: Any, prefix: str = "", seen: Seen = None) -> Any:
     """Build a declared dataclass from plain data.
 
     Strings are read as a machinist writes them, a bare number in the core unit. Raises CalcError
-    with every unknown, missing, unreadable and out-of-range field under its dotted name.
+    with every unknown, missing, unreadable and out-of-range field under its dotted name. With `seen`, what is made is
+    noted there, and the same plain object is not read again: it must not have been changed since.
     """
+    if seen is not None and id(data) in seen and seen[id(data)][1] is kind:
+        return seen[id(data)][2]
     if not isinstance(data, Mapping):
         raise CalcError([FieldError(prefix.rstrip("."), Sentence("Give an object with named fields here."))])
     problems: list[FieldError] = []
@@ -83,18 +90,21 @@ def read(kind: type[Any], data: Any, prefix: str = "") -> Any:
                 made[field.name] = None
             continue
         try:
-            made[field.name] = _many(field, value, dotted) if field.many else _one(field, value, dotted)
+            made[field.name] = _many(field, value, dotted, seen) if field.many else _one(field, value, dotted, seen)
         except CalcError as error:
             problems.extend(error.errors)
     if problems:
         raise CalcError(problems)
     try:
-        return kind(**made)
+        found = kind(**made)
     except CalcError as error:
         raise CalcError(FieldError(prefix + e.field, e.sentence) for e in error.errors) from error
+    if seen is not None:
+        seen[id(data)] = (data, kind, found)  # with the data, so that its identity is not given to another
+    return found
 
 
-def _many(field: FieldSpec, value: Any, name: str) -> tuple[Any, ...]:
+def _many(field: FieldSpec, value: Any, name: str, seen: Seen) -> tuple[Any, ...]:
     spec = field.spec
     if not isinstance(value, (list, tuple)):
         raise CalcError([FieldError(name, Sentence(f"{spec.label}: give a list."))])
@@ -104,7 +114,7 @@ def _many(field: FieldSpec, value: Any, name: str) -> tuple[Any, ...]:
     made = []
     for index, item in enumerate(value):
         try:
-            made.append(_one(field, item, f"{name}.{_named(item, index)}"))
+            made.append(_one(field, item, f"{name}.{_named(item, index)}", seen))
         except CalcError as error:
             problems.extend(error.errors)
     if problems:

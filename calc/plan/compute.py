@@ -14,6 +14,7 @@ from calc.plan.solve import Solving
 from calc.plan.stop import Help, Stop, Table
 from calc.plan.stop_kind import Carried, StopKind
 from calc.plan.view import NO_OPTIONS, Options, View
+from calc.programs.jaw_boring import JawProgram
 from calc.shelf.taken import Shelf
 
 
@@ -66,9 +67,19 @@ class PlanResult:
         """Changes that would help a stop, each tried by recomputing the plan with it."""
         return tuple(kind_of(stop.name).helps(self.view_of(stop)))
 
+    def checks(self, stop: Stop) -> tuple[str, ...]:
+        """What can be solved for a stop when it is asked for, by name."""
+        view = self.view_of(stop)
+        return tuple(c.name for c in kind_of(stop.name).checks if c.is_there(view))
+
+    def program(self, stop: Stop) -> JawProgram | None:
+        """The program that a stop writes, None where it writes none."""
+        write = kind_of(stop.name).program
+        return write(self.view_of(stop), stop) if write else None
+
     def tables(self, stop: Stop) -> tuple[Table, ...]:
-        """The tables of a stop: its own, then those that compare what was tried."""
-        return (*stop.tables, *kind_of(stop.name).compared(self.view_of(stop)))
+        """Things side by side at a stop."""
+        return tuple(kind_of(stop.name).tables(self.view_of(stop)))
 
 
 def _shown(kind: StopKind, view: View) -> Stop:
@@ -140,6 +151,7 @@ def view_of(document: Document, shelf: Shelf, index: int) -> View:
 def check(view: View, name: str) -> Table | None:
     """What is solved for a stop only when it is asked for; None where there is nothing to solve. Raises KeyError."""
     for kind in ALL_STOPS:
-        if name in kind.checks:
-            return kind.checks[name](view)
+        for one in kind.checks:
+            if one.name == name:
+                return one.solve(view)
     raise KeyError(name)

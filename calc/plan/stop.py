@@ -13,7 +13,6 @@ from calc.plan.declared import field_at, label_at
 from calc.plan.lists import PlanList
 from calc.plan.outcome import Outcome, State
 from calc.plan.pictures import Bars, Curves, Outline
-from calc.programs.jaw_boring import JawProgram
 from calc.quantities import Figure, Rounding, Sentence
 from calc.working import Basis, Note, Step
 
@@ -125,9 +124,8 @@ class Link:
 class Stop:
     """One stop of the route; `side` is the set-up it belongs to, None for the whole part's.
 
-    What is tried out for it, helps and comparisons, is found when it is looked at. `headings` are the groups of its
-    facts by key, where a heading is not its own key: a cut's by its id. `checks` name what is solved for it only when
-    it is asked for, `panels` what a screen offers beside it.
+    Helps, tables and the jaw program are found when they are looked at. `headings` are the groups of its facts by key,
+    where a heading is not its own key: a cut's by its id. `panels` are what a screen offers beside it.
     """
 
     name: str
@@ -138,13 +136,10 @@ class Stop:
     answers: tuple[Answer, ...] = ()
     notes: tuple[Note, ...] = ()
     problems: tuple[FieldError, ...] = ()
-    tables: tuple[Table, ...] = ()
     procedures: tuple[Procedure, ...] = ()
     pictures: tuple[Bars | Curves | Outline, ...] = ()
     headings: Mapping[str, str] = field(default_factory=dict)
     lists: tuple[PlanList, ...] = ()
-    program: JawProgram | None = None
-    checks: tuple[str, ...] = ()
     panels: tuple[Panel, ...] = ()
     links: tuple[Link, ...] = ()
     heading: str = ""

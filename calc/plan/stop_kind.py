@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 from typing import Any
 
 from calc.plan.outcome import Figures
 from calc.plan.pictures import ForceChart
 from calc.plan.stop import Help, Panel, Stop, Table
 from calc.plan.view import View
+from calc.programs.jaw_boring import JawProgram
 from calc.quantities import Figure, Rounding
 from calc.scene.shapes import Layer, Scene, Standing
 
@@ -50,6 +51,15 @@ class Drawing:
     first: bool = False
 
 
+@dataclass(frozen=True)
+class Check:
+    """What is solved for a stop only when it is asked for: whether there is anything to solve, and the answer."""
+
+    name: str
+    is_there: Callable[[View], bool]
+    solve: Callable[[View], Table | None]
+
+
 def _nothing(*_: Any) -> tuple[Any, ...]:
     return ()
 
@@ -60,9 +70,9 @@ class StopKind:
 
     `title` stands in the rail, `heading` over its facts; `per_side`: there is one for each set-up. `show` gives what
     the bench, the rail and the open stop need; it reads nothing but its view, and is kept while that reads the same.
-    What is tried out for it comes when it is looked at: `helps`, `compared` (tables of trials). `layers` are what it
-    brings to the section, `drawings` its own pictures; `checks` are solved only when asked for; `panels` are what a
-    screen offers beside it.
+    What it has below its facts comes when it is looked at: `helps`, `tables`. `layers` are what it
+    brings to the section, `drawings` its own pictures; `checks` are solved only when asked for; `program` is what it
+    writes for the control; `panels` are what a screen offers beside it.
     """
 
     name: str
@@ -71,11 +81,12 @@ class StopKind:
     show: Callable[[View], Stop]
     per_side: bool = True
     helps: Callable[[View], Iterable[Help]] = _nothing
-    compared: Callable[[View], Iterable[Table]] = _nothing
+    tables: Callable[[View], Iterable[Table]] = _nothing
     layers: Callable[[View, Standing], Iterable[Layer]] = _nothing
     drawings: Callable[[View], Iterable[Drawing]] = _nothing
     headlines: tuple[Headline, ...] = ()
     carries: Callable[[View], Iterable[Carried]] = _nothing
-    checks: Mapping[str, Callable[[View], Table | None]] = field(default_factory=dict)
+    checks: tuple[Check, ...] = ()
+    program: Callable[[View, Stop], JawProgram] | None = None
     panels: tuple[Panel, ...] = ()
     says_why: bool = False  # its line says by itself what stops it

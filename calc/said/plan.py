@@ -20,7 +20,7 @@ from calc.quantities import Beside, System
 from calc.said.drawn import ChartSaid, SceneSaid, chart_said, scene_said
 from calc.said.pictures import PictureSaid, picture_said
 from calc.said.reader import Reader
-from calc.said.stop import HelpSaid, Offer, StepSaid, StopPage, help_said, offers_of, page_said, step_said
+from calc.said.stop import Around, HelpSaid, Offer, StepSaid, StopPage, help_said, offers_of, page_said, step_said
 from calc.said.table import TableSaid, table_said
 
 
@@ -90,9 +90,10 @@ def stop_of(result: PlanResult, key: str) -> Stop:
     return _first((s for s in result.stops if s.key == key), key)
 
 
-def offered(result: PlanResult, stop: Stop) -> tuple[Offer, ...]:
-    """The pictures that a stop can be shown by."""
-    return tuple(offers_of(stop, drawings_of(result.view_of(stop))))
+def around(result: PlanResult, stop: Stop) -> Around:
+    """What the page of a stop shows that is not of the stop alone."""
+    offers = tuple(offers_of(stop, drawings_of(result.view_of(stop))))
+    return Around(offers, result.checks(stop), result.program(stop))
 
 
 def part_of(offer: Offer, stop: Stop, setup: str) -> str:
@@ -111,7 +112,7 @@ def part_said(result: PlanResult, name: str, reader: Reader) -> PartSaid:
     stop = stop_of(result, key)
     match what:
         case "stop":
-            return PartSaid(name, "stop", page_said(stop, offered(result, stop), reader))
+            return PartSaid(name, "stop", page_said(stop, around(result, stop), reader))
         case "helps":
             return PartSaid(name, "helps", [help_said(h, reader) for h in result.helps(stop)])
         case "tables":

@@ -12,6 +12,7 @@ from calc.plan.outcome import State
 from calc.plan.pictures import Curves, Outline
 from calc.plan.stop import Answer, Help, Panel, Stop
 from calc.plan.stop_kind import Drawing
+from calc.programs.jaw_boring import JawProgram
 from calc.quantities import System, exact_text, grouped
 from calc.said.fact import FactSaid, fact_said
 from calc.said.reader import OptionSaid, Reader, options_said
@@ -279,11 +280,20 @@ def line_said(stop: Stop, system: System) -> StopLine:
     )
 
 
-def page_said(stop: Stop, offers: Iterable[Offer], reader: Reader) -> StopPage:
-    """The page of a stop, with the pictures that it offers."""
+@dataclass(frozen=True)
+class Around:
+    """What a page shows that is not of the stop alone: the pictures it offers, what can be solved, its program."""
+
+    offers: tuple[Offer, ...]
+    checks: tuple[str, ...]
+    program: JawProgram | None
+
+
+def page_said(stop: Stop, around: Around, reader: Reader) -> StopPage:
+    """The page of a stop."""
     system = reader.system
     lists = [_list(one, reader) for one in stop.lists]
-    program = stop.program
+    program = around.program
     return StopPage(
         heading=stop.heading,
         facts=[fact_said(f, reader) for f in stop.facts],
@@ -292,8 +302,8 @@ def page_said(stop: Stop, offers: Iterable[Offer], reader: Reader) -> StopPage:
         procedures=[ProcedureSaid(p.title, [s.text(system) for s in p.steps]) for p in stop.procedures],
         headings=_headings(stop, lists),
         program=ProgramSaid(program.ready, [r.text(system) for r in program.reasons]) if program else None,
-        checks=list(stop.checks),
+        checks=list(around.checks),
         panels=list(stop.panels),
         links=[LinkSaid(x.words, x.kind, x.key) for x in stop.links],
-        offers=list(offers),
+        offers=list(around.offers),
     )

@@ -15,7 +15,7 @@ from calc.plan.part.inputs import Part, Profile, Stock
 from calc.plan.paths import replaced
 from calc.plan.scenes import drawings_of
 from calc.plan.sides.inputs import Sides
-from calc.plan.stop import Help
+from calc.plan.stop import Help, Table
 from calc.profile.lines import read_line
 from calc.profile.steps import TurnedStep
 from calc.shelf.chuck import Chuck
@@ -83,6 +83,11 @@ def shelf_with(**changes: Any) -> Shelf:
 def helps(result: PlanResult, stop: str) -> tuple[Help, ...]:
     """What would help a stop."""
     return result.helps(result.stop(stop))
+
+
+def tables(result: PlanResult, stop: str) -> dict[str, Table]:
+    """The tables of a stop, by name."""
+    return {table.name: table for table in result.tables(result.stop(stop))}
 
 
 def drawn(result: PlanResult, name: str, side: int = 0) -> Any:

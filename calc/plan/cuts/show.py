@@ -8,7 +8,7 @@ from calc.fields import Quantity
 from calc.plan.cuts.drawn import pictures
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.operations import CALLED, LEAVES_OUT
-from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures
+from calc.plan.cuts.solve import CUTS, CutFigures
 from calc.plan.cuts.tooling import brought
 from calc.plan.declared import field_at
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, without_figures
@@ -187,9 +187,11 @@ def _limit(value: float | None, words: Sentence = NOT_SET) -> Figure | Sentence:
     return words if value is None else Figure(value, "mm", places=(3, 4))
 
 
-def _tables(figures: CutsFigures) -> tuple[Table, ...]:
+def tables(view: View) -> tuple[Table, ...]:
     """Limits of threads, depths of their passes, and the pecks of deep holes."""
-    found = []
+    figures, found = view[CUTS], []
+    if figures is None:
+        return ()
     for c in figures.cuts:
         t, d = c.consulted.thread, c.consulted.drilled
         if t is not None:
@@ -294,7 +296,6 @@ def show(view: View) -> Stop:
         (clamp, whole, *facts),
         answers,
         figures.notes,
-        tables=_tables(figures),
         pictures=pictures(view, figures),
         headings=headings,
     )

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from calc.plan.cuts.drawn import layers
 from calc.plan.cuts.helps import cuts_helps
-from calc.plan.cuts.show import show
+from calc.plan.cuts.show import show, tables
 from calc.plan.stop_kind import Carried, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure
@@ -23,6 +23,7 @@ CUTS_STOP = StopKind(
     "What each cut does",
     show,
     helps=cuts_helps,
+    tables=tables,
     layers=layers,
     carries=_carries,
     panels=("operations", "proven"),

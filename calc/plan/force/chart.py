@@ -17,7 +17,7 @@ from calc.plan.pictures import ForceChart, GripCurve
 from calc.plan.view import View
 from calc.working import Working
 
-POINTS = 200
+POINTS = 100  # of a curve: closer than a screen shows
 OVERLAID = 2  # more curves and none is read
 
 

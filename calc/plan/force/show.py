@@ -16,35 +16,40 @@ from calc.rules import Rules
 HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
 
 
-def _rules(document: Document) -> tuple[list[Fact], Table]:
-    """The house rules in force: what this plan departs from, with its reason, and all of them side by side."""
-    rules, own = document.rules, {d.rule: d for d in document.departures}
-    number = str(rules.number)
-    facts, rows = [], []
+def _departures(document: Document) -> list[Fact]:
+    """What this plan departs from, with its reason."""
+    found, specs = [], {f.name: f.spec for f in fields_of(Rules)}
+    for departure in document.departures:
+        spec = specs[departure.rule]
+        said = Sentence(
+            "house rule {x}; {why}",
+            x=Figure(
+                getattr(document.rules, departure.rule), spec.unit if isinstance(spec, Quantity) else "", places=(2, 2)
+            ),
+            why=departure.name,
+        )
+        enter = Entering(f"departures.{departure.id}", departure)
+        found.append(enter(f"departure_{departure.id}", "value", label=spec.label, source=said))
+    return found
+
+
+def rules_table(view: View) -> tuple[Table, ...]:
+    """The house rules in force, side by side."""
+    document = view.document
+    own = {d.rule: Sentence("this plan: {why}", why=d.name) for d in document.departures}
+    house, rows = Sentence("house rules, revision {n}", n=str(document.rules.number)), []
     for field in fields_of(Rules):
         name, spec = field.name, field.spec
-        value = getattr(document.in_force, name)
         if name == "number":
             continue
+        value = getattr(document.in_force, name)
         shown = (
             Figure(value, spec.unit, places=(2, 2))
             if isinstance(spec, Quantity)
             else Sentence("{x}", x=spec.options[value] if isinstance(spec, Choice) else str(value))
         )
-        if name in own:
-            departure = own[name]
-            why = Sentence("this plan: {why}", why=departure.name)
-            said = Sentence(
-                "house rule {x}; {why}",
-                x=Figure(getattr(rules, name), spec.unit if isinstance(spec, Quantity) else "", places=(2, 2)),
-                why=departure.name,
-            )
-            enter = Entering(f"departures.{departure.id}", departure)
-            facts.append(enter(f"departure_{departure.id}", "value", label=spec.label, source=said))
-        else:
-            why = Sentence("house rules, revision {n}", n=number)
-        rows.append(Row(spec.label, (shown, why), chosen=name in own))
-    return facts, Table("rules", "House rules in force", ("rule", "value", "from"), tuple(rows))
+        rows.append(Row(spec.label, (shown, own.get(name, house)), chosen=name in own))
+    return (Table("rules", "House rules in force", ("rule", "value", "from"), tuple(rows)),)
 
 
 def _makes(view: View) -> list[Fact]:
@@ -247,11 +252,10 @@ def show(view: View) -> Stop:
     """The stop as it is shown."""
     hold, cuts, outcome = view[HOLD], view[CUTS], view.outcome(FORCE)
     f = outcome.value
-    departures, table = _rules(view.document)
-    facts, chuck = _makes(view) + departures, view.taken.chuck
+    facts, chuck = _makes(view) + _departures(view.document), view.taken.chuck
     links = (Link("Measured grip and greasing of this chuck", "gauge", chuck.key),) if chuck else ()
     if f is None or hold is None or cuts is None:
-        return without_figures(outcome, tuple(facts), tables=(table,), links=links)
+        return without_figures(outcome, tuple(facts), links=links)
     facts += [*_takes(f, hold, cuts), *_beside(view, f)]
     cap = f.limit.speed_cap_rpm
     line = Sentence(
@@ -269,15 +273,4 @@ def show(view: View) -> Stop:
                 "{top} is over the cap of {cap}", top=Figure(f.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down")
             )
         )
-    return Stop(
-        "",
-        "",
-        outcome.state(f.notes),
-        line,
-        tuple(facts),
-        _answers(f, hold),
-        f.notes,
-        tables=(table,),
-        checks=("limit-analysis",),
-        links=links,
-    )
+    return Stop("", "", outcome.state(f.notes), line, tuple(facts), _answers(f, hold), f.notes, links=links)

@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from calc.plan.force.drawn import drawings
 from calc.plan.force.helps import force_helps
 from calc.plan.force.limit_analysis import exact_table
-from calc.plan.force.show import show
+from calc.plan.force.show import rules_table, show
 from calc.plan.force.solve import FORCE
 from calc.plan.outcome import Figures
-from calc.plan.stop_kind import Carried, Headline, StopKind
+from calc.plan.stop_kind import Carried, Check, Headline, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure
 
@@ -31,9 +31,10 @@ FORCE_STOP = StopKind(
     "What makes the grip, and what takes it",
     show,
     helps=force_helps,
+    tables=rules_table,
     drawings=drawings,
     headlines=(Headline("cap", "cap", "rpm", "down", _cap),),
     carries=_carries,
-    checks={"limit-analysis": exact_table},
+    checks=(Check("limit-analysis", lambda view: view[FORCE] is not None, exact_table),),
     says_why=True,
 )

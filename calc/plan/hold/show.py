@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 
 from calc.fields import Choice
-from calc.plan.force.solve import FORCE
 from calc.plan.hold.inputs import FRICTION, SEAT
 from calc.plan.hold.solve import HOLD
 from calc.plan.sides.solve import SIDES, STOCK_GRIPS
@@ -163,6 +162,4 @@ def show(view: View) -> Stop:
     )
     seat = Note("info", "seat", "Seated on {seat}.", seat=SEAT.options[setup.hold.seat])
     notes = figures.notes if setup.hold.seat == "none" else (*figures.notes, seat)
-    force = view[FORCE]
-    checks = ("real-contact",) if force is not None and force.wall is not None else ()
-    return Stop("", "", outcome.state(notes), line, facts, answers, notes, checks=checks)
+    return Stop("", "", outcome.state(notes), line, facts, answers, notes)

@@ -6,13 +6,19 @@ from collections.abc import Iterator
 
 from calc.plan.comparing import blanks_table
 from calc.plan.force.real_contact import contact_table
+from calc.plan.force.solve import FORCE
 from calc.plan.hold.drawn import layers
 from calc.plan.hold.show import show
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
-from calc.plan.stop_kind import Carried, Headline, StopKind
+from calc.plan.stop_kind import Carried, Check, Headline, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure
+
+
+def _has_wall(view: View) -> bool:
+    force = view[FORCE]
+    return force is not None and force.wall is not None
 
 
 def _carries(view: View) -> Iterator[Carried]:
@@ -37,9 +43,9 @@ HOLD_STOP = StopKind(
     "Hold",
     "How it is held",
     show,
-    compared=blanks_table,
+    tables=blanks_table,
     layers=layers,
     headlines=(Headline("bore", "bore", "mm", "near", _bore), Headline("depth", "deep", "mm", "near", _depth)),
     carries=_carries,
-    checks={"real-contact": contact_table},
+    checks=(Check("real-contact", _has_wall, contact_table),),
 )

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from calc.plan.document import Setup
 from calc.plan.hold.solve import HOLD, HoldFigures
 from calc.plan.jaws.ledger import CLOSED, STROKE, TEETH, ledger
-from calc.plan.jaws.program import jaw_program
 from calc.plan.jaws.solve import JAWS, PIECES, JawsFigures
 from calc.plan.stop import Answer, Procedure, Row, Stop, Table, without_figures
 from calc.plan.view import View
 from calc.quantities import Bare, Figure, Sentence
 
 
-def _tables(at: str, hold: HoldFigures, figures: JawsFigures) -> tuple[Table, ...]:
-    made = []
+def tables(view: View) -> tuple[Table, ...]:
+    """Teeth and pieces compared, what the jaws close on and why not on others."""
+    at, hold, figures = view.at, view[HOLD], view[JAWS]
+    made: list[Table] = []
+    if hold is None or figures is None:
+        return ()
     if hold.mount:
         made.append(
             Table(
@@ -131,11 +132,10 @@ def _procedures(hold: HoldFigures, figures: JawsFigures) -> tuple[Procedure, ...
 
 def show(view: View) -> Stop:
     """The stop as it is shown."""
-    at, setup, hold, outcome = view.at, view.setup, view[HOLD], view.outcome(JAWS)
+    setup, hold, outcome = view.setup, view[HOLD], view.outcome(JAWS)
     figures, facts = outcome.value, ledger(view)
     if figures is None or hold is None:
-        without = without_figures(outcome, facts)
-        return replace(without, program=jaw_program(view, without))
+        return without_figures(outcome, facts)
     pocket = hold.pocket
     bore = Figure(pocket.bore_diameter_mm, "mm", places=hold.places)
     depth = Figure(pocket.bore_depth_mm, "mm")
@@ -169,18 +169,9 @@ def show(view: View) -> Stop:
             t=Bare(depth),
             what="refit" if figures.keep.verdict == "refit" else "re-cut",
         )
-    stop = Stop(
-        "",
-        "",
-        outcome.state(figures.notes),
-        line,
-        facts,
-        answers,
-        figures.notes,
-        tables=_tables(at, hold, figures),
-        procedures=_procedures(hold, figures),
+    return Stop(
+        "", "", outcome.state(figures.notes), line, facts, answers, figures.notes, procedures=_procedures(hold, figures)
     )
-    return replace(stop, program=jaw_program(view, stop))
 
 
 def _taper_answer(setup: Setup, figures: JawsFigures) -> Answer:

@@ -147,5 +147,10 @@ def show(view: View) -> Stop:
             )
         )
     notes += _sharing(document, order)
-    tables = (_orders_table(figures), *_grips_table(document, figures))
-    return Stop("", "", outcome.state(tuple(notes)), line, tuple(facts), answers, tuple(notes), tables=tables)
+    return Stop("", "", outcome.state(tuple(notes)), line, tuple(facts), answers, tuple(notes))
+
+
+def tables(view: View) -> tuple[Table, ...]:
+    """Both orders side by side, and what each side could be held on."""
+    figures = view[SIDES]
+    return () if figures is None else (_orders_table(figures), *_grips_table(view.document, figures))

@@ -165,7 +165,13 @@ def show(view: View) -> Stop:
         tuple(_fact(view.at, one.cut.planned, one.cut.tool, one.found) for one in shown),
         _answers(count, without, stations, turret),
         notes,
-        tables=tuple(_table(view.at, one.cut, one.found, one.mine) for one in shown),
         pictures=tuple(drawn for one in shown if (drawn := insert_outline(one.cut)) is not None),
         headings=headings,
     )
+
+
+def tables(view: View) -> tuple[Table, ...]:
+    """The first three tools for each cut, with their reasons."""
+    figures, library = view[CUTS], view.shelf.tools
+    shown = [_looked_at(cut, library) for cut in figures.cuts] if figures else []
+    return tuple(_table(view.at, one.cut, one.found, one.mine) for one in shown)

@@ -3,6 +3,6 @@
 from __future__ import annotations
 
 from calc.plan.stop_kind import StopKind
-from calc.plan.tools.show import show
+from calc.plan.tools.show import show, tables
 
-TOOLS_STOP = StopKind("tools", "Tools", "Which edge does each cut", show, panels=("tools",))
+TOOLS_STOP = StopKind("tools", "Tools", "Which edge does each cut", show, tables=tables, panels=("tools",))

@@ -14,7 +14,7 @@ from calc.plan.paths import replaced
 from calc.shelf.jaw_set import JawSet
 from calc.shelf.plug import Plug
 from calc.shelf.ring import Ring
-from calc.tests.plans import DOCUMENT, IN_TOOTH_0, SHELF, TOOTHED, codes, plan, shelf_with
+from calc.tests.plans import DOCUMENT, IN_TOOTH_0, SHELF, TOOTHED, codes, plan, shelf_with, tables
 
 RING = Ring("b", "Ring B", 95, 140, 6, 750)
 
@@ -28,7 +28,7 @@ def test_the_tooth_is_chosen_or_taken_and_rules_the_face():
     taken = toothed(setups__s1__jaws__tooth=8)
     assert taken.figures[0][HOLD].face_radius_mm == 32.0
     assert "teeth-unknown" in codes(plan(), "jaws", "caution")
-    with_table = next(t for t in toothed().stop("jaws").tables if t.name == "teeth")
+    with_table = tables(toothed(), "jaws")["teeth"]
     assert [r.label for r in with_table.rows if r.chosen] == ["10"]
 
 

@@ -15,7 +15,7 @@ from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.lists import NewItem, new_item
 from calc.rules import PLAN_RULES, Rules
-from calc.tests.plans import plan
+from calc.tests.plans import plan, tables
 
 
 def facts(result, stop):
@@ -67,7 +67,7 @@ def test_a_departure_counts_in_this_plan_and_is_told_with_its_reason():
     assert force(result).safety == 1.6
     assert "thin flange" in str(facts(result, "force")["safety"].source)
     assert facts(result, "force")["departure_d1"].value == 1.6
-    table = result.stop("force").tables[0]
+    table = tables(result, "force")["rules"]
     assert [r.label for r in table.rows if r.chosen] == ["Safety on the grip"]
     assert len(table.rows) == len(fields_of(Rules)) - 1
 

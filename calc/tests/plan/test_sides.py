@@ -21,7 +21,7 @@ from calc.profile.body import body_of
 from calc.profile.grips import finished_grips
 from calc.shelf.ring import Ring
 from calc.shelf.taken import SetupShelf, Shelf
-from calc.tests.plans import DOCUMENT, MACHINE, MATERIAL, SHELF, TALL, TOOTHED, plan, steps
+from calc.tests.plans import DOCUMENT, MACHINE, MATERIAL, SHELF, TALL, TOOTHED, plan, steps, tables
 
 
 def grips(outside, inside=(), held="a"):
@@ -71,9 +71,9 @@ def test_the_order_that_leaves_more_to_hold_is_proposed_and_the_setter_decides()
     assert sides.proposed == "a" and sides.orders["a"].score > sides.orders["b"].score
     assert sides.orders["a"].best(1).key == "outside:o1"
     assert sides.orders["b"].best(1).key == "outside:o2"
-    decided = plan(sides__first_end="b").stop("sides")
-    assert "order-other" in {n.code for n in decided.notes}
-    table = next(t for t in decided.tables if t.name == "orders")
+    decided = plan(sides__first_end="b")
+    assert "order-other" in {n.code for n in decided.stop("sides").notes}
+    table = tables(decided, "sides")["orders"]
     assert table.head[1:] == ("spigot end first, proposed", "flange end first")
 
 

@@ -168,9 +168,10 @@ def stop(document, name, taken=None):
 
 def test_the_stop_tools_offers_three_and_tells_the_one_in_force():
     taken = shelf()
-    found = stop(proposed(plan(), taken), "tools", taken)
-    assert [len(t.rows) for t in found.tables] == [3, 3, 3]
-    assert all(t.rows[0].chosen for t in found.tables)
+    result = compute(proposed(plan(), taken), taken)
+    found, tables = result.stop("tools"), result.tables(result.stop("tools"))
+    assert [len(t.rows) for t in tables] == [3, 3, 3]
+    assert all(t.rows[0].chosen for t in tables)
     assert {p.name for p in found.pictures} == {"insert_c1", "insert_c2", "insert_c3"}
     assert str(found.line) == "3 tools for 3 cuts"
     assert found.answers[0].figure.value == 3
@@ -182,10 +183,11 @@ def test_a_tool_that_no_longer_may_stops_its_cut_and_says_why():
     cuts = list(document.setups[0].cuts)
     cuts[2] = replace(cuts[2], tool="cnmg120412-rough-steel/cn1204-out-25")  # a corner of 1.2 where the print has 0.8
     document = replace(document, setups=(replace(document.setups[0], cuts=tuple(cuts)),))
-    found = stop(document, "tools", taken)
+    result = compute(document, taken)
+    found, tables = result.stop("tools"), result.tables(result.stop("tools"))
     assert found.state == "stopped"
     assert "the print allows" in next(n.text for n in found.notes if n.code == "tool-rejected")
-    assert found.tables[2].rows[-1].why_not is not None
+    assert tables[2].rows[-1].why_not is not None
 
 
 def test_more_tools_than_stations_are_stopped():

@@ -190,11 +190,15 @@ def test_any_pocket_is_cut_to_size_and_left_by_the_way_it_was_entered(diameter, 
     assert (moves[0].z_mm, moves[-1].z_mm) == (50.0, 50.0)
 
 
+def program(result):
+    return result.program(result.stop("jaws"))
+
+
 def test_the_plan_asks_for_what_it_does_not_know_and_refuses_while_stopped():
-    words = plan().stop("jaws").program
+    words = program(plan())
     assert not words.ready and words.boring is not None
     said = " ".join(str(r) for r in words.reasons)
     assert "feed per turn" in said and "program number" in said and "spindle turns" in said and "close on" in said
-    stopped = plan(setups__s1__hold__depth_mm=39.0).stop("jaws").program
+    stopped = program(plan(setups__s1__hold__depth_mm=39.0))
     assert any("stopped" in str(r) for r in stopped.reasons)
-    assert plan(shelf_with(blank=None)).stop("jaws").program.boring is None
+    assert program(plan(shelf_with(blank=None))).boring is None

@@ -200,14 +200,19 @@ def test_the_right_order_is_not_told():
     assert sequence_notes((cut("Bore", "bore", 20, 24, "finish"), ROUGH)) == []
 
 
+def cuts_tables(document, taken):
+    result = compute(document, taken)
+    return result.tables(result.stop("cuts", 0))
+
+
 def test_a_named_thread_brings_its_published_limits_and_passes():
     taken = shelf()
-    stop = compute(proposed(bush(), taken), taken).stop("cuts", 0)
-    limits = next(t for t in stop.tables if t.title == "Limits of M24x1.5-6g")
+    tables = cuts_tables(proposed(bush(), taken), taken)
+    limits = next(t for t in tables if t.title == "Limits of M24x1.5-6g")
     assert [[c.value for c in row.cells] for row in limits.rows[:3]] == [
         [23.968, 23.732],
         [22.994, 22.844],
         [22.344, 21.92],
     ]
-    passes = next(t for t in stop.tables if t.title.startswith("Passes") and t.group == limits.group)
+    passes = next(t for t in tables if t.title.startswith("Passes") and t.group == limits.group)
     assert passes.rows[-1].cells[0].value == pytest.approx(0.920151, abs=1e-5)

@@ -18,6 +18,10 @@ def begin(worker: int) -> None:
     end_with(worker)
 
 
+def ready() -> None:
+    """Nothing: the process is there."""
+
+
 def compute(key: str) -> None:
     """Answer a question."""
     from django.db import close_old_connections

@@ -18,6 +18,7 @@ from typing import Any
 
 from asgiref.sync import sync_to_async
 
+from server.apps.questions.computing import ready
 from server.ending import end_with
 
 TRIES = 2
@@ -163,6 +164,7 @@ def main() -> int:
     django.setup()
     recover()
     pool = _pool()
+    pool.schedule(ready)  # the first question finds a process that is there
     try:
         asyncio.run(_work())
     finally:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from itertools import chain
 from typing import Any
 from uuid import UUID
 
@@ -60,16 +61,24 @@ class Done:
 
 @dataclass(frozen=True)
 class Tried:
-    """A run with one change made in memory; `was`: the plan before, where it could be computed."""
+    """A run with one change made in memory; `before`: its document, `was`: the plan before, where it could be
+    computed.
+    """
 
     run: Run
     making: Making
     label: str
     done: tuple[Done, ...]
-    gone: tuple[str, ...]
+    before: Any
     was: PlanResult | None
     result: PlanResult
     on_shelf: Snapshot
+
+    @property
+    def gone(self) -> tuple[str, ...]:
+        """Ids of items that the change takes out."""
+        now = set(ids_in(self.run.document))
+        return tuple(i for i in ids_in(self.before) if i not in now)
 
     @property
     def computed(self) -> Computed:
@@ -79,7 +88,7 @@ class Tried:
 
 def ids_for(run: Run, key: UUID) -> Identities:
     """Ids for the items that a change puts in: none that is in the plan, and none that ever was."""
-    return Identities(key, {*ids_in(run.document), *run.gone})
+    return Identities(key, chain(ids_in(run.document), run.gone))
 
 
 def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
@@ -100,15 +109,13 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
     except KeyError as error:
         raise Conflict("Somebody took this out of the plan since you looked.", theirs="no longer there") from error
     try:
-        result = computed(run, on_shelf)
+        result = computed(run, on_shelf, is_changed=True)
     except CalcError as error:  # the document contradicts itself: tell it at the edited fact if it can be
         raise CalcError(problems_at(error.errors, making.path) or error.errors) from error
     refused = [p for part in making.parts for p in problems_at(result.problems, part.path)] if making.single else []
     if refused:
         raise CalcError(refused)
-    now = set(ids_in(run.document))
-    gone = tuple(i for i in ids_in(before) if i not in now)
-    return Tried(run, making, named, tuple(done), gone, was, result, on_shelf)
+    return Tried(run, making, named, tuple(done), before, was, result, on_shelf)
 
 
 def _before(run: Run, on_shelf: Snapshot) -> PlanResult | None:

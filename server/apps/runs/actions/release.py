@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.db import transaction
 from django.utils import timezone
 
@@ -80,7 +78,8 @@ def _programs(run: Run, result: PlanResult, system: System, number: int) -> dict
     heading = heading_of(run, run.revision, number)
     found = {}
     for view, side in zip(result.views, result.sides, strict=True):
-        stop: Any = program_stop(result, side.index)
-        if stop.program.ready:
+        stop = program_stop(result, side.index)
+        program = result.program(stop)
+        if program is not None and program.ready:
             found[side.id] = written(view, stop, heading, system)
     return found

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections import OrderedDict
+from dataclasses import dataclass, replace
+from typing import Any
 
 from calc.plan.document import Document
 from calc.reading import read
@@ -13,10 +15,44 @@ from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot, Taken
 
+KEPT = 64  # runs whose document was last read
+
+
+@dataclass(frozen=True)
+class _Read:
+    """A kept document, plain and read, and what was made of each of its parts."""
+
+    plain: dict[str, Any]
+    document: Document
+    seen: dict[int, tuple[Any, type[Any], Any]]
+
+
+_READ: OrderedDict[int, _Read] = OrderedDict()
+
 
 def document_of(run: Run) -> Document:
-    """The run's plan document. Raises CalcError where it contradicts itself."""
-    return read(Document, run.document)  # type: ignore[no-any-return]
+    """The run's plan document. Raises CalcError where it contradicts itself.
+
+    A run that is looked at again is read again only where it has changed. Its plain document is then the one that was
+    read before, which is equal: what a change leaves of it is known by its identity.
+    """
+    known = _READ.get(run.pk)
+    if known is not None and known.plain == run.document:
+        run.document = known.plain
+        return known.document
+    seen: dict[int, tuple[Any, type[Any], Any]] = {}
+    document: Document = read(Document, run.document, seen=seen)
+    _READ[run.pk] = _Read(run.document, document, seen)
+    _READ.move_to_end(run.pk)
+    while len(_READ) > KEPT:
+        _READ.popitem(last=False)
+    return document
+
+
+def changed_document_of(run: Run) -> Document:
+    """The document of a run that was changed in memory after `document_of`. Raises CalcError."""
+    known = _READ.get(run.pk)
+    return read(Document, run.document, seen=dict(known.seen) if known else None)  # type: ignore[no-any-return]
 
 
 def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:

@@ -14,9 +14,9 @@ from calc.plan.compute import PlanResult
 from calc.plan.stop import Stop
 from calc.said.drawn import ChartSaid, SceneSaid
 from calc.said.pictures import PictureSaid
-from calc.said.plan import Kind, offered, part_said, stop_of
+from calc.said.plan import Kind, around, part_said, stop_of
 from calc.said.reader import Reader
-from calc.said.stop import HelpSaid, Offer, StepSaid, StopPage, page_said
+from calc.said.stop import Around, HelpSaid, StepSaid, StopPage, page_said
 from calc.said.table import TableSaid
 
 WRITERS: Mapping[Kind, TypeAdapter[Any]] = {
@@ -56,14 +56,14 @@ def _written(kind: Kind, content: Any, reader: Reader) -> Written:
 
 
 @lru_cache(maxsize=PAGES_KEPT)
-def _page(stop: Stop, offers: tuple[Offer, ...], reader: Reader) -> tuple[StopPage, Written]:
-    page = page_said(stop, offers, reader)
+def _page(stop: Stop, given: Around, reader: Reader) -> tuple[StopPage, Written]:
+    page = page_said(stop, given, reader)
     return page, _written("stop", page, reader)
 
 
 def page_of(result: PlanResult, stop: Stop, reader: Reader) -> StopPage:
     """The page of a stop; the same one while nothing of it has moved."""
-    return _page(stop, offered(result, stop), reader)[0]
+    return _page(stop, around(result, stop), reader)[0]
 
 
 def written(result: PlanResult, name: str, reader: Reader) -> Written:
@@ -71,7 +71,7 @@ def written(result: PlanResult, name: str, reader: Reader) -> Written:
     what, _, key = name.partition(":")
     if what == "stop":
         stop = stop_of(result, key)
-        return _page(stop, offered(result, stop), reader)[1]
+        return _page(stop, around(result, stop), reader)[1]
     said = part_said(result, name, reader)
     return _written(said.kind, said.content, reader)
 

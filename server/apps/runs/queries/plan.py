@@ -22,7 +22,7 @@ from calc.quantities import System
 from calc.said.reader import Reader
 from calc.said.table import table_said
 from server.apps.house import queries as house
-from server.apps.runs.convert.document import document_of, shelf_of
+from server.apps.runs.convert.document import changed_document_of, document_of, shelf_of
 from server.apps.runs.convert.parts import Held, page_of, parts_sent
 from server.apps.runs.convert.plates import release_plate
 from server.apps.runs.models import Run
@@ -39,14 +39,17 @@ from server.foundation.problems import Conflict, NotFound
 NO_SIDE = "There is no such side in this plan."
 
 
-def computed(run: Run, on_shelf: Snapshot) -> PlanResult:
-    """The run's plan. Raises CalcError where its document contradicts itself."""
+def computed(run: Run, on_shelf: Snapshot, *, is_changed: bool = False) -> PlanResult:
+    """The run's plan, as it is kept or as it was changed in memory. Raises CalcError where its document contradicts
+    itself.
+    """
+    document = changed_document_of(run) if is_changed else document_of(run)
     options = {
         "machine": on_shelf.names["machine"],
         "material": on_shelf.names["material"],
         "chuck": shelf.chucks_of(on_shelf, run.machine_id),
     }
-    return compute(document_of(run), shelf_of(run, on_shelf), options)
+    return compute(document, shelf_of(run, on_shelf), options)
 
 
 def place_of_setup(document: Document, setup: str) -> int:
@@ -121,7 +124,7 @@ def _at(run: Run, revision: int, on_shelf: Snapshot) -> PlanResult | None:
     earlier = run_by_id(run.pk)
     try:
         take_back_to(earlier, revision, on_shelf)
-        return computed(earlier, on_shelf)
+        return computed(earlier, on_shelf, is_changed=True)
     except (NotFound, CalcError):
         return None
 
@@ -162,7 +165,7 @@ def plan_at(run: Run, revision: int, look: Look) -> Sent:
     run.put_away = False
     take_back_to(run, revision, on_shelf)
     whole = replace(look, whole=True, held={})
-    sent = Shown(run, computed(run, on_shelf), on_shelf, whole, looker(look.system)).plan()
+    sent = Shown(run, computed(run, on_shelf, is_changed=True), on_shelf, whole, looker(look.system)).plan()
     assert isinstance(sent.head, PlanOut)
     sent.head.at = revision
     return sent
@@ -202,7 +205,7 @@ def heading_of(run: Run, revision: int, release: int | None = None) -> Heading:
 
 def program_stop(result: PlanResult, index: int) -> Stop:
     """The stop of a side that makes the jaw-boring program."""
-    return next(s for s in result.stops if s.side == index and s.program is not None)
+    return next(s for s in result.stops if s.side == index and result.program(s) is not None)
 
 
 def jaw_program(run: Run, setup: str, system: System) -> str:
@@ -210,15 +213,16 @@ def jaw_program(run: Run, setup: str, system: System) -> str:
     result = computed(run, shelf.current())
     index = place_of_setup(document_of(run), setup)
     stop = program_stop(result, index)
-    assert stop.program is not None
-    if not stop.program.ready:
-        raise Conflict(" ".join(r.text(system) for r in stop.program.reasons))
+    program = result.program(stop)
+    assert program is not None
+    if not program.ready:
+        raise Conflict(" ".join(r.text(system) for r in program.reasons))
     return written(result.views[index], stop, heading_of(run, run.revision), system)
 
 
 def require_check(name: str) -> None:
     """Raise NotFound where no stop has a check of this name."""
-    if not any(name in kind.checks for kind in ALL_STOPS):
+    if not any(name == check.name for kind in ALL_STOPS for check in kind.checks):
         raise NotFound("Nothing of this name is solved for a plan.")
 
 
