@@ -90,8 +90,8 @@ def long_history(client: Client, count: int = 2000) -> tuple[list[float], list[f
     return asked, opened[2:]
 
 
-def crowd(people: int = 50, seconds: float = 60) -> tuple[list[float], int]:
-    """Many people, each editing a run of the bench every other second and asking for news; (edit times, errors)."""
+def crowd(people: int = 100, seconds: float = 60) -> tuple[list[float], int]:
+    """Many people, each editing a run of the bench every five seconds and asking for news; (edit times, errors)."""
     runs = [r["id"] for r in Client().get("/api/runs")["rows"]][:25]
     spent: list[float] = []
     errors: list[str] = []
@@ -103,16 +103,17 @@ def crowd(people: int = 50, seconds: float = 60) -> tuple[list[float], int]:
             client = Client()
             path = (PRESSURE, "setups.s1.clamp_rpm")[number % 2]
             while time.monotonic() < until:
-                time.sleep(choose.uniform(1.0, 3.0))
-                run = runs[number % len(runs)]
+                time.sleep(choose.uniform(4.0, 6.0))
+                client.run = runs[number % len(runs)]
+                client.revision = client.get(f"/api/runs/{client.run}/pulse")["revision"]
                 start = time.perf_counter()
                 try:
-                    client.edit(choose.randrange(300), path, run)
+                    client.edit(choose.randrange(300), path)
                 except urllib.error.HTTPError as answer:
                     if answer.code != 409:  # somebody else was at this fact just now: an answer, too
                         raise
                 spent.append((time.perf_counter() - start) * 1000)
-                client.get(f"/api/runs/{run}/pulse")
+                client.get(f"/api/runs/{client.run}/pulse")
         except Exception as error:
             errors.append(repr(error))
 

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+import gzip
+import http.client
 import http.cookiejar
+import itertools
 import json
 import os
 import statistics
 import time
+import urllib.error
 import urllib.request
 import uuid
 from collections.abc import Callable
+from io import BytesIO
 from typing import Any
+from urllib.parse import urlsplit
 
 from commands.places import say
 
@@ -30,36 +36,105 @@ def times(repeat: int, what: Callable[[int], Any], warm: int = 10) -> list[float
     return found
 
 
+def late(found: list[float]) -> float:
+    """The 95th percentile."""
+    ordered = sorted(found)
+    return ordered[max(0, int(len(ordered) * 0.95) - 1)]
+
+
 def row(name: str, found: list[float], want: str) -> None:
     """A line of the table."""
-    ordered = sorted(found)
-    middle, late = statistics.median(ordered), ordered[int(len(ordered) * 0.95) - 1]
-    say(f"| {name} | {middle:.1f} ms | {late:.1f} ms | {want} |")
+    say(f"| {name} | {statistics.median(found):.1f} ms | {late(found):.1f} ms | {want} |")
+
+
+def told(name: str, words: str, want: str) -> None:
+    """A line of the table that is no time."""
+    say(f"| {name} | {words} | | {want} |")
 
 
 class Client:
-    """A signed-in client of the API on loopback."""
+    """A signed-in client of the API on loopback, on one connection as a browser has it."""
 
     def __init__(self) -> None:
-        self.jar = http.cookiejar.CookieJar()
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
-        self.opener.open(URL + "/").read()
-        self.token = next(c.value for c in self.jar if c.name == "csrftoken") or ""
+        jar = http.cookiejar.CookieJar()
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+        opener.open(URL + "/").read()
+        self.headers = {
+            "Content-Type": "application/json",
+            "X-CSRFToken": next(c.value for c in jar if c.name == "csrftoken") or "",
+            "Cookie": "; ".join(f"{c.name}={c.value}" for c in jar),
+            "Accept-Encoding": "gzip",
+        }
+        self.packed = self.size = 0  # bytes of the last answer as it came, and unpacked
+        where = urlsplit(URL)
+        self.connection = http.client.HTTPConnection(where.hostname or "", where.port, timeout=120)
+        self.numbers = itertools.count()
         self.run = next(r["id"] for r in self.get("/api/runs?find=LH-2041")["rows"])
         self.revision = self.get(f"/api/runs/{self.run}/pulse")["revision"]
 
+    def ask(self, method: str, path: str, body: Any = None) -> Any:
+        """The answer to a request. Raises HTTPError where it is refused."""
+        said = None if body is None else json.dumps(body).encode()
+        self.connection.request(method, path, said, self.headers)
+        answer = self.connection.getresponse()
+        came = answer.read()
+        whole = gzip.decompress(came) if answer.getheader("Content-Encoding") == "gzip" else came
+        self.packed, self.size = len(came), len(whole)
+        if answer.status >= 400:
+            raise urllib.error.HTTPError(path, answer.status, whole[:200].decode(), answer.headers, BytesIO(whole))
+        return json.loads(whole) if whole else None
+
+    def signed_in(self, name: str, word: str) -> None:
+        """Sign in with name and password instead."""
+        self.connection.request("DELETE", "/api/session", None, self.headers)
+        self.connection.getresponse().read()
+        jar = http.cookiejar.CookieJar()
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+        opener.open(URL + "/").read()
+        token = next(c.value for c in jar if c.name == "csrftoken") or ""
+        headers = {"Content-Type": "application/json", "X-CSRFToken": token}
+        body = json.dumps({"username": name, "password": word}).encode()
+        opener.open(urllib.request.Request(URL + "/api/session", body, headers)).read()
+        self.headers |= {
+            "X-CSRFToken": next(c.value for c in jar if c.name == "csrftoken") or "",
+            "Cookie": "; ".join(f"{c.name}={c.value}" for c in jar),
+        }
+
+    def close(self) -> None:
+        """End the connection."""
+        self.connection.close()
+
     def get(self, path: str) -> Any:
-        return json.loads(self.opener.open(URL + path).read())
+        return self.ask("GET", path)
 
     def post(self, path: str, body: Any) -> Any:
-        headers = {"Content-Type": "application/json", "X-CSRFToken": self.token}
-        request = urllib.request.Request(URL + path, json.dumps(body).encode(), headers)
-        return json.loads(self.opener.open(request).read())
+        return self.ask("POST", path, body)
 
-    def preview(self, i: int) -> None:
-        self.post(f"/api/runs/{self.run}/preview", {"path": PRESSURE, "text": f"{20 + i / 40}"})
+    def pressure(self) -> str:
+        """A pressure that was never asked for."""
+        return f"{20 + next(self.numbers) % 3000 / 1000 + time.monotonic() % 1 / 10_000:.6f}"
 
-    def edit(self, i: int, path: str = PRESSURE, run: int | None = None) -> None:
-        revision = self.revision if run is None else self.get(f"/api/runs/{run}/pulse")["revision"]
-        body = {"path": path, "text": f"{20 + i / 40}", "base_revision": revision, "key": str(uuid.uuid4())}
-        self.revision = self.post(f"/api/runs/{run or self.run}/edits", body)["revision"]
+    def preview(self, _: int = 0) -> None:
+        """A key pressed at Force."""
+        self.post(f"/api/runs/{self.run}/preview", {"path": PRESSURE, "text": self.pressure(), "stop": "force-s1"})
+
+    def edit(self, i: int, path: str = PRESSURE) -> None:
+        """An edit kept."""
+        body = {"path": path, "text": f"{20 + i / 40}", "base_revision": self.revision, "key": str(uuid.uuid4())}
+        self.revision = self.post(f"/api/runs/{self.run}/edits", body | {"stop": "force-s1"})["revision"]
+
+    def late_parts(self, names: list[str]) -> None:
+        """Everything that comes into view later, of a preview."""
+        entry = {"path": PRESSURE, "text": self.pressure()}
+        self.post(f"/api/runs/{self.run}/parts", {"names": names, "entry": entry})
+
+    def question(self, path: str, body: Any) -> Any:
+        """A question that takes long, asked and not waited for."""
+        return self.post(path, {"key": str(uuid.uuid4())} | body)
+
+    def answered(self, question: Any) -> Any:
+        """A question once it has ended."""
+        while question["state"] in ("waiting", "working"):
+            time.sleep(0.02)
+            question = self.get(f"/api/questions/{question['key']}")
+        return question

@@ -51,7 +51,7 @@ class Shop:
     server: subprocess.Popen[bytes] | None = None
 
     def start_server(self) -> None:
-        self.server = serve(self.port, self.env, workers=1)
+        self.server = serve(self.port, self.env, "--processes", "1")
         wait_until_answering(self.port, self.server, SECONDS_MOST)
 
     def kill_server(self) -> None:

@@ -132,6 +132,17 @@ class Asked:
             raise Waiting(solved.title)
         return value
 
+    def share(self, solved: Solved[T]) -> T:
+        """Figures that these are a part of, or have as a part. Raises what keeps them from being found."""
+        outcome = self.figures.outcome(solved)
+        if outcome.problems:
+            raise CalcError(outcome.problems)
+        if outcome.missing:
+            raise Missing(*outcome.missing)
+        if outcome.value is None:
+            raise Waiting(outcome.waiting_on)
+        return outcome.value
+
     @cached_property
     def setup(self) -> Setup:
         """The set-up as it is held: the second pocket of a shared set has the first side's jaws."""

@@ -30,7 +30,7 @@ from calc.tools.rules.turning_columns import usable
 from calc.working import Note
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True)
 class Ask:
     """What the cuts of a set-up rest on."""
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import lru_cache
 
 from calc.fields import Quantity
 from calc.plan.cuts.drawn import pictures
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.operations import CALLED, LEAVES_OUT
-from calc.plan.cuts.solve import CUTS, CutFigures
+from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.cuts.tooling import brought
 from calc.plan.declared import field_at
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, without_figures
@@ -44,7 +45,8 @@ ENTERED_NAMES = (
 PINS = {"speed_m_min": "pin_speed", "rpm": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
 
 
-def _entered_facts(at: str, c: PlannedCut, figures: CutFigures | None) -> list[Fact]:
+@lru_cache(maxsize=CUTS_KEPT)
+def _entered_facts(at: str, c: PlannedCut, figures: CutFigures | None) -> tuple[Fact, ...]:
     here, group = f"{at}.cuts.{c.id}", c.id
     enter = Entering(here, c)
     result, tool = (figures.result, figures.tool) if figures else (None, None)
@@ -79,10 +81,11 @@ def _entered_facts(at: str, c: PlannedCut, figures: CutFigures | None) -> list[F
         if n in PINS and getattr(c, n) is not None and c.kind != "thread":
             fact = replace(fact, pin_path=f"{here}.{PINS[n]}", pinned=getattr(c, PINS[n]))
         facts.append(fact)
-    return facts
+    return tuple(facts)
 
 
-def _computed_facts(c: CutFigures) -> list[Fact]:
+@lru_cache(maxsize=CUTS_KEPT)
+def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
     g, r = c.id, c.result
     facts = [
         computed(
@@ -127,7 +130,7 @@ def _computed_facts(c: CutFigures) -> list[Fact]:
     facts.append(
         computed(f"cut_{c.id}_minutes", "Time in cut", Amount(c.minutes, "min", "up"), "of one piece", group=g)
     )
-    return facts + _about_facts(c)
+    return (*facts, *_about_facts(c))
 
 
 def _about_facts(c: CutFigures) -> list[Fact]:

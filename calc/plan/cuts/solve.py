@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 from calc.cuts.spindle import spindle_has
 from calc.cuts.turning import CutResult
@@ -23,10 +24,11 @@ from calc.tools.choose import Job
 from calc.tools.library import Tool
 from calc.working import ENTERED, Note, Step, Working, derived, typical
 
+CUTS_KEPT = 256  # cuts whose figures, and whose facts, are kept
 REACH = derived("The program's top speed")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)  # one that is kept is itself
 class CutFigures:
     """One cut at its largest diameter, with a worn edge; what it asks of chuck and spindle."""
 
@@ -157,6 +159,8 @@ def _notes(
     return notes
 
 
+# An edit changes one cut of many: the others stand as they were.
+@lru_cache(maxsize=CUTS_KEPT)
 def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
     part, rules, clamp = ask.part, ask.rules, ask.clamp_rpm
     fit = fitted(entered, ask.library)

@@ -11,13 +11,13 @@ from calc.plan.comparing import blanks_tried
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import ForceFigures
 from calc.plan.hold.solve import HoldFigures
-from calc.plan.jaws.solve import JAWS
+from calc.plan.jaws.solve import JAW_MASS
 from calc.plan.part.solve import PART
 from calc.plan.pictures import ForceChart, GripCurve
 from calc.plan.view import View
 from calc.working import Working
 
-POINTS = 100  # of a curve: closer than a screen shows
+POINTS = 60  # of a curve: its chords are off by less than a pixel
 OVERLAID = 2  # more curves and none is read
 
 
@@ -60,9 +60,9 @@ def _other_stacks(view: View, force: ForceFigures, hold: HoldFigures) -> dict[st
         label = f"with {blank.metal} {'pie ' if blank.kind == 'pie' else ''}jaws"
         if one.chosen or label in found or (blank.kind == mine.kind and blank.height_mm != mine.height_mm):
             continue
-        jaws = one.figures[JAWS]
-        if jaws is not None:
-            found[label] = (StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm), *force.stack[1:])
+        mass = one.figures[JAW_MASS]
+        if mass is not None:
+            found[label] = (StackPart(mass.mass_kg, mass.radius_mm), *force.stack[1:])
         if len(found) == OVERLAID:
             break
     return found

@@ -13,7 +13,7 @@ from calc.jaws.contact import JawContactInput, JawContactResult, jaw_contact
 from calc.jaws.position import JawPositionInput, JawPositionResult, jaw_position
 from calc.plan.document import Document, Setup, setup_path
 from calc.plan.hold.inputs import FRICTION
-from calc.plan.outcome import Asked, Missing, Solved, Waiting, naming
+from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART, PartFigures
 from calc.plan.sides.solve import POCKETS_APART_MM, SIDES, STOCK_GRIPS, SidesFigures
 from calc.profile.body import End
@@ -391,14 +391,7 @@ POCKETS = Solved("pockets", "Hold", _in_two_pockets, per_side=False)
 def _find(asked: Asked) -> HoldFigures:
     if not asked.document.one_set:
         return solve_hold(asked)
-    both = asked.figures.outcome(POCKETS)
-    if both.problems:
-        raise CalcError(both.problems)
-    if both.missing:
-        raise Missing(*both.missing)
-    if both.value is None:
-        raise Waiting(both.waiting_on)
-    return both.value[asked.index]
+    return asked.share(POCKETS)[asked.index]
 
 
 HOLD = Solved("hold", "Hold", _find)

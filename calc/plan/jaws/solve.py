@@ -243,7 +243,7 @@ def _recut(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures) -> JawRe
 def solve_jaws(asked: Asked) -> JawsFigures:
     """All of the jaws' figures. Raises CalcError, Waiting."""
     at, setup, shelf, hold = asked.at, asked.setup, asked.taken, asked.need(HOLD)
-    mass = _mass(at, hold)
+    mass = asked.share(JAW_MASS)
     blank, radius = hold.blank, hold.pocket.bore_diameter_mm / 2
     # What stands behind the grip, radially: outside to the jaw's outer end, inside to its inner one.
     thickness = (
@@ -326,4 +326,6 @@ def _notes(shelf: SetupShelf, hold: HoldFigures, made: JawsFigures) -> list[Note
     return notes
 
 
+# What speed takes of the grip rests on it, and no pressure does.
+JAW_MASS = Solved("jaw_mass", "Jaws", lambda asked: _mass(asked.at, asked.need(HOLD)))
 JAWS = Solved("jaws", "Jaws", solve_jaws)

@@ -22,7 +22,7 @@ PROFILE = "part.profile"
 LISTS = ("outside", "inside", "inside_b")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)  # one that is kept is itself
 class PartFigures:
     """What the other stops need of the part; lengths and diameters in mm."""
 

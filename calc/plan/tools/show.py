@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from calc.plan.cuts.inputs import PlannedCut
-from calc.plan.cuts.solve import CUTS, CutFigures
+from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.pictures import Outline
 from calc.plan.stop import Answer, Fact, Row, Stop, Table, chosen
 from calc.plan.view import View
@@ -65,6 +66,7 @@ def _fact(at: str, planned: PlannedCut, tool: Tool | None, found: Choice | None)
     return replace(fact, group=planned.id)
 
 
+@lru_cache(maxsize=CUTS_KEPT)
 def insert_outline(cut: CutFigures) -> Outline | None:
     """The chosen turning insert as it is drawn."""
     edge = cut.tool.edge if cut.tool else None
@@ -97,6 +99,7 @@ class _Shown:
         return not self.cut.planned.tool
 
 
+@lru_cache(maxsize=CUTS_KEPT)
 def _looked_at(cut: CutFigures, library: Library) -> _Shown:
     found, mine = choice_for(cut, library), None
     if cut.tool is not None:

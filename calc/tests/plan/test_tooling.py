@@ -13,6 +13,7 @@ from calc.plan.cuts.minutes import minutes_in_cut
 from calc.plan.cuts.operations import LEAVES_OUT
 from calc.plan.cuts.tooling import brought, fitted, job_of, length_of, step_of
 from calc.plan.part.solve import PART
+from calc.plan.paths import replaced
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
 from calc.rules import Rules
@@ -228,9 +229,13 @@ def test_pictures_show_the_feed_window_and_the_way_across():
     assert across.speed.points[0][1] == pytest.approx(0.0)  # at the centre the surface stands still
 
 
-def test_what_cuts_rest_on_is_told_apart_by_itself():
+def test_what_cuts_rest_on_is_told_apart_by_the_part_itself_and_by_all_else_as_values():
     part = part_of()
-    assert Ask(part, Rules(), None, "a", 1) != Ask(part, Rules(), None, "a", 1)
+    same = Ask(part, Rules(), None, "a", 1)
+    assert same == Ask(part, Rules(), None, "a", 1) and hash(same) == hash(Ask(part, Rules(), None, "a", 1))
+    other = part_of(replaced(plan(), "part.edge_mm", 0.5))
+    assert same != Ask(other, Rules(), None, "a", 1)
+    assert same != Ask(part, Rules(worn=1.4), None, "a", 1)
 
 
 def test_parting_off_carries_its_caution_and_other_cuts_do_not():

@@ -34,7 +34,8 @@ class QuestionKind:
     `basis` tells what it rests on now: a question whose basis has changed is dropped. `find` answers it, telling how
     far it has come, and raises what a light question would: its problem is then the answer. `slot` names what it is
     about; a newer question of the same person about the same replaces it. `seconds`: it is ended after these.
-    `computes`: it is answered by the process that computes, else by one that mostly waits.
+    `computes`: it is answered by a process that computes, else by one that mostly waits; of those that wait the ones
+    of the higher `rank` come first.
     """
 
     name: str
@@ -44,6 +45,7 @@ class QuestionKind:
     slot: Callable[[Arguments], str]
     seconds: float
     computes: bool = True
+    rank: int = 0
 
 
 @cache

@@ -22,7 +22,7 @@ from server.apps.questions.computing import ready
 from server.ending import end_with
 
 TRIES = 2
-COMPUTING = 1
+COMPUTING = 2  # processes that compute; they stand back behind light questions
 LISTENING = 4
 ENDED_AFTER = 200  # questions: a process gives its memory back
 

@@ -18,7 +18,9 @@ def _find(arguments: Arguments, _: Any, __: Tell) -> Found:
     return Found(NotebookFileAnswer(lines=lines, kept=0, bad=sum(a.outcome == "bad" for a in lines)))
 
 
-NOTEBOOK_FILE = QuestionKind("notebook-file", NotebookFileAnswer, lambda _: "", _find, lambda _: "notebook file", 60)
+NOTEBOOK_FILE = QuestionKind(
+    "notebook-file", NotebookFileAnswer, lambda _: "", _find, lambda _: "notebook file", 60, rank=1
+)
 
 
 def ask_about_file(text: str, question: UUID, person: Any) -> QuestionOut:

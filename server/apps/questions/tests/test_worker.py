@@ -18,6 +18,7 @@ from django.db import connection
 from server.apps.questions.actions.ask import ask, cancel
 from server.apps.questions.models import Question
 from server.apps.questions.tests import kinds
+from server.apps.questions.work import COMPUTING
 from server.foundation.models import Person
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -77,7 +78,7 @@ def computing(worker):
 def test_questions_are_answered_in_another_process_one_after_the_other(worker, person):
     keys = [asked(person, "quick") for _ in range(3)]
     pids = {until(key).answer["pid"] for key in keys}
-    assert len(pids) == 1
+    assert 1 <= len(pids) <= COMPUTING
     assert os.getpid() not in pids and worker.pid not in pids
 
 

@@ -16,6 +16,7 @@ from calc.plan.entry import PUT_AWAY, resolve
 from calc.plan.standing import standing_of
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.convert import rows
+from server.apps.runs.convert.rows import taken_by
 from server.apps.runs.convert.standing import put_standing
 from server.apps.runs.convert.words import label
 from server.apps.runs.models import Edit, Run
@@ -61,8 +62,8 @@ class Done:
 
 @dataclass(frozen=True)
 class Tried:
-    """A run with one change made in memory; `before`: its document, `was`: the plan before, where it could be
-    computed.
+    """A run with one change made in memory; `before`: its document, `taken`: what its set-ups took from the shelf,
+    `was`: the plan before, where it could be computed.
     """
 
     run: Run
@@ -70,6 +71,7 @@ class Tried:
     label: str
     done: tuple[Done, ...]
     before: Any
+    taken: dict[str, tuple[int | None, ...]]
     was: PlanResult | None
     result: PlanResult
     on_shelf: Snapshot
@@ -98,7 +100,7 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
     """
     if run.put_away and making.path != PUT_AWAY:
         raise Conflict("This run is put away. Bring it back to the bench to change it.")
-    was = _before(run, on_shelf)
+    was, taken = _before(run, on_shelf), {s.item: taken_by(s) for s in run.setups.all() if s.pk is not None}
     before, named, done = run.document, label(run, making.path, making.parts[0].new if making.single else None), []
     try:
         for part in making.parts:
@@ -115,7 +117,7 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
     refused = [p for part in making.parts for p in problems_at(result.problems, part.path)] if making.single else []
     if refused:
         raise CalcError(refused)
-    return Tried(run, making, named, tuple(done), before, was, result, on_shelf)
+    return Tried(run, making, named, tuple(done), before, taken, was, result, on_shelf)
 
 
 def _before(run: Run, on_shelf: Snapshot) -> PlanResult | None:
@@ -161,7 +163,8 @@ def keep(tried: Tried, asked: Asked) -> None:
     run.gone = [*run.gone, *(i for i in tried.gone if i not in run.gone)]
     moved = put_standing(run, standing_of(tried.result), tried.on_shelf)
     for setup in run.setups.all():
-        setup.save()
+        if setup.pk is None or tried.taken.get(setup.item) != taken_by(setup):
+            setup.save()
     run.save()
     one = tried.done[0] if making.single else None
     Edit.objects.create(

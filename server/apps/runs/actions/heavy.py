@@ -89,7 +89,7 @@ def _check(arguments: Arguments, _: Any, __: Tell) -> Found:
 
 
 SETTLE = QuestionKind("settle", SettledOut, _moment, _settle, lambda a: f"settle {_side(a)}", 60)
-CHECK = QuestionKind("check", CheckOut, _moment, _check, lambda a: f"{a['name']} {_side(a)}", 30)
+CHECK = QuestionKind("check", CheckOut, _moment, _check, lambda a: f"{a['name']} {_side(a)}", 30, rank=1)
 
 
 def ask_to_settle(run_id: int, setup: str, cut: str | None, system: System, key: UUID, person: Any) -> QuestionOut:

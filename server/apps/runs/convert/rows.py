@@ -54,6 +54,11 @@ def _holder(run: Run, path: str) -> Run | RunSetup:
     return setup
 
 
+def taken_by(setup: RunSetup) -> tuple[int | None, ...]:
+    """What a set-up takes from the shelf, by id."""
+    return setup.chuck_id, setup.jaw_blank_id, setup.jaw_set_id
+
+
 def setups_of(run: Run) -> list[RunSetup]:
     """The rows of the document's set-ups, in its order; a row that sleeps is left out."""
     rows = {row.item: row for row in run.setups.all()}

@@ -16,6 +16,8 @@ from server.apps.shelf.queries.snapshot import token
 from server.apps.shelf.schemas import EffectsOut, FileAnswer, FormIn
 from server.foundation.roles import require_planner
 
+QUICK = 1  # somebody waits for it with a file in hand, and it takes a second
+
 
 def _shelf(_: Arguments) -> str:
     return token().hex
@@ -32,7 +34,7 @@ def _file(arguments: Arguments, _: Any, tell: Tell) -> Found:
 
 
 EFFECTS = QuestionKind("effects", EffectsOut, _shelf, _effects, lambda a: f"effects {a['kind']} {a['key']}", 120)
-FILE = QuestionKind("file", FileAnswer, _shelf, _file, lambda a: f"file {a['kind']}", 60)
+FILE = QuestionKind("file", FileAnswer, _shelf, _file, lambda a: f"file {a['kind']}", 60, rank=QUICK)
 
 
 def ask_for_effects(kind: str, key: str, given: FormIn, question: UUID, person: Any) -> QuestionOut:
