@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+from functools import lru_cache
 from itertools import pairwise
 from typing import Any
 
@@ -17,8 +19,13 @@ FIELDS: tuple[FieldSpec, ...] = tuple(f for f in fields_of(Rules) if f.name != "
 
 def current() -> Rules:
     """The rules of today; revision 1 while nobody has changed any."""
-    latest = HouseRules.objects.first()
-    return read(Rules, latest.values) if latest else Rules()
+    latest = HouseRules.objects.values_list("values", flat=True).first()
+    return _read(json.dumps(latest)) if latest else Rules()
+
+
+@lru_cache(maxsize=4)
+def _read(values: str) -> Rules:
+    return read(Rules, json.loads(values))  # type: ignore[no-any-return]
 
 
 def value_text(field: FieldSpec, value: Any) -> str:

@@ -1,0 +1,95 @@
+"""The web server beside slow clients, large bodies and a process that is killed; the worker that is started again."""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import threading
+import time
+import urllib.error
+import urllib.request
+
+import psutil
+import pytest
+
+SLOW = 30
+
+
+def answers(server, path="/api/session"):
+    """Seconds until a light question is answered."""
+    start = time.monotonic()
+    with pytest.raises(urllib.error.HTTPError, match="401"):
+        urllib.request.urlopen(server.url + path, timeout=10)
+    return time.monotonic() - start
+
+
+def dripping(server, whole, at_once, ending):
+    """A client that sends what is left of a request a byte at a time."""
+    with socket.create_connection(("127.0.0.1", server.port)) as connection:
+        connection.sendall(whole[:at_once])
+        for i in range(at_once, len(whole)):
+            if ending.wait(0.05):
+                return
+            connection.sendall(whole[i : i + 1])
+
+
+@pytest.fixture
+def slow(server):
+    """Thirty clients, half slow with their headers, half with their body."""
+    head = f"POST /api/session HTTP/1.1\r\nHost: 127.0.0.1:{server.port}\r\nContent-Length: 5000\r\n\r\n".encode()
+    whole, ending = head + b" " * 5000, threading.Event()
+    threads = [
+        threading.Thread(target=dripping, args=(server, whole, 0 if i % 2 else len(head), ending), daemon=True)
+        for i in range(SLOW)
+    ]
+    for thread in threads:
+        thread.start()
+    time.sleep(0.5)
+    yield
+    ending.set()
+    for thread in threads:
+        thread.join(5)
+
+
+def test_slow_clients_stop_nobody(server, run, slow):
+    assert max(answers(server) for _ in range(10)) < 2
+
+
+def refused(server, size):
+    request = urllib.request.Request(server.url + "/api/session", b" " * size, {"Content-Type": "application/json"})
+    try:
+        urllib.request.urlopen(request, timeout=20)
+    except urllib.error.HTTPError as answer:
+        return answer.code
+    except OSError:  # what never ends is not read to its end
+        return None
+    return 200
+
+
+def memory(server):
+    return max(p.memory_info().rss for p in psutil.Process(server.process.pid).children()) / 1e6
+
+
+def test_bodies_are_bounded_and_give_their_memory_back(server, run):
+    answers(server)
+    before = memory(server)
+    assert refused(server, 14_000_000) in (413, None)
+    for _ in range(6):
+        assert refused(server, 11_500_000) in (400, 403, 413, 422)
+    answers(server)
+    assert memory(server) < before + 60
+
+
+def test_a_process_that_is_killed_is_started_again(server, run):
+    (child,) = psutil.Process(server.process.pid).children()
+    os.kill(child.pid, signal.SIGKILL)
+    end = time.monotonic() + 10
+    while time.monotonic() < end:
+        try:
+            answers(server)
+            break
+        except OSError:
+            time.sleep(0.1)
+    assert {p.pid for p in psutil.Process(server.process.pid).children()} != {child.pid}
+    assert answers(server) < 2
