@@ -22,6 +22,8 @@ from commands.cluster import Cluster, free_port
 from commands.places import DATA, PYTHON, ROOT, Stop, digest, environment, is_fresh, mark_fresh, run, say
 from commands.setup import ensure
 
+# What a large body or question took is given back to the machine, not kept for the next one.
+GIVING_BACK = {"MALLOC_ARENA_MAX": "2", "MALLOC_MMAP_THRESHOLD_": "262144", "MALLOC_TRIM_THRESHOLD_": "262144"}
 LOCK = DATA / "start.lock"
 WATCH_S = 0.5  # between two looks whether all is running
 ROOM_LEAST = 100_000_000  # bytes: a day of edits and PostgreSQL's own log
@@ -149,8 +151,7 @@ def serve_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
 
 
 def _own(module: str, arguments: list[str], env: dict[str, str]) -> subprocess.Popen[bytes]:
-    # Two arenas: what a large question took is given back, not kept by each thread for its next one.
-    lean = {**env, "MALLOC_ARENA_MAX": "2"}
+    lean = {**env, **GIVING_BACK}
     return subprocess.Popen([str(PYTHON), "-m", module, *arguments], cwd=ROOT, env=lean, start_new_session=True)
 
 

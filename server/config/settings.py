@@ -45,6 +45,7 @@ INSTALLED_APPS = [
     "server.apps.demo",
 ]
 MIDDLEWARE = [
+    "server.config.roomy.GiveBack",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
