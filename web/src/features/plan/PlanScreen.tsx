@@ -1,27 +1,23 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
-import { type Plan, Refused, type Session, type StopLine, type Units } from "../../api/client";
+import { Refused, type Session, type Units } from "../../api/client";
 import { useOfferHits } from "../../shared/find/LocalHits";
 import { Button } from "../../shared/ui/Button";
 import { Blank } from "../../shared/ui/Page";
 import { colour, fold, size, space } from "../../shared/ui/theme";
-import { useInView } from "../../shared/ui/useInView";
 import { Banners } from "./Banners";
-import { useChanges } from "./changes";
 import { hitsOf, titleOf, useFocusedFact } from "./findable";
-import { latest, partOf, type Shown, shownOf, stopOf } from "./kept";
-import { groupInView, Ledger } from "./Ledger";
+import { Ledger } from "./Ledger";
 import { PlanHeader } from "./PlanHeader";
 import { PlanPicture } from "./PlanPicture";
-import { type Moment, usePlan, usePlanAt } from "./queries";
+import { type Moment, usePlan } from "./queries";
 import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
 import { AboveLedger, BelowLedger, InSlip } from "./StopExtras";
-import { useEditing } from "./useEditing";
-import { useLateParts } from "./useLateParts";
 import { useLive } from "./useLive";
+import { usePlanInView } from "./usePlanInView";
 import { useShortcuts } from "./useShortcuts";
 import { WorkingSheet } from "./WorkingSheet";
 
@@ -92,15 +88,6 @@ function useMoment(): Moment | null {
   return null;
 }
 
-/** The stop of an address: one that is gone leads to the first of its name, none to the first of all. */
-function lineOf(plan: Plan | undefined, key: string | undefined): StopLine | undefined {
-  return (
-    plan?.stops.find((s) => s.key === key) ??
-    plan?.stops.find((s) => s.name === key?.split("-")[0]) ??
-    plan?.stops[0]
-  );
-}
-
 /** The units a run is looked at in: its own, until the person chooses others. */
 function useUnits(runId: number) {
   const [chosen, setChosen] = useState<{ runId: number; units: Units } | null>(null);
@@ -120,61 +107,22 @@ export function PlanScreen({ session, tools }: Props) {
   const at = useMoment();
   const navigate = useNavigate();
   const [units, setUnits] = useUnits(runId);
-  const [views, setViews] = useState<Readonly<Record<string, string>>>({});
-  const looked = useRef({ stop: key ?? "", picture: "", setup: "" });
-  const [lastSide, setLastSide] = useState<{ index: number; id: string }>({ index: 0, id: "" });
-  const query = usePlan(runId, units, () => looked.current);
-  const past = usePlanAt(runId, units, at);
-  const kept = query.data?.plan.run.id === runId ? query.data : undefined;
-  const look = {
-    stop: lineOf(kept?.plan, key)?.key ?? key ?? "",
-    picture: views[key?.split("-")[0] ?? ""] ?? "",
-    setup: lastSide.id,
-  };
-  useEffect(() => {
-    looked.current = look;
-  });
-  const editing = useEditing(runId, units, kept, session.name, look);
-  const { draft } = editing;
-  const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
-  const state: Shown | undefined = at === null ? kept && shownOf(kept, draft) : past.data;
-  const shown = state?.plan;
-  const changes = useChanges(at === null ? kept : undefined, at === null ? draft : null);
   const [lit, setLit] = useState<string | null>(null);
   const [working, setWorking] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const [helpOpen, setHelpOpen] = useState(false);
-  const line = lineOf(shown, key);
-  if (line?.side != null && line.setup !== null && line.side !== lastSide.index)
-    setLastSide({ index: line.side, id: line.setup });
-  const side = shown?.sides[lastSide.index] ?? shown?.sides[0];
-  const stop = state && stopOf(state, line);
-  const group = stop && groupInView(stop, picked, editing.troubles);
-  const offers = stop?.offers.filter((o) => o.group === "" || o.group === group) ?? [];
-  const chosen = offers.find((o) => o.name === (line && views[line.name])) ?? offers[0];
-  const pictured = chosen && line && side ? partOf(chosen, line, side.id) : undefined;
-  const below = useRef<HTMLDivElement>(null);
-  const isBelow = useInView(below, stop?.key ?? "");
-  const named = (name: string) => `${name}:${line?.key ?? ""}`;
-  const openAnswer = stop?.answers.find((a) => a.name === working);
-  useLateParts({
+  const { query, past, kept, editing, draft, shown, changes, ...seen } = usePlanInView({
     runId,
+    key,
     units,
-    kept: at === null ? kept : undefined,
-    draft,
-    names: [
-      ...(stop && pictured ? [pictured, named("helps")] : []),
-      ...(stop && isBelow ? [named("tables"), named("pictures")] : []),
-      ...(openAnswer ? [`${named("working")}:${openAnswer.name}`] : []),
-    ],
-    lay: editing.lay,
+    at,
+    person: session.name,
+    working,
+    picked,
   });
-  // Another stop came into view: it is asked for in full.
-  const isMissing = at === null && draft === null && kept !== undefined && line !== undefined && !stop;
-  const { refetch } = query;
-  useEffect(() => {
-    if (isMissing && key !== undefined) void refetch();
-  }, [isMissing, key, refetch]);
+  const { line, stop, side, sideIndex, group, picture, choose } = seen;
+  const { below, answer, steps, helps, tables, pictures } = seen;
+  const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
   useOfferHits(hitsOf(kept?.plan));
@@ -191,9 +139,7 @@ export function PlanScreen({ session, tools }: Props) {
     setUnits(to);
   }
   // By keys: the part's stops and those of the side in view.
-  const reachable = (shown?.stops ?? [])
-    .filter((s) => s.side === null || s.side === lastSide.index)
-    .slice(0, 9);
+  const reachable = (shown?.stops ?? []).filter((s) => s.side === null || s.side === sideIndex).slice(0, 9);
   const undo = () => void editing.act({ kind: "undo" });
   const redo = () => void editing.act({ kind: "redo" });
   const help = () => setHelpOpen((open) => !open);
@@ -219,7 +165,7 @@ export function PlanScreen({ session, tools }: Props) {
       </Blank>
     );
   }
-  if (!state || !shown || !line) return <Blank>Opening the plan …</Blank>;
+  if (!shown || !line) return <Blank>Opening the plan …</Blank>;
 
   const { troubles } = editing;
   const places = Object.values(troubles).map((t) => t.stop);
@@ -236,13 +182,12 @@ export function PlanScreen({ session, tools }: Props) {
     here && "The drawing shows the last good state.",
     !here && draft && "Preview: Enter keeps it, Escape puts it back.",
   ].filter((s): s is string => Boolean(s));
-  const last = at === null ? kept : undefined;
   const extras = stop && {
     plan: shown,
     stop,
     side,
     group,
-    pictures: latest(state, last, named("pictures"), (p) => p.pictures),
+    pictures,
     revision: at === null ? (kept?.plan.revision ?? 0) : null,
     mayKeep: session.role !== "operator",
     onTake: editing.act,
@@ -267,17 +212,15 @@ export function PlanScreen({ session, tools }: Props) {
         onKeep={editing.keep}
       />
       <Body>
-        <Rail plan={shown} side={lastSide.index} at={line.key} changes={changes} search={search} />
+        <Rail plan={shown} side={sideIndex} at={line.key} changes={changes} search={search} />
         <PlanPicture
           stop={line}
-          offers={offers}
-          chosen={chosen}
-          part={pictured === undefined ? undefined : state.parts.get(pictured)}
+          {...picture}
           lit={lit}
           changes={changes}
           pull={editing}
           onLight={setLit}
-          onChoose={(name) => setViews((all) => ({ ...all, [line.name]: name }))}
+          onChoose={choose}
         >
           {elsewhere && (
             <p role="status">
@@ -297,18 +240,13 @@ export function PlanScreen({ session, tools }: Props) {
         <Lower data-scrolls>
           {!stop || !extras ? (
             <Opening>Opening {line.title} …</Opening>
-          ) : openAnswer ? (
-            <WorkingSheet
-              answer={openAnswer}
-              steps={state.parts.get(`${named("working")}:${openAnswer.name}`)?.steps ?? undefined}
-              units={units}
-              onClose={() => setWorking(null)}
-            />
+          ) : answer ? (
+            <WorkingSheet answer={answer} steps={steps} units={units} onClose={() => setWorking(null)} />
           ) : (
             <Ledger
               key={stop.key}
               stop={stop}
-              tables={latest(state, last, named("tables"), (p) => p.tables)}
+              tables={tables}
               changes={changes}
               lit={lit}
               troubles={troubles}
@@ -333,7 +271,7 @@ export function PlanScreen({ session, tools }: Props) {
         {stop && extras && (
           <Slip
             stop={stop}
-            helps={latest(state, last, named("helps"), (p) => p.helps)}
+            helps={helps}
             changes={changes}
             lit={lit}
             working={working}

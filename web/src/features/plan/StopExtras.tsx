@@ -28,7 +28,7 @@ type ExtrasProps = Shown & {
 function sideOf({ plan, stop, revision }: ExtrasProps) {
   // Who sees releases alone is not sent what is solved for a draft.
   if (stop.setup === null || plan.at !== null || revision === null) return null;
-  return { runId: plan.run.id, units: plan.units, setup: stop.setup, revision };
+  return { runId: plan.run.id, units: plan.units, setup: stop.setup, revision, moment: plan.moment };
 }
 
 /** What is done with the items of a list that has an order, before their facts. */

@@ -169,13 +169,17 @@ export function keepEdit(
   );
 }
 
-/** A side of a run, by its id, at a draft. */
-export type OfSide = { runId: number; setup: string; units: Units; revision: number };
+/** A side of a run, by its id, at a draft; `moment`: under which state of the shelf, on which day. */
+export type OfSide = { runId: number; setup: string; units: Units; revision: number; moment?: string };
 
 /** A check of one side, solved apart from the plan, for one moment of it; asked for when it comes into view. */
-export function useCheck(check: string, { runId, setup, units, revision }: OfSide, isInView: boolean) {
+export function useCheck(
+  check: string,
+  { runId, setup, units, revision, moment }: OfSide,
+  isInView: boolean,
+) {
   return useQuery({
-    queryKey: ["check", check, runId, setup, units, revision],
+    queryKey: ["check", check, runId, setup, units, revision, moment],
     enabled: isInView,
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,

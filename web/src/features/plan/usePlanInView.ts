@@ -1,0 +1,117 @@
+import { useEffect, useRef, useState } from "react";
+import type { Offer, Plan, Stop, StopLine, Units } from "../../api/client";
+import { useInView } from "../../shared/ui/useInView";
+import { useChanges } from "./changes";
+import { type Latest, latest, partOf, type Shown, shownOf, stopOf } from "./kept";
+import { groupInView } from "./Ledger";
+import { type Moment, usePlan, usePlanAt } from "./queries";
+import { useEditing } from "./useEditing";
+import { useLateParts } from "./useLateParts";
+
+type Asked = {
+  runId: number;
+  /** The stop in the address. */
+  key: string | undefined;
+  units: Units;
+  /** An earlier state that is looked at. */
+  at: Moment | null;
+  person: string;
+  /** The answer whose working is open, and the heading that was picked. */
+  working: string | null;
+  picked: string | null;
+};
+
+/** The stop of an address: one that is gone leads to the first of its name, none to the first of all. */
+function lineOf(plan: Plan | undefined, key: string | undefined): StopLine | undefined {
+  return (
+    plan?.stops.find((s) => s.key === key) ??
+    plan?.stops.find((s) => s.name === key?.split("-")[0]) ??
+    plan?.stops[0]
+  );
+}
+
+/** The picture in view: which are offered, the one that is chosen, and the part that holds it. */
+function pictureOf(stop: Stop | undefined, group: string | undefined, wanted: string, setup: string) {
+  const offers: readonly Offer[] = stop?.offers.filter((o) => o.group === "" || o.group === group) ?? [];
+  const chosen = offers.find((o) => o.name === wanted) ?? offers[0];
+  return { offers, chosen, part: chosen && stop && partOf(chosen, stop, setup) };
+}
+
+/**
+ * What is in view of a plan: the plan that counts now with what is typed over it, its open stop in full, and its parts,
+ * asked for as they come into view.
+ */
+export function usePlanInView({ runId, key, units, at, person, working, picked }: Asked) {
+  const [views, setViews] = useState<Readonly<Record<string, string>>>({});
+  const [lastSide, setLastSide] = useState<{ index: number; id: string }>({ index: 0, id: "" });
+  const looked = useRef({ stop: key ?? "", picture: "", setup: "" });
+  const query = usePlan(runId, units, () => looked.current);
+  const past = usePlanAt(runId, units, at);
+  const kept = query.data?.plan.run.id === runId ? query.data : undefined;
+  const look = {
+    stop: lineOf(kept?.plan, key)?.key ?? key ?? "",
+    picture: views[key?.split("-")[0] ?? ""] ?? "",
+    setup: lastSide.id,
+  };
+  useEffect(() => {
+    looked.current = look;
+  });
+  const editing = useEditing(runId, units, kept, person, look);
+  const isNow = at === null;
+  const draft = isNow ? editing.draft : null;
+  const state: Shown | undefined = isNow ? kept && shownOf(kept, draft) : past.data;
+  const changes = useChanges(isNow ? kept : undefined, draft);
+  const line = lineOf(state?.plan, key);
+  if (line?.side != null && line.setup !== null && line.side !== lastSide.index)
+    setLastSide({ index: line.side, id: line.setup });
+  const side = state?.plan.sides[lastSide.index] ?? state?.plan.sides[0];
+  const stop = state && stopOf(state, line);
+  const group = stop && groupInView(stop, picked, editing.troubles);
+  const picture = pictureOf(stop, group, views[line?.name ?? ""] ?? "", side?.id ?? "");
+  const below = useRef<HTMLDivElement>(null);
+  const isBelow = useInView(below, stop?.key ?? "");
+  const named = (what: string) => `${what}:${line?.key ?? ""}`;
+  const answer = stop?.answers.find((a) => a.name === working);
+  const opened = answer && `${named("working")}:${answer.name}`;
+  const names = [picture.part, stop && named("helps"), opened].filter((n) => n !== undefined);
+  useLateParts({
+    runId,
+    units,
+    kept: isNow ? kept : undefined,
+    draft,
+    names: isBelow && stop ? [...names, named("tables"), named("pictures")] : names,
+    lay: editing.lay,
+  });
+  // Another stop came into view: it is asked for in full.
+  const isMissing = isNow && draft === null && kept !== undefined && line !== undefined && !stop;
+  const { refetch } = query;
+  useEffect(() => {
+    if (isMissing && key !== undefined) void refetch();
+  }, [isMissing, key, refetch]);
+
+  const last = isNow ? kept : undefined;
+  const none: Latest<never> = { content: undefined, isLate: false };
+  return {
+    query,
+    past,
+    kept,
+    editing,
+    draft,
+    shown: state?.plan,
+    changes,
+    line,
+    stop,
+    side,
+    sideIndex: lastSide.index,
+    group,
+    picture: { ...picture, part: picture.part === undefined ? undefined : state?.parts.get(picture.part) },
+    choose: (name: string) => line && setViews((all) => ({ ...all, [line.name]: name })),
+    /** Where what lies below the facts begins. */
+    below,
+    answer,
+    steps: state?.parts.get(opened ?? "")?.steps ?? undefined,
+    helps: state ? latest(state, last, named("helps"), (p) => p.helps) : none,
+    tables: state ? latest(state, last, named("tables"), (p) => p.tables) : none,
+    pictures: state ? latest(state, last, named("pictures"), (p) => p.pictures) : none,
+  };
+}
