@@ -17,7 +17,7 @@ import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
 import { AboveLedger, BelowLedger, InSlip } from "./StopExtras";
 import { useLive } from "./useLive";
-import { usePlanInView } from "./usePlanInView";
+import { firstOf, usePlanInView } from "./usePlanInView";
 import { useShortcuts } from "./useShortcuts";
 import { WorkingSheet } from "./WorkingSheet";
 
@@ -149,7 +149,7 @@ export function PlanScreen({ session, tools }: Props) {
       if (target) void navigate(`/runs/${runId}/${target.key}${search}`);
     },
     units: () => switchUnits(units === "metric" ? "inch" : "metric"),
-    working: () => setWorking((open) => (open ? null : (stop?.answers[0]?.name ?? null))),
+    working: () => setWorking((open) => (open || !line ? null : firstOf(line))),
     undo,
     redo,
     help,
@@ -274,7 +274,7 @@ export function PlanScreen({ session, tools }: Props) {
             helps={helps}
             changes={changes}
             lit={lit}
-            working={working}
+            working={answer?.name ?? null}
             onWorking={setWorking}
             onHelp={(h) => editing.keep(h.path, { value: h.value as string | number | boolean })}
             onLight={setLit}

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { Offer, Plan, Stop, StopLine, Units } from "../../api/client";
+import type { Answer, Offer, Plan, Stop, StopLine, Units } from "../../api/client";
 import { useInView } from "../../shared/ui/useInView";
 import { useChanges } from "./changes";
 import { type Latest, latest, partOf, type Shown, shownOf, stopOf } from "./kept";
@@ -16,7 +16,7 @@ type Asked = {
   /** An earlier state that is looked at. */
   at: Moment | null;
   person: string;
-  /** The answer whose working is open, and the heading that was picked. */
+  /** The answer whose working is open, by its name or as the first of its stop, and the heading that was picked. */
   working: string | null;
   picked: string | null;
 };
@@ -28,6 +28,17 @@ function lineOf(plan: Plan | undefined, key: string | undefined): StopLine | und
     plan?.stops.find((s) => s.name === key?.split("-")[0]) ??
     plan?.stops[0]
   );
+}
+
+/** The first answer of a stop, by a name that also holds before its page is there. */
+export function firstOf(line: StopLine): string {
+  return `first of ${line.key}`;
+}
+
+/** The answer whose working is open. */
+function answerOf(stop: Stop | undefined, working: string | null): Answer | undefined {
+  if (!stop || working === null) return undefined;
+  return working === firstOf(stop) ? stop.answers[0] : stop.answers.find((a) => a.name === working);
 }
 
 /** The picture in view: which are offered, the one that is chosen, and the part that holds it. */
@@ -71,9 +82,12 @@ export function usePlanInView({ runId, key, units, at, person, working, picked }
   const below = useRef<HTMLDivElement>(null);
   const isBelow = useInView(below, stop?.key ?? "");
   const named = (what: string) => `${what}:${line?.key ?? ""}`;
-  const answer = stop?.answers.find((a) => a.name === working);
+  const answer = answerOf(stop, working);
   const opened = answer && `${named("working")}:${answer.name}`;
-  const names = [picture.part, stop && named("helps"), opened].filter((n) => n !== undefined);
+  // A stop that came into view without an answer of its own is asked for like any other part.
+  const names = (stop ? [picture.part, named("helps"), opened] : [line && named("stop")]).filter(
+    (n) => n !== undefined,
+  );
   useLateParts({
     runId,
     units,
@@ -82,12 +96,6 @@ export function usePlanInView({ runId, key, units, at, person, working, picked }
     names: isBelow && stop ? [...names, named("tables"), named("pictures")] : names,
     lay: editing.lay,
   });
-  // Another stop came into view: it is asked for in full.
-  const isMissing = isNow && draft === null && kept !== undefined && line !== undefined && !stop;
-  const { refetch } = query;
-  useEffect(() => {
-    if (isMissing && key !== undefined) void refetch();
-  }, [isMissing, key, refetch]);
 
   const last = isNow ? kept : undefined;
   const none: Latest<never> = { content: undefined, isLate: false };
