@@ -13,18 +13,18 @@ from bench.measure import PRESSURE, URL, Client, times
 from commands.places import say
 
 
-def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[float]]:
-    """The bench with thousands of runs: a page of it, and finding by words."""
+def copies(run: int, first: int, count: int) -> list[int]:
+    """So many runs like one, with drawing numbers from `first` on."""
     from server.apps.runs.models import Run, RunSetup
 
-    source = Run.objects.get(pk=client.run)
+    source = Run.objects.get(pk=run)
     chosen = list(source.setups.all())
     made = []
     for i in range(count):
         name = f"{('Seal carrier', 'Pump shaft', 'Wear ring', 'Guide bush')[i % 4]} {i}"
         made.append(
             Run(
-                drawing_number=f"LH-{10_000 + i}",
+                drawing_number=f"LH-{first + i}",
                 name=name,
                 machine_id=source.machine_id,
                 units="metric",
@@ -32,7 +32,7 @@ def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[floa
                 document=source.document,
                 standing=source.standing,
                 attention=i % 3,
-                words=f"lh-{10_000 + i} {name} {source.words}".lower(),
+                words=f"lh-{first + i} {name} {source.words}".lower(),
             )
         )
     runs = Run.objects.bulk_create(made, batch_size=500)
@@ -40,6 +40,12 @@ def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[floa
         (RunSetup(run=r, item=c.item, chuck_id=c.chuck_id, jaw_blank_id=c.jaw_blank_id) for r in runs for c in chosen),
         batch_size=500,
     )
+    return [r.pk for r in runs]
+
+
+def many_runs(client: Client, count: int = 5000) -> tuple[list[float], list[float]]:
+    """The bench with thousands of runs: a page of it, and finding by words."""
+    copies(client.run, 10_000, count)
     listed = times(60, lambda i: client.get(f"/api/runs?page={i % 20}"))
     found = times(60, lambda i: client.get(f"/api/runs?find=guide%20bush%20{i}"))
     return listed, found
@@ -91,8 +97,8 @@ def long_history(client: Client, count: int = 2000) -> tuple[list[float], list[f
 
 
 def crowd(people: int = 100, seconds: float = 60) -> tuple[list[float], int]:
-    """Many people, each editing a run of the bench every five seconds and asking for news; (edit times, errors)."""
-    runs = [r["id"] for r in Client().get("/api/runs")["rows"]][:25]
+    """Many people, four at a run, each editing every five seconds and asking for news; (edit times, errors)."""
+    runs = copies(Client().run, 30_000, people // 4)
     spent: list[float] = []
     errors: list[str] = []
     until = time.monotonic() + seconds
