@@ -103,7 +103,7 @@ def shown(result: PlanResult) -> object:
     return as_plain((stops, result.sides, result.verdict, tried, drawn))
 
 
-@settings(max_examples=25, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=14, suppress_health_check=[HealthCheck.too_slow])
 @given(st.lists(EDIT, min_size=1, max_size=6))
 def test_after_any_edits_the_plan_is_as_if_computed_for_the_first_time(edits: list[tuple[str, object]]) -> None:
     document: Document = TWO
