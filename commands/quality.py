@@ -7,6 +7,9 @@ import signal
 import subprocess
 import sys
 import tempfile
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from pathlib import Path
 
 from commands.cluster import Cluster, free_port
@@ -15,7 +18,9 @@ from commands.setup import ensure
 from commands.start import end, prepare_database, serve, serve_gauge, serve_worker, wait_until_answering
 
 PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench", "devices"]
+AT_ONCE = 2  # the machines that this is tried on have two processors
 BIN = ROOT / ".venv" / "bin"
+WEB_TESTS = ["npm", "run", "--silent", "test"]
 API = ROOT / "docs" / "openapi.json"
 TYPES = WEB / "src" / "api" / "schema.d.ts"
 
@@ -64,18 +69,21 @@ def check(arguments: list[str]) -> int:
     """./anvil check"""
     ensure()
     npx = WEB / "node_modules" / ".bin"
-    results = [
-        _ok("Python format", [BIN / "ruff", "format", "--check", "-q", *PYTHON_SOURCES]),
-        _ok("Python lint", [BIN / "ruff", "check", "-q", *PYTHON_SOURCES]),
-        _ok("Python types", [BIN / "mypy"]),
-        _ok("Python import rules", [BIN / "lint-imports", "--no-cache"]),
-        _ok("Migrations complete", [PYTHON, "-m", "django", "makemigrations", "--check", "--dry-run", "-v", "0"]),
-        _ok("Web format and lint", [npx / "biome", "check", "."], WEB),
-        _ok("Web lint", [npx / "eslint", "src"], WEB),
-        _ok("Web types", [npx / "tsc", "-b"], WEB),
-        _ok("Web import rules", [npx / "depcruise", "src"], WEB),
-        _api_is_current(),
+    migrations: list[str | Path] = [PYTHON, "-m", "django", "makemigrations", "--check", "--dry-run", "-v", "0"]
+    checks: list[Callable[[], bool]] = [  # the longest first
+        partial(_ok, "Python types", [BIN / "mypy"]),
+        partial(_ok, "Web lint", [npx / "eslint", "src"], WEB),
+        partial(_ok, "Web types", [npx / "tsc", "-b"], WEB),
+        _api_is_current,
+        partial(_ok, "Python import rules", [BIN / "lint-imports", "--no-cache"]),
+        partial(_ok, "Web import rules", [npx / "depcruise", "src"], WEB),
+        partial(_ok, "Migrations complete", migrations),
+        partial(_ok, "Web format and lint", [npx / "biome", "check", "."], WEB),
+        partial(_ok, "Python format", [BIN / "ruff", "format", "--check", "-q", *PYTHON_SOURCES]),
+        partial(_ok, "Python lint", [BIN / "ruff", "check", "-q", *PYTHON_SOURCES]),
     ]
+    with ThreadPoolExecutor(AT_ONCE) as pool:
+        results = list(pool.map(lambda one: one(), checks))
     return 0 if all(results) else 1
 
 
@@ -103,18 +111,26 @@ def test(arguments: list[str]) -> int:
     """./anvil test"""
     ensure(browser=True)
     _end_on_terminate()
-    web = 0
-    if not arguments:
-        web = subprocess.run(["npm", "run", "--silent", "test"], cwd=WEB, check=False).returncode
     cluster = _throwaway("test-pg")
+    # Beside the Python tests, which often wait for a browser; its report comes at the end, in one piece.
+    report = tempfile.TemporaryFile()  # noqa: SIM115 # open until it is read below
+    web = None if arguments else subprocess.Popen(WEB_TESTS, cwd=WEB, stdout=report, stderr=subprocess.STDOUT)
     try:
         env = environment(DJANGO_ALLOW_ASYNC_UNSAFE="true", **cluster.environment())
         # The whole set is shared by two processes, each with its own database, server and browser.
-        chosen = arguments or ["-n", "2", "--dist", "worksteal", "--durations", "15"]
+        chosen = arguments or ["-n", str(AT_ONCE), "--dist", "worksteal", "--durations", "15"]
         python = subprocess.run([str(PYTHON), "-m", "pytest", *chosen], cwd=ROOT, env=env, check=False).returncode
+        if web is None:
+            return python
+        failed = web.wait()
+        report.seek(0)
+        say(report.read().decode(errors="replace"))
+        return failed or python
     finally:
+        if web is not None:
+            end(web)
+        report.close()
         cluster.stop()
-    return web or python
 
 
 def _end_on_terminate() -> None:

@@ -89,11 +89,11 @@ function useMoment(): Moment | null {
 }
 
 /** The units a run is looked at in: its own, until the person chooses others. */
-function useUnits(runId: number) {
+function useUnits(runId: number, key: string | undefined) {
   const [chosen, setChosen] = useState<{ runId: number; units: Units } | null>(null);
   const known = chosen?.runId === runId;
-  // The run itself says in which units it opens; it is asked once.
-  const first = usePlan(runId, known ? null : "metric");
+  // The run itself says in which units it opens; it is asked once, with the stop in the address in full.
+  const first = usePlan(runId, known ? null : "metric", () => ({ stop: key ?? "", picture: "", setup: "" }));
   const run = first.data?.plan.run;
   if (!known && run?.id === runId) setChosen({ runId, units: run.units });
   const units: Units = known ? chosen.units : "metric";
@@ -106,7 +106,7 @@ export function PlanScreen({ session, tools }: Props) {
   const key = useParams().stop;
   const at = useMoment();
   const navigate = useNavigate();
-  const [units, setUnits] = useUnits(runId);
+  const [units, setUnits] = useUnits(runId, key);
   const [lit, setLit] = useState<string | null>(null);
   const [working, setWorking] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
