@@ -58,6 +58,13 @@ def _fill_bench(page: Page) -> None:
         )
 
 
+def _edit(page: Page, run: str, path: str, entry: dict[str, str]) -> None:
+    at = page.evaluate("(run) => fetch(`/api/runs/${run}/pulse`).then((r) => r.json())", run)["revision"]
+    page.evaluate(
+        SEND, [f"/api/runs/{run}/edits", {"path": path, "base_revision": at, "key": str(uuid.uuid4())} | entry]
+    )
+
+
 def _make_history(page: Page, run: str) -> None:
     """Some edits as a shop makes them, an undo among them."""
     for path, entry in [
@@ -66,10 +73,7 @@ def _make_history(page: Page, run: str) -> None:
         ("setups.s1.clamp_rpm", {"text": "1400"}),
         ("setups.s1.force.condition", {"value": "today"}),
     ]:
-        at = page.evaluate("(run) => fetch(`/api/runs/${run}/pulse`).then((r) => r.json())", run)["revision"]
-        page.evaluate(
-            SEND, [f"/api/runs/{run}/edits", {"path": path, "base_revision": at, "key": str(uuid.uuid4())} | entry]
-        )
+        _edit(page, run, path, entry)
     page.evaluate(SEND, [f"/api/runs/{run}/undo", {"key": str(uuid.uuid4())}])
 
 
@@ -127,12 +131,15 @@ def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
     page.get_by_text("Proven before").scroll_into_view_if_needed()
     page.wait_for_timeout(300)
     _keep(page, "plan-cuts")
+    run = carrier.rsplit("/", 1)[-1]
+    _edit(page, run, "setups.s1.cuts.c2.feed_mm_rev", {"text": "0.2"})  # something to gain
     _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Settle the set-up").click()
     page.get_by_role("button", name="Take it").wait_for(timeout=30_000)
     page.get_by_role("button", name="Take it").scroll_into_view_if_needed()
     page.wait_for_timeout(300)
     _keep(page, "plan-settle")
+    page.evaluate(SEND, [f"/api/runs/{run}/undo", {"key": str(uuid.uuid4())}])
     _open(page, f"{bush}/cuts-s1")
     page.get_by_role("button", name="Part off", exact=True).click()
     page.get_by_role("button", name="Speed against diameter").click()

@@ -28,6 +28,7 @@ from calc.jaws.position import JawPositionInput, jaw_position
 from calc.jaws.recut import JawRecutInput, jaw_recut
 from calc.jaws.stroke import JawStrokeInput, jaw_stroke
 from calc.jaws.taper import JawTaperInput, jaw_taper
+from calc.limits.working import WorkingLimitsInput, working_limits
 from calc.quantities import System
 from calc.reading import read
 from calc.results import Explained, answers, as_plain
@@ -35,6 +36,7 @@ from calc.threads.thread import ThreadInput, thread
 from calc.tools.boring_bar import BoringBarInput, boring_bar
 from calc.tools.insert_code import InsertCodeInput, insert_code
 from calc.walls.contact import WallContactInput, wall_contact
+from calc.walls.crushing import CrushingInput, crushing
 from calc.walls.lobing import WallLobingInput, wall_lobing
 
 
@@ -89,6 +91,7 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("jaw-recut", jaw_recut, JawRecutInput),
         Calculator("wall-lobing", wall_lobing, WallLobingInput),
         Calculator("wall-contact", wall_contact, WallContactInput),
+        Calculator("crushing", crushing, CrushingInput),
         Calculator("cut", cut, CutInput),
         Calculator("feed-window", feed_window, FeedWindowInput),
         Calculator("insert-code", insert_code, InsertCodeInput),
@@ -98,5 +101,6 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("thread", thread, ThreadInput),
         Calculator("part-off", part_off, PartOffInput),
         Calculator("coolant", coolant, CoolantInput),
+        Calculator("working-limits", working_limits, WorkingLimitsInput),
     )
 }

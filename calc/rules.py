@@ -142,6 +142,16 @@ class Rules(Checked):
         ),
     ] = 90
     jaw_boring: Annotated[Literal["ring", "plug"], JAW_BORING] = "ring"
+    clearance_mm: Annotated[
+        float,
+        Quantity("Clear of the jaws", "mm", "Least distance of a tool from jaws, chuck and centre", low=0.2, high=20),
+    ] = 1.0
+    edge_change_min: Annotated[
+        float,
+        Quantity(
+            "Edge change", "min", "To turn or change one edge; counts in what settling takes for quick", low=0, high=60
+        ),
+    ] = 2.0
     rougher: Annotated[Literal["rhombic", "trigon"], ROUGHER] = "rhombic"
     thread_relief: Annotated[Literal["groove", "thread"], THREAD_RELIEF] = "groove"
     part_start: Annotated[Literal["mid", "top"], PART_START] = "mid"
@@ -150,8 +160,8 @@ class Rules(Checked):
         float, Quantity("Left for finishing", "mm", "Per side, after roughing", low=0.05, high=5)
     ] = 0.5
     least_life_min: Annotated[
-        float, Quantity("Least edge life", "min", "What settling a cut asks of an edge", low=1, high=240)
-    ] = 15.0
+        float, Quantity("Least edge life", "min", "What settling for quick asks of an edge", low=1, high=60)
+    ] = 5.0
     raw_stock: Annotated[Literal["nominal", "middle", "largest"], RAW_STOCK] = "nominal"
 
 

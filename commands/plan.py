@@ -22,6 +22,7 @@ from calc.plan.cuts.solve import CUTS
 from calc.plan.document import Document
 from calc.plan.edits import with_change
 from calc.plan.entry import Entry, Known, value_of
+from calc.plan.force.held import LoadHeld
 from calc.plan.force.solve import FORCE
 from calc.plan.hold.solve import HOLD
 from calc.plan.run_file import RunFile, read_run, write_run
@@ -123,10 +124,28 @@ def _figures(result: PlanResult, index: int) -> dict[str, Any]:
         "bore_mm": hold.pocket.bore_diameter_mm if hold else None,
         "depth_mm": hold.pocket.bore_depth_mm if hold else None,
         "minutes_in_cut": cuts.minutes if cuts else None,
-        "kept_fraction": force.at_top.kept_fraction if force else None,
-        "corner": force.held_corner if force else None,
+        "kept_fraction": force.fastest.at_top.kept_fraction if force else None,
+        "corner": force.weakest.held_corner if force else None,
     }
-    return {"index": index} | {n: None if v is None else round(v, DIGITS) for n, v in told.items()}
+    cuts_told = [_load(load) for load in force.loads] if force else []
+    return {"index": index} | {n: _rounded(v) for n, v in told.items()} | {"loads": cuts_told}
+
+
+def _rounded(value: float | None) -> float | None:
+    return None if value is None else round(value, DIGITS)
+
+
+def _load(load: LoadHeld) -> dict[str, Any]:
+    """One load at its own speed; of a cut with its id and the clamp that counts for it."""
+    figures = {
+        "clamp_rpm": load.cut.clamp_rpm if load.cut else None,
+        "top_rpm": load.top_rpm,
+        "cap_rpm": load.cap_rpm,
+        "kept_fraction": load.at_top.kept_fraction,
+        "held": load.held,
+        "corner": load.held_corner,
+    }
+    return {"cut": load.cut.id if load.cut else None, "name": load.name} | {n: _rounded(v) for n, v in figures.items()}
 
 
 def told(result: PlanResult, side: int | None) -> dict[str, Any]:

@@ -52,14 +52,14 @@ def test_escape_puts_back_what_was_there(app, run):
 def test_raising_the_clamp_until_it_stops_and_taking_the_help(app, run):
     open_stop(app, run, "cuts")
     type_into(app, "Spindle clamp, rpm", "3000").press("Enter")
-    type_into(app, "To diameter, mm", "20").press("Enter")
+    type_into(app, "To diameter, mm", "2").press("Enter")
     expect(rail(app, "Force")).to_contain_text("stopped")
     rail(app, "Force").click()
-    expect(app.get_by_role("alert")).to_contain_text("the cap is")
-    app.get_by_role("button", name="Hold the clamp to").click()
+    expect(app.get_by_role("alert").first).to_contain_text("Face")
+    app.get_by_role("button", name="Hold the clamp of Face to").click()
     expect(rail(app, "Force")).not_to_contain_text("stopped")
     clamp = Edit.objects.latest("revision")
-    assert clamp.path == "setups.s1.clamp_rpm"
+    assert clamp.path == "setups.s1.cuts.c1.clamp_rpm"
     assert clamp.new % 10 == 0
 
 
@@ -247,7 +247,7 @@ def test_the_pressure_is_dragged_on_the_picture_and_moved_by_arrow_keys(app, run
     handle.press("Enter")
     expect(app.get_by_text("draft 2, kept")).to_be_visible()
     assert Edit.objects.latest("revision").new == dragged + 0.5
-    app.get_by_role("slider", name="Spindle clamp on the picture, rpm").press("ArrowLeft")
+    app.get_by_role("slider", name="Clamp of Face on the picture, rpm").press("ArrowLeft")
     expect(rail(app, "Cuts")).to_contain_text("top 540 rpm")
     app.keyboard.press("Escape")
     expect(rail(app, "Cuts")).to_contain_text("top 551 rpm")

@@ -43,10 +43,11 @@ def test_a_new_run_from_what_is_known_to_a_settled_plan(app, run):
     app.get_by_role("button", name="Put in", exact=True).click()
     expect(app.get_by_role("button", name="Rough", exact=True)).to_be_visible()
     for label, text in {
-        "From diameter, mm": "36.5",
-        "To diameter, mm": "34.5",
+        "From diameter, mm": "38.5",
+        "To diameter, mm": "36.5",
         "Surface speed, m/min": "150",
         "Feed, mm/rev": "0.15",
+        "Length, mm": "30",
         "Depth per side, mm": "1",
         "Spindle clamp, rpm": "1200",
     }.items():
@@ -221,7 +222,7 @@ def test_a_machine_goes_in_by_hand_and_by_file(app, run, tmp_path):
         app.get_by_role("link", name="Save machines as CSV").click()
     text = saved.value.path().read_text()
     file = tmp_path / "machines.csv"
-    file.write_text(text + "lathe-10,Lathe 10,2500,11,120,12,25,40,,,,,\r\n,Bad,fast,1,1,1,,,,,,,\r\n")
+    file.write_text(text + "lathe-10,Lathe 10,2500,11,120,,,,,,12,25,40,,,,,\r\n,Bad,fast,1,1,,,,,,1,,,,,,,\r\n")
     with app.expect_file_chooser() as chooser:
         app.get_by_role("button", name="Look at a file").click()
     chooser.value.set_files(file)

@@ -229,16 +229,28 @@ def required_at(found: GripDemandResult, given: GripDemandInput) -> Callable[[fl
 
     Reference: F = m·e·ω²; derived in docs/method.md, “What the cut asks”.
     """
+    each = each_required_at(found, given)
+    return lambda rpm: max(each(i, rpm) for i in range(len(found.cuts)))
+
+
+def each_required_at(found: GripDemandResult, given: GripDemandInput) -> Callable[[int, float], float]:
+    """The same of one load by its place: each cut is judged at a speed of its own.
+
+    >>> given = GripDemandInput((CutLoad("turn", 1000, 300, 500, 60, 40),), 50, 30, 0.2)
+    >>> found = grip_demand(given)
+    >>> each_required_at(found, given)(0, 3000.0) == found.cuts[0].required_n
+    True
+
+    Reference: F = m·e·ω²; derived in docs/method.md, “What the cut asks”.
+    """
     if given.part_mass_kg <= 0 or given.tailstock:
-        return lambda _: found.required_grip_n
+        return lambda place, _: found.cuts[place].required_n
     alone = terms_of(Working(), "", Pushes(0.0, 0.0, 0.0, 0.0, 1.0, 0.0), given, 1.0)
     at = beside(Working(), given, given.rpm)
 
-    def needed(rpm: float) -> float:
-        more = beside(Working(), given, rpm) - at
-        return given.safety * max(
-            math.hypot(c.slip_n, c.tilt_n + alone.tilt * more, c.side_n + alone.side * more) for c in found.cuts
-        )
+    def needed(place: int, rpm: float) -> float:
+        more, c = beside(Working(), given, rpm) - at, found.cuts[place]
+        return given.safety * math.hypot(c.slip_n, c.tilt_n + alone.tilt * more, c.side_n + alone.side * more)
 
     return needed
 

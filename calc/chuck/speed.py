@@ -27,6 +27,8 @@ CAP_WORDS = {
     "user": "the own limit",
     "wall": "the wall",
     "guides": "the guides",
+    "kept": "the share of grip to be kept",
+    "corner": "the worst credible corner",
 }
 
 
@@ -182,8 +184,24 @@ class SpeedLimitInput(Checked):
         terms.SPINDLE_SPEED.called("Demand's limit", "Where a demand that grows with speed meets the grip"),
     ] = None
 
+    keep_share: Annotated[
+        float | None,
+        Quantity("Share to be kept", "", "Outside grip: of the static grip; a third is usual", low=0, high=1),
+    ] = None
+    corner_static_n: Annotated[
+        float | None,
+        terms.TOTAL_GRIP.called("Static grip, worst corner", "With the condition it may have", low=0, above=None),
+    ] = None
+    corner_required_n: Annotated[
+        float, terms.REQUIRED_GRIP.called("Needed there", "At the worst credible corner, without the safety")
+    ] = 0.0
+    corner_max_rpm: Annotated[
+        float | None,
+        terms.SPINDLE_SPEED.called("Corner's limit", "Where a demand that grows with speed meets that grip"),
+    ] = None
 
-CappedBy = Literal["chuck", "machine", "grip", "user", "wall", "guides"]
+
+CappedBy = Literal["chuck", "machine", "grip", "user", "wall", "guides", "kept", "corner"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -227,6 +245,43 @@ def _grip_limited(given: SpeedLimitInput, w: Working) -> float | None:
     return 0.0
 
 
+def _lost(given: SpeedLimitInput, w: Working, symbol: str, label: str, may_lose: float) -> float | None:
+    """Outside grip: the speed that takes this much of it [N]; None where speed takes nothing."""
+    moment = stack_moment(given.stack, w)
+    if given.side == "id" or moment <= 0:
+        return None
+    text = "60/(2*pi) * sqrt(F_d / (λ * z * S / 1000))"
+    return w.step(
+        symbol, label, text, "rpm", LIMIT, F_d=max(0.0, may_lose), λ=given.transmission, z=given.jaws, S=moment
+    )
+
+
+def _kept_limited(given: SpeedLimitInput, w: Working) -> float | None:
+    """The speed that leaves the share of the grip which is to be kept."""
+    if given.keep_share is None:
+        return None
+    label = "Speed that leaves the share to be kept"
+    return _lost(given, w, "n_kept", label, (1 - given.keep_share) * given.static_grip_n)
+
+
+def _corner_limited(given: SpeedLimitInput, w: Working) -> float | None:
+    """The speed where the grip of the worst credible corner is just what is needed there."""
+    if given.corner_static_n is None:
+        return None
+    left = given.corner_static_n - given.corner_required_n
+    if left < 0:
+        w.note(
+            "stop",
+            "corner-slips",
+            "At the worst credible corner the grip standing still is {held} of what is needed: it could slip.",
+            held=Figure(100 * given.corner_static_n / given.corner_required_n, "%", "down"),
+        )
+        return 0.0
+    found = _lost(given, w, "n_corner", "Speed that the worst credible corner allows", left)
+    grows = given.corner_max_rpm
+    return grows if found is None or (grows is not None and grows < found) else found
+
+
 def _wall_limited(given: SpeedLimitInput, w: Working) -> float | None:
     """Inside grip: the speed where the grip, with its full gain, reaches what the wall stands."""
     if given.side == "od" or given.wall_limit_n is None:
@@ -259,7 +314,8 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
     Returns
         grip_limited_rpm [rpm], None where speed does not limit (inside grip that is enough standing
         still, or massless jaws), 0 with a stop where the grip is too small standing still;
-        speed_cap_rpm [rpm]; capped_by chuck | machine | grip | user, inside grip also wall | guides
+        speed_cap_rpm [rpm]; capped_by chuck | machine | grip | user, inside grip also wall | guides; where they are
+        asked for also kept (a share of the grip) | corner (the worst credible one)
     Raises
         CalcError for values outside the declared ranges
     Validity
@@ -289,6 +345,11 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         )
     if by_grip is not None:
         limits["grip"] = by_grip
+    by_kept, by_corner = _kept_limited(given, w), _corner_limited(given, w)
+    if by_kept is not None:
+        limits["kept"] = by_kept
+    if by_corner is not None:
+        limits["corner"] = by_corner
     by_wall = _wall_limited(given, w)
     if by_wall is not None:
         limits["wall"] = by_wall
@@ -302,6 +363,8 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         "grip": "n_grip",
         "wall": "n_wall",
         "guides": "n_guides",
+        "kept": "n_kept",
+        "corner": "n_corner",
     }
     cap = w.step(
         "n_cap",

@@ -94,7 +94,7 @@ class Stretch(Generic[N]):
     feed: N
 
 
-def cap_diameter(w: Steps[N], speed: N, max_rpm: float) -> N:
+def cap_diameter(w: Steps[N], speed: N, max_rpm: N | float) -> N:
     """Diameter [mm] below which the spindle cannot hold the surface speed [m/min] any more.
 
     >>> round(cap_diameter(Working(), 200.0, 3000), 2)

@@ -20,7 +20,7 @@ class Turning(Generic[N]):
 
     speed: N | None
     rpm: float | None
-    cap: float
+    cap: N | float
 
 
 def turns(w: Steps[N], drive: Turning[N], diameter: N | float) -> N:

@@ -13,9 +13,11 @@ from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained, Found
-from calc.working import N, Source, Steps, Working, derived
+from calc.working import N, Source, Steps, Working, derived, typical
 
 TAYLOR = Source("typical", "extended Taylor; exponents of feed and depth typical (ISO 3685)")
+MOST_LIFE_MIN, LEAST_LIFE_MIN = 60.0, 5.0
+COUNTED = typical("60 min, the most that is counted")
 GILBERT = derived("Tool life and the cheapest speed")
 # Typical Taylor exponents by what the edge is made of.
 EXPONENTS = {"coated": 0.25, "uncoated": 0.20, "hss": 0.12}
@@ -118,7 +120,8 @@ def tool_life(given: ToolLifeInput) -> ToolLifeResult:
     Raises
         CalcError for values outside these ranges
     Validity
-        Steady cutting; a life under five minutes or over two hours lies outside the law's usual range.
+        Steady cutting; the law is fitted around 15 minutes: under five it is outside its range, and no life over an
+        hour is counted.
     Example
         >>> r = tool_life(ToolLifeInput(200, 0.3, 2, speed_ref=200, cut_minutes=4, quantity=100, edges_per_insert=4))
         >>> r.life_min, r.pieces_per_edge, r.edges, r.inserts
@@ -131,6 +134,14 @@ def tool_life(given: ToolLifeInput) -> ToolLifeResult:
     worn = Worn(given.feed_mm_rev, given.depth_mm, given.feed_ref, given.depth_ref)
     v15 = reference_here(w, given.speed_ref, worn)
     life = edge_life(w, v15, given.speed_m_min, given.exponent)
+    if life > MOST_LIFE_MIN:
+        life = w.step("T_c", "Life that is counted", "min(T, T_m)", "min", COUNTED, T=life, T_m=MOST_LIFE_MIN)
+        w.note(
+            "info",
+            "life-counted",
+            "{t} is the most that is counted: the law is fitted around a quarter of an hour.",
+            t=Figure(MOST_LIFE_MIN, "min"),
+        )
     share = w.step("N_e", "Pieces from an edge", "T / t_c", "", GILBERT, T=life, t_c=given.cut_minutes)
     pieces = math.floor(min(share, 1e9) + 1e-9)
     if pieces < 1:
@@ -143,11 +154,11 @@ def tool_life(given: ToolLifeInput) -> ToolLifeResult:
         )
     edges = math.ceil(given.quantity / (pieces or max(share, 1e-9)))
     inserts = math.ceil(edges / given.edges_per_insert)
-    if pieces and not 5 <= life <= 120:
+    if pieces and life < LEAST_LIFE_MIN:
         w.note(
             "info",
             "life-outside-law",
-            "A life of {t} lies outside the five minutes to two hours that the law is good for.",
+            "A life of {t} is under the five minutes from which the law is good.",
             t=Figure(life, "min", "down"),
         )
     cheapest, fastest = _gilbert(given, v15, w)

@@ -46,6 +46,7 @@ INSERTS = [
     *(("CCMT 09T3", r, p, g) for g in ("steel", "stainless") for r, p in (("04", "finish"), ("08", "medium"))),
     *(("CCMT 0602", r, "finish", g) for g in ("steel", "stainless") for r in ("02", "04")),
     *(("CCGT 09T3", r, "finish", "bright") for r in ("02", "04", "08")),
+    *(("CCGT 09T3", r, "medium", "bright") for r in ("04", "08")),
     *(("CCGT 0602", r, "finish", "bright") for r in ("02", "04")),
     *(("DCMT 11T3", r, "finish", g) for g in ("steel", "stainless") for r in ("04", "08")),
     *(("DCGT 11T3", r, "finish", "bright") for r in ("02", "04")),

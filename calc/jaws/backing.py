@@ -62,6 +62,13 @@ class JawBackingInput(Checked):
         Choice("Where both fit", {"ring": "a ring, up to its limit", "plug": "a plug, at the production pressure"}),
     ] = "ring"
 
+    least_plug_mm: Annotated[
+        float | None,
+        Quantity(
+            "Smallest plug", "mm", "That the jaws reach with metal to spare; empty: not checked", low=0, high=4000
+        ),
+    ] = None
+
     @property
     def largest_plug_mm(self) -> float:
         """The largest plug that leaves the tool room."""
@@ -82,6 +89,7 @@ class JawBackingResult(Explained):
 
     choice: Annotated[Closing | None, Found("Close the jaws on", options=CLOSING_WORDS)]
     ring: Annotated[str | None, Found("Ring")]
+    plug_mm: Annotated[float | None, Found("Plug", "mm")]
     bore_pressure_bar: Annotated[float | None, Found("Pressure while boring", "bar", "down")]
     bore_max_rpm: Annotated[float | None, Found("Highest speed while boring", "rpm", "down")]
     rejected: Annotated[tuple[Rejected, ...], Found("Passed over")]
@@ -231,6 +239,7 @@ def jaw_backing(given: JawBackingInput) -> JawBackingResult:
         return JawBackingResult(
             choice="ring",
             ring=best.name,
+            plug_mm=None,
             bore_pressure_bar=bar,
             bore_max_rpm=float(best.max_rpm),
             rejected=tuple(rejected),
@@ -247,6 +256,7 @@ def jaw_backing(given: JawBackingInput) -> JawBackingResult:
         return JawBackingResult(
             choice="groove-ring",
             ring=None,
+            plug_mm=None,
             bore_pressure_bar=None,
             bore_max_rpm=None,
             rejected=tuple(rejected),
@@ -266,7 +276,13 @@ def _seats(given: JawBackingInput, plug: BoringPlug) -> list[BoringRing]:
 def _seats_plug(given: JawBackingInput) -> bool:
     """Whether the plug leaves the tool room and its own seat can be bored."""
     plug = given.plug
-    return plug is not None and plug.diameter_mm <= given.largest_plug_mm + CLOSE and bool(_seats(given, plug))
+    return plug is not None and _reached(given, plug) and bool(_seats(given, plug))
+
+
+def _reached(given: JawBackingInput, plug: BoringPlug) -> bool:
+    """Whether the plug leaves the tool room, and the jaws reach it."""
+    least = given.least_plug_mm or 0.0
+    return least - CLOSE <= plug.diameter_mm <= given.largest_plug_mm + CLOSE
 
 
 def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Working) -> JawBackingResult:
@@ -280,7 +296,7 @@ def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Workin
         c=given.tool_clearance_mm,
     )
     plug = given.plug
-    if plug is not None and plug.diameter_mm <= most + CLOSE:
+    if plug is not None and _reached(given, plug):
         able = _seats(given, plug)
         seat = min(able, key=lambda r: _rank(r, given)) if able else None
         if seat is None:
@@ -288,6 +304,7 @@ def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Workin
         return JawBackingResult(
             choice="plug",
             ring=None,
+            plug_mm=plug.diameter_mm,
             bore_pressure_bar=float(given.pressure_bar),
             bore_max_rpm=None,
             rejected=tuple(rejected),
@@ -295,7 +312,12 @@ def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Workin
             working=tuple(w.steps),
             notes=tuple(w.notes),
         )
-    if plug is not None:
+    least = given.least_plug_mm or 0.0
+    if plug is not None and plug.diameter_mm < least - CLOSE:
+        words = "its Ø{a} is not reached: with travel left for the part the jaws close no further than Ø{b}"
+        said = Sentence(words, a=Bare(_mm(plug.diameter_mm, "down")), b=Bare(_mm(least, "up")))
+        rejected.append(Rejected("plug", said))
+    elif plug is not None:
         rejected.append(
             Rejected(
                 "plug",
@@ -309,14 +331,18 @@ def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Workin
     w.note(
         "stop",
         "nothing-to-close-on",
-        "Nothing on the shelf lets these jaws be bored: get a ring with more than Ø{a} inside, or "
-        "a plug of up to Ø{b}.",
+        "Nothing on the shelf lets these jaws be bored: get a ring with more than Ø{a} inside{or_plug}.",
         a=Bare(_mm(given.grip_diameter_mm + 2 * given.tool_clearance_mm, "up")),
-        b=Bare(_mm(most, "down")),
+        or_plug=Sentence(", or a plug of Ø{l} to Ø{b}", l=Bare(_mm(least, "up")), b=Bare(_mm(most, "down")))
+        if least > 0
+        else Sentence(", or a plug of up to Ø{b}", b=Bare(_mm(most, "down")))
+        if most >= least
+        else Sentence(""),
     )
     return JawBackingResult(
         choice=None,
         ring=None,
+        plug_mm=None,
         bore_pressure_bar=None,
         bore_max_rpm=None,
         rejected=tuple(rejected),

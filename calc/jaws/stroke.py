@@ -111,6 +111,12 @@ def jaw_stroke(given: JawStrokeInput) -> JawStrokeResult:
             n=Figure(travel, "mm", "up"),
             which=tight,
         )
+    if (given.nominal_mm < given.smallest_mm) if given.side == "od" else (given.nominal_mm > given.largest_mm):
+        w.note(
+            "info",
+            "beyond-nominal",
+            "The jaws are bored beyond every piece: what that would add to the travel is never credited.",
+        )
     if not 0.25 <= given.position <= 0.75:
         w.note(
             "caution", "off-mid-stroke", "A power chuck grips best at mid-stroke; this is near the end of its travel."

@@ -70,8 +70,8 @@ def _row(view: View, tried: Tried) -> Row:
     stops = [_short(n, f) for o in (hold, jaws, force) if o for n in o.notes if n.level == "stop"]
     cells: tuple[Figure | Sentence, ...] = (
         Figure(force.grip.grip_n, "N", "down") if force else UNKNOWN,
-        Figure(100 * force.at_top.kept_fraction, "%", "down") if force else UNKNOWN,
-        Figure(force.limit.speed_cap_rpm, "rpm", "down") if force else UNKNOWN,
+        Figure(100 * force.fastest.at_top.kept_fraction, "%", "down") if force else UNKNOWN,
+        Figure(force.cap_rpm, "rpm", "down") if force else UNKNOWN,
         Figure(jaws.taper.gap_mm, "mm", "up", (3, 4)) if jaws and jaws.taper else UNKNOWN,
         Figure(wall.lobing.out_of_round_mm, "mm", "up", (3, 4))
         if wall

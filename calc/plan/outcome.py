@@ -38,7 +38,7 @@ class Waiting(Exception):
         super().__init__(on)
 
 
-@dataclass(frozen=True, eq=False)  # one that is kept is itself
+@dataclass(frozen=True, eq=False)
 class Outcome(Generic[T]):
     """Figures, or why there are none."""
 
@@ -46,6 +46,17 @@ class Outcome(Generic[T]):
     problems: tuple[FieldError, ...] = ()
     missing: tuple[tuple[str, str], ...] = ()
     waiting_on: str = ""
+
+    # Found again and the same to the object, it is the same outcome: what read it need not be found again.
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Outcome) and self.value is other.value and self._why == other._why
+
+    def __hash__(self) -> int:
+        return hash((id(self.value), self.missing, self.waiting_on))
+
+    @property
+    def _why(self) -> tuple[object, ...]:
+        return self.problems, self.missing, self.waiting_on
 
     @property
     def line(self) -> Sentence:

@@ -79,6 +79,23 @@ class GripCurve:
 
 
 @dataclass(frozen=True)
+class CutPoint:
+    """A cut in the chart: its speed [rpm], what it needs and what there is [N], its cap [rpm]; `path` is the fact that
+    taking hold of it changes, its clamp or its fixed speed.
+    """
+
+    name: str
+    rpm: float
+    needed_n: float
+    grip_n: float
+    cap_rpm: float
+    nearest: bool
+    over: bool
+    path: str
+    is_clamp: bool
+
+
+@dataclass(frozen=True)
 class ForceChart:
     """Everything the chart draws; speeds in rpm, forces in N as sums over all jaws; `over`: the program is over the
     cap.
@@ -101,5 +118,4 @@ class ForceChart:
     ]  # (bar, grip standing still [N]), rising: straight lines between are exact
     pressure_bar: float
     pressure_path: str | None = None  # the facts that dragging changes
-    speed_path: str | None = None
-    speed_is_clamp: bool = True
+    points: tuple[CutPoint, ...] = ()

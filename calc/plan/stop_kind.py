@@ -11,7 +11,7 @@ from calc.plan.pictures import ForceChart
 from calc.plan.stop import Help, Panel, Stop, Table
 from calc.plan.view import View
 from calc.programs.jaw_boring import JawProgram
-from calc.quantities import Figure, Rounding
+from calc.quantities import Figure, Rounding, Sentence
 from calc.scene.shapes import Layer, Scene, Standing
 
 
@@ -35,6 +35,7 @@ class Carried:
     figure: Figure | None
     place: int  # in the order it is read out
     both: bool = False  # told in the other system too
+    warning: Sentence | None = None  # what is wrong with it
 
 
 @dataclass(frozen=True)

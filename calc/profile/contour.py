@@ -124,6 +124,18 @@ def contour(
                     x=Figure(room, "mm", exact=True),
                 ),
             )
+        for edge in (start, end):
+            if outside and -edge.r > min(r0, r1) * (1 + CLOSE):
+                name = "chamfer_mm" if step.chamfer_mm else "round_mm" if step.round_mm else "chamfer_mm"
+                raise FieldProblem(
+                    f"{span.name}.{name}",
+                    Sentence(
+                        "An edge of {x} is larger than the radius of {name}, Ø{d}: give less.",
+                        name=step.name,
+                        x=Figure(-edge.r, "mm", exact=True),
+                        d=Figure(2 * min(r0, r1), "mm", exact=True),
+                    ),
+                )
         if start.z or start.r:
             vertices.append(Vertex(span.start, r0 + start.r, start.bulge))
         vertices.append(Vertex(span.start + start.z, r0, _arc_bulge(span)))

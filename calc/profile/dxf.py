@@ -19,10 +19,23 @@ from calc.quantities import Figure, Sentence
 MOST_CHARACTERS = 5_000_000
 MOST_LINES = 2_000
 INCH = 25.4
-UNITS = {1: "in", 4: "mm"}  # $INSUNITS
+UNITS = {1: "in", 4: "mm", 5: "cm", 6: "m"}  # $INSUNITS
+MM = {"mm": 1.0, "in": INCH, "cm": 10.0, "m": 1000.0}
+# Units that no profile of a lathe part is drawn in, by $INSUNITS: named, and refused.
+OTHER_UNITS = {
+    2: "feet",
+    3: "miles",
+    7: "kilometres",
+    8: "microinches",
+    9: "mils",
+    10: "yards",
+    13: "microns",
+    14: "decimetres",
+}
 SILENT = {"TEXT", "MTEXT", "DIMENSION", "POINT", "HATCH", "LEADER", "MULTILEADER", "VIEWPORT"}
 EDGE_MOST_MM = 10.0  # a 45° line or a quarter round up to this size is an edge, beyond it a step of its own
 SAME_MM = 0.005
+FLAT = 1e-6  # of an extrusion's direction
 
 
 @dataclass(frozen=True)
@@ -68,7 +81,7 @@ def _document(text: str) -> Any:
 
 def _polyline(entity: Any, k: float) -> Iterator[Segment]:
     if entity.dxftype() == "LWPOLYLINE":
-        points = [(p[0], p[1], p[4]) for p in entity.get_points("xyseb")]
+        points = [(float(p[0]), float(p[1]), float(p[4])) for p in entity.get_points("xyseb")]
         closed = entity.closed
     else:
         if not entity.is_2d_polyline:
@@ -76,8 +89,21 @@ def _polyline(entity: Any, k: float) -> Iterator[Segment]:
         points = [(v.dxf.location.x, v.dxf.location.y, v.dxf.bulge) for v in entity.vertices]
         closed = entity.is_closed
     pairs = list(itertools.pairwise(points)) + ([(points[-1], points[0])] if closed and len(points) > 1 else [])
-    for a, b in pairs:
-        yield Segment(a[0] * k, a[1] * k, b[0] * k, b[1] * k, a[2])
+    way = _way(entity, k)
+    for a, b in pairs:  # seen from behind, x runs the other way and every arc turns the other way
+        yield Segment(way * a[0] * k, a[1] * k, way * b[0] * k, b[1] * k, way * a[2])
+
+
+def _way(entity: Any, k: float) -> float:
+    """1 where an entity is drawn as it is seen, −1 where it is mirrored: its extrusion points away. Refused: tilted."""
+    x, y, z = entity.dxf.extrusion if entity.dxf.hasattr("extrusion") else (0.0, 0.0, 1.0)
+    if abs(x) > FLAT or abs(y) > FLAT or z == 0:
+        raise _refuse(
+            "There is a {kind}{where} that is tilted out of the drawing's plane: draw the profile flat.",
+            kind=entity.dxftype(),
+            where=_where(entity, k),
+        )
+    return 1.0 if z > 0 else -1.0
 
 
 def _segments(entity: Any, k: float) -> Iterator[Segment]:
@@ -88,7 +114,7 @@ def _segments(entity: Any, k: float) -> Iterator[Segment]:
     elif kind == "ARC":
         a, b = entity.start_point, entity.end_point
         turn = math.radians((entity.dxf.end_angle - entity.dxf.start_angle) % 360)
-        yield Segment(a.x * k, a.y * k, b.x * k, b.y * k, math.tan(turn / 4))
+        yield Segment(a.x * k, a.y * k, b.x * k, b.y * k, _way(entity, k) * math.tan(turn / 4))
     elif kind in ("LWPOLYLINE", "POLYLINE"):
         yield from _polyline(entity, k)
     elif kind not in SILENT:
@@ -120,6 +146,15 @@ def _where(entity: Any, k: float) -> Sentence | str:
     return ""
 
 
+def _layer(entity: Any) -> str:
+    """The layer of an entity; of a kind that is not known, the one that its tags say."""
+    if entity.dxf.hasattr("layer"):
+        return str(entity.dxf.layer)
+    tags = getattr(entity, "base_class", None)
+    found = tags.get_first_value(8, "0") if tags is not None else "0"
+    return str(found)
+
+
 def read_drawing(text: str, layer: str | None = None, unit: str | None = None) -> DrawnProfile | Question:
     """The steps of a half-profile drawn in DXF, or the questions that come first.
 
@@ -134,21 +169,25 @@ def read_drawing(text: str, layer: str | None = None, unit: str | None = None) -
     """
     drawing = _document(text)
     space = list(drawing.modelspace())
-    drawn = Counter(e.dxf.layer for e in space if e.dxftype() not in SILENT)
+    drawn = Counter(_layer(e) for e in space if e.dxftype() not in SILENT)
     if not drawn:
         raise _refuse("There are no lines or arcs in this drawing's model space.")
-    said = UNITS.get(drawing.header.get("$INSUNITS", 0))
+    # A file without the variable is given one on reading: only what the file itself says counts.
+    code = drawing.header.get("$INSUNITS", 0) if "$INSUNITS" in text else 0
+    if unit is None and code in OTHER_UNITS:
+        raise _refuse("The drawing is in {u}: save it in millimetres or inches.", u=OTHER_UNITS[code])
+    said = UNITS.get(code)
     known = unit or said
     layers = tuple(sorted(drawn))
     if (layer is None and len(layers) > 1) or known is None:
         return Question(layers if layer is None and len(layers) > 1 else (), () if known else ("mm", "in"))
     if layer is not None and layer not in drawn:
         raise _refuse("There is no layer “{name}” with lines in this drawing.", name=layer)
-    if known not in ("mm", "in"):
+    if known not in MM:
         raise _refuse("Choose mm or in for the drawing's unit.")
-    k = INCH if known == "in" else 1.0
+    k = MM[known]
     chosen = layer or layers[0]
-    segments = [s for e in space if e.dxf.layer == chosen for s in _segments(e, k)]
+    segments = [s for e in space if _layer(e) == chosen for s in _segments(e, k)]
     segments = [s for s in segments if math.hypot(s.z1 - s.z0, s.r1 - s.r0) > MEET_MM / 10]
     if not segments:
         raise _refuse("There are no lines or arcs on layer “{name}”.", name=chosen)
@@ -158,7 +197,14 @@ def read_drawing(text: str, layer: str | None = None, unit: str | None = None) -
             n=str(len(segments)),
             most=str(MOST_LINES),
         )
+    if unit is None and known in ("cm", "m") and _too_large(segments):
+        return Question(units=("mm", "in"))  # a drawing program's default that nobody chose
     return _profile(segments)
+
+
+def _too_large(segments: Sequence[Segment]) -> bool:
+    left, right = min(min(s.z0, s.z1) for s in segments), max(max(s.z0, s.z1) for s in segments)
+    return right - left > LENGTH_MOST or max(max(s.r0, s.r1) for s in segments) * 2 > DIAMETER_MOST
 
 
 def _profile(segments: Sequence[Segment]) -> DrawnProfile:
@@ -169,10 +215,7 @@ def _profile(segments: Sequence[Segment]) -> DrawnProfile:
             "The profile goes below the axis at {p}: draw the upper half, with the axis at y = 0.", p=place(z, r)
         )
     left = min(min(s.z0, s.z1) for s in segments)
-    if (
-        max(max(s.z0, s.z1) for s in segments) - left > LENGTH_MOST
-        or max(max(s.r0, s.r1) for s in segments) * 2 > DIAMETER_MOST
-    ):
+    if _too_large(segments):
         raise _refuse(
             "The profile is larger than Ø{d} × {l}: is the unit right?",
             d=Figure(DIAMETER_MOST, "mm"),
@@ -181,6 +224,7 @@ def _profile(segments: Sequence[Segment]) -> DrawnProfile:
     chain, closed = joined([replace(s, z0=s.z0 - left, z1=s.z1 - left) for s in segments])
     notes: list[Sentence] = []
     if not closed:
+        _open_as_an_outside_is(chain)
         if chain[0].z0 > chain[-1].z1:
             chain = [s.turned() for s in reversed(chain)]
         return DrawnProfile(
@@ -193,6 +237,21 @@ def _profile(segments: Sequence[Segment]) -> DrawnProfile:
     outside = _steps(outer, True, notes)
     bores = _bores(inner, notes)
     return DrawnProfile(outside, *bores, tuple(notes))
+
+
+def _open_as_an_outside_is(chain: list[Segment]) -> None:
+    """An outside alone runs from one face to the other: a line that ends elsewhere is an outline with a gap."""
+    first, last = (chain[0].z0, chain[0].r0), (chain[-1].z1, chain[-1].r1)
+    left, right = min(min(s.z0, s.z1) for s in chain), max(max(s.z0, s.z1) for s in chain)
+    ends = sorted((first[0], last[0]))
+    if ends[0] - left < MEET_MM and right - ends[1] < MEET_MM:
+        return
+    raise _refuse(
+        "The outline has a gap at {p}: its other end is {g} away, at {q}. Close it in the drawing.",
+        p=place(*first),
+        q=place(*last),
+        g=Figure(math.dist(first, last), "mm", places=(3, 4)),
+    )
 
 
 def _halves(chain: list[Segment]) -> tuple[list[Segment], list[Segment]]:

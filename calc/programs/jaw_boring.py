@@ -45,6 +45,13 @@ class Boring:
     feed_mm_rev: float
     speed_m_min: float
     limit_rpm: float
+    plug_mm: float | None = None  # what the jaws are closed on at the bottom: its top lies at the last floor
+    clear_mm: float = 3.0  # of the plug, per side
+
+    @property
+    def floor_to_mm(self) -> float:
+        """How far in a floor is faced: to where boring began, never over a plug."""
+        return self.start_mm if self.plug_mm is None else max(self.start_mm, self.plug_mm + 2 * self.clear_mm)
 
     @property
     def sign(self) -> int:
@@ -81,9 +88,11 @@ def _rough(b: Boring, pocket: Pocket, top: float) -> Iterator[Move]:
     floor = top - pocket.depth_mm + FLOOR_MM
     for i in range(1, passes + 1):
         x = b.start_mm + b.sign * room * i / passes
+        # Over a plug a pass ends before it.
+        end = floor if b.plug_mm is None or x >= b.floor_to_mm else floor + CLEAR_MM
         yield Move("rapid", x, top + CLEAR_MM, f"pass {i} of {passes}")
-        yield Move("feed", x, floor)
-        yield Move("feed", x - b.sign * OFF_MM, floor)
+        yield Move("feed", x, end)
+        yield Move("feed", x - b.sign * OFF_MM, end)
         yield Move("rapid", x - b.sign * OFF_MM, top + CLEAR_MM)
 
 
@@ -102,8 +111,8 @@ def _finish(b: Boring, pocket: Pocket, top: float) -> Iterator[Move]:
     # Into the groove at 45 degrees, so that an ordinary boring edge can follow.
     yield Move("feed", bottom, at_groove - (abs(bottom - wall(at_groove)) / 2), "groove")
     yield Move("feed", bottom, floor)
-    yield Move("feed", b.start_mm, floor, "floor")
-    yield Move("rapid", b.start_mm, top + CLEAR_MM)
+    yield Move("feed", b.floor_to_mm, floor, "floor")
+    yield Move("rapid", b.floor_to_mm, top + CLEAR_MM)
 
 
 def moves_of(b: Boring) -> tuple[Move, ...]:
@@ -172,7 +181,7 @@ def program_text(b: Boring, dialect: Dialect, header: Sequence[str], system: Sys
         _comment("programmed point: the imaginary sharp tip; no radius compensation"),
         _comment("call your boring tool and its offset here, then run block by block"),
         "G90",
-        f"{dialect.clamp_word} S{b.limit_rpm:.0f}",
+        f"{dialect.clamp_word} S{math.floor(b.limit_rpm + 1e-9)}",
         f"G97 S{b.rpm:.0f} {dialect.spindle_word}",
         f"{dialect.feed_word}",
     ]

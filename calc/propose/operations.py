@@ -16,7 +16,7 @@ from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.tooling import DRILL_LEAVES_MM, fitted, job_of, situation_of, worked_steps
 from calc.plan.document import Document
 from calc.plan.part.solve import PartFigures
-from calc.plan.sides.solve import made_first
+from calc.plan.sides.solve import STOCK_GRIPS, is_bar_work, made_first
 from calc.profile.body import End
 from calc.profile.contour import Span
 from calc.rules import Rules
@@ -31,12 +31,14 @@ from calc.tools.rules.all_rules import BOOKS
 
 ROUGH_DEPTH_MM = 2.0  # of a pass, per side (typical)
 ROUGH_BORE_MM = 2.5  # more than this per side is roughed before it is finished (typical)
-FACE_ALLOWANCE_MM = 0.5  # bar: what the saw or the part-off before left
 FINE_RA_UM = 3.2
 PROVEN_FROM = 70.0  # how like a proven cut must be to be started from
 BAR_PAST_MM = 2.0
 DIAMETER_STEPS = 0.5
 LEAST_MM = 0.02  # less is no cut
+TIGHT_BORE_MM = 0.05  # typical: a tolerance below it is bored in two passes after a drill
+BAND = ", to Ø"
+BAND_MM = 8.0  # typical, per side: more is roughed in two cuts, each as deep as its own diameter allows
 
 
 @dataclass(frozen=True)
@@ -55,6 +57,12 @@ class Side:
     inside: tuple[Span, ...]
     library: Library = EMPTY
     proven: tuple[Proven, ...] = ()
+    finished: bool = False  # it is held on something that is finished already
+
+    @property
+    def raw_mm(self) -> float:
+        """Stock on the held face [mm]."""
+        return self.part.face_stock_mm if self.index == 0 and not self.bar and not self.finished else 0.0
 
     @property
     def stock_mm(self) -> float:
@@ -72,10 +80,11 @@ def side_of(
     proven: tuple[Proven, ...] = (),
 ) -> Side:
     """What is made on a side: seen from the end that is worked."""
-    alone, bar = len(document.setups) == 1, document.part.stock.form == "bar"
+    alone = len(document.setups) == 1
     worked: End = first if index == 0 else ("b" if first == "a" else "a")
     made, _ = made_first(part, first)
-    whole = alone and bar and document.setups[index].hold.grip in ("", "stock")
+    bar = is_bar_work(document, index)
+    whole = alone and bar
     seen = worked_steps(part, worked, inside=False)
     mine = [s for s in seen if whole or (s.index in made) == (index == 0)]
     if len(seen) == 1 and not alone:  # a plain ring is bored first, and turned while it is held in the bore
@@ -90,12 +99,13 @@ def side_of(
         index,
         index == len(document.setups) - 1,
         alone,
-        bar and whole,
+        bar,
         document.part.quantity,
         tuple(mine),
         inside,
         library,
         proven,
+        document.setups[index].hold.grip not in ("", *STOCK_GRIPS),
     )
 
 
@@ -111,7 +121,7 @@ def _passes(per_side: float) -> float:
 
 
 def _face(side: Side) -> Iterator[PlannedCut]:
-    stock = side.part.face_stock_mm or (FACE_ALLOWANCE_MM if side.bar else 0.0)
+    stock = side.part.face_stock_mm
     if stock < LEAST_MM:
         return
     bored = side.part.stock.bore_mm or 0.0
@@ -149,18 +159,22 @@ def _outside(side: Side) -> tuple[list[PlannedCut], list[PlannedCut]]:
         to = d + 2 * leave if fine else d
         if now - to > 2 * LEAST_MM:
             stage = "rough" if fine or now - to > 2 * ROUGH_DEPTH_MM else "both"
-            rough.append(
-                PlannedCut(
-                    _called("Rough", span) if stage == "rough" else _called("Turn", span),
-                    "turn",
-                    round(now, 3),
-                    round(to, 3),
-                    depth_mm=_passes((now - to) / 2),
-                    stage=stage,  # type: ignore[arg-type] # one of the two written above
-                    length_mm=round(span.end, 3),
+            name = _called("Rough", span) if stage == "rough" else _called("Turn", span)
+            middle = round((now + to) / 2, 1)
+            bands = (middle, to) if (now - to) / 2 > BAND_MM else (to,)
+            for band in bands:
+                rough.append(
+                    PlannedCut(
+                        f"{name}{BAND}{band:g}" if band != to else name,
+                        "turn",
+                        round(now, 3),
+                        round(band, 3),
+                        depth_mm=_passes((now - band) / 2),
+                        stage=stage if band == to else "rough",  # type: ignore[arg-type] # one of the two above
+                        length_mm=round(span.end, 3),
+                    )
                 )
-            )
-            now = to
+                now = band
         if fine:
             before = min(now, d + 2 * leave)
             if before - d > 2 * LEAST_MM:
@@ -188,7 +202,9 @@ def _drill(side: Side) -> PlannedCut | None:
     d = smallest.step.diameter_mm or 0.0
     fine = _fine(smallest) or bool(smallest.step.thread)
     most = d - 2 * DRILL_LEAVES_MM if fine else d
-    deep = max(s.end for s in side.inside) + (BAR_PAST_MM if smallest.step.length_mm is None else 0.0)
+    deep = max(s.end for s in side.inside)
+    if smallest.step.length_mm is None:
+        deep += max(BAR_PAST_MM, side.raw_mm)
     if most <= 0:
         return None
     cut = PlannedCut(
@@ -201,6 +217,12 @@ def _drill(side: Side) -> PlannedCut | None:
     return _tooled(cut, side)
 
 
+def _tight(span: Span) -> bool:
+    """Its limits are as narrow as a drilled hole's unevenness."""
+    limits = span.step.limits_mm
+    return limits is not None and limits[1] - limits[0] < TIGHT_BORE_MM
+
+
 def _bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCut]]:
     rough: list[PlannedCut] = []
     finish: list[PlannedCut] = []
@@ -208,7 +230,9 @@ def _bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCu
     for span in sorted((s for s in side.inside if not s.step.groove), key=lambda s: s.step.diameter_mm or 0.0):
         d, now = span.step.diameter_mm or 0.0, drilled
         fine = _fine(span) or bool(span.step.thread)
-        length = round(span.end - span.start, 3)
+        # A bore that goes through is bored through the stock on the held face too.
+        through = side.raw_mm if span.step.length_mm is None else 0.0
+        length = round(span.end - span.start + through, 3)
         if d - now < 0.02:
             continue
         if (d - now) / 2 > ROUGH_BORE_MM or (fine and (d - now) / 2 > leave + 1.0):
@@ -226,6 +250,21 @@ def _bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCu
                 )
             )
             now = to
+        elif fine and now <= drilled + 1e-9 and _tight(span):  # after a drill two equal passes: the second is even
+            middle = round((d + now) / 2, 3)
+            rough.append(
+                PlannedCut(
+                    _called("Even", span),
+                    "bore",
+                    round(now, 3),
+                    middle,
+                    depth_mm=round((middle - now) / 2, 3),
+                    stage="rough",
+                    start_mm=round(span.start, 3),
+                    length_mm=length,
+                )
+            )
+            now = middle
         if fine or d - now > 1e-6:
             finish.append(
                 PlannedCut(
@@ -340,8 +379,16 @@ def propose(side: Side) -> tuple[PlannedCut, ...]:
     for cut in cuts:
         seen[cut.name] = seen.get(cut.name, 0) + 1
         named = cut if seen[cut.name] == 1 else replace(cut, name=f"{cut.name} {seen[cut.name]}")
-        made.append(_figured(_tooled(named, side), side))
-    return tuple(made)
+        made.append(_tooled(named, side))
+    return tuple(_figured(cut, side) for cut in _of_one_tool(made))
+
+
+def _of_one_tool(cuts: list[PlannedCut]) -> Iterator[PlannedCut]:
+    """The bands of one roughing cut take the tool of its last."""
+    tools = {cut.name: cut.tool for cut in cuts}
+    for cut in cuts:
+        whole = cut.name.partition(BAND)[0]
+        yield replace(cut, tool=tools[whole]) if whole != cut.name and whole in tools else cut
 
 
 def _tooled(cut: PlannedCut, side: Side) -> PlannedCut:
@@ -365,7 +412,7 @@ def _figured(cut: PlannedCut, side: Side) -> PlannedCut:
         share = 0.35 if side.rules.part_start == "mid" else 0.8
     speed = low + share * (high - low)
     if cut.kind == "thread":
-        speed = 0.7 * low
+        speed = high
     more: dict[str, Any] = {"speed_m_min": float(round(speed))}
     edge = tool.edge if tool else None
     if cut.by_depth:

@@ -98,6 +98,22 @@ class CurveSaid:
 
 
 @dataclass(frozen=True)
+class CutPointSaid:
+    """A cut in the chart: where it turns fastest, what it needs there and what there is; `nearest` to its grip."""
+
+    name: str
+    rpm: float
+    force: float
+    grip: float
+    text: str
+    cap_text: str
+    nearest: bool
+    over: bool
+    path: str | None
+    words: str
+
+
+@dataclass(frozen=True)
 class ChartSaid:
     """Grip against speed: forces as (rpm, force) points in the unit shown; a path is null where it may not be changed.
 
@@ -126,8 +142,7 @@ class ChartSaid:
     pressure: float
     pressure_unit: str
     pressure_path: str | None
-    speed_path: str | None
-    speed_words: str
+    points: list[CutPointSaid]
 
 
 PRESSURE_STEPS = {"bar": 0.5, "psi": 5.0}
@@ -184,6 +199,19 @@ def chart_said(chart: ForceChart, system: System, takes: Callable[[str | None], 
         pressure=round(from_core(chart.pressure_bar, "bar", bar), 4),
         pressure_unit=bar.unit,
         pressure_path=takes(chart.pressure_path),
-        speed_path=takes(chart.speed_path),
-        speed_words="Spindle clamp" if chart.speed_is_clamp else "Fixed speed",
+        points=[
+            CutPointSaid(
+                p.name,
+                p.rpm,
+                force(p.needed_n),
+                force(p.grip_n),
+                Figure(p.rpm, "rpm", "up").text(system),
+                Figure(p.cap_rpm, "rpm", "down").text(system),
+                p.nearest,
+                p.over,
+                takes(p.path or None),
+                f"{'Clamp' if p.is_clamp else 'Fixed speed'} of {p.name}",
+            )
+            for p in chart.points
+        ],
     )

@@ -31,6 +31,7 @@ class CarriedSaid:
     name: str
     label: str
     text: str | None
+    warning: str | None
 
 
 @dataclass(frozen=True)
@@ -50,7 +51,8 @@ def _carried(carried: Carried, system: System) -> CarriedSaid:
     text = None if figure is None else figure.text(system)
     if figure is not None and carried.both:
         text = f"{text} · {Beside(figure).text(system)}"
-    return CarriedSaid(carried.name, carried.label, text)
+    warning = None if carried.warning is None else carried.warning.text(system)
+    return CarriedSaid(carried.name, carried.label, text, warning)
 
 
 def sides_said(result: PlanResult, system: System) -> list[SideSaid]:

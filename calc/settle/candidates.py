@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from calc.chuck.demand import CutLoad, GripDemandInput, Pushes, beside, terms_of
 from calc.cuts.chip import Engaged, Forces, Metal, chip_of, forces_of
 from calc.cuts.drilling import Drilled, drill_forces
 from calc.cuts.spindle import Turning, motor_power, spindle_has, spindle_torque, turns
-from calc.cuts.tool_life import Worn, edge_life, reference_here
+from calc.cuts.tool_life import MOST_LIFE_MIN, Worn, edge_life, reference_here
 from calc.many import MANY, Array
 from calc.plan.cuts.edge import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_window
 from calc.plan.cuts.operations import in_solid, torque_across
@@ -20,35 +20,46 @@ from calc.plan.cuts.solve import CutFigures
 from calc.plan.part.solve import PartFigures
 from calc.route.time import Path, minutes_of
 from calc.rules import Rules
+from calc.settle.grip import Asking, Grip, Pushed, allowed_rpm
 from calc.threads.chip import thread_chip
+from calc.tools.boring_bar import chatter_width, spread_of
 from calc.tools.kinds.drill import Drill
 from calc.tools.kinds.groove_insert import GrooveInsert
-from calc.tools.kinds.holder import Holder
 from calc.tools.kinds.insert import Insert
 from calc.tools.rules.turning_columns import usable
 
 Mask = NDArray[np.bool_]
+Goal = Literal["quickest", "life"]
+GOALS: dict[str, str] = {"quickest": "the quickest piece", "life": "long edge life"}
+LONG_LIFE_MIN = 30.0  # typical: what an edge lasts at the least where long life is the goal
 MOST_PASSES = 40
 FEED_STEP, SPEED_STEP = 0.001, 1.0
-FIRST_PASS_MM, THREAD_SPEED = 0.4, 0.7  # typical: deepest first pass of a thread, and its speed over turning
+CLAMP_STEP_RPM = 10.0
+SPINDLE = 0.995  # of its power and torque: what is asked, rounded up, still reads as less than what is there
+SLOWEST_SHARE = 0.4  # of the window's slow end: slower than that nothing is tried
+FIRST_PASS_MM = 0.4  # typical: deepest first pass of a thread
+GRIP, CAP, WINDOW, LIFE = "the grip at speed", "the speed cap", "the material's window", "the edge's life"
 
 
 @dataclass(frozen=True)
 class Grid:
     """How finely feeds and speeds are tried."""
 
-    feeds: int = 90
-    speeds: int = 90
+    feeds: int = 60
+    speeds: int = 44
     passes: int = MOST_PASSES
 
 
-FINE, COARSE = Grid(), Grid(36, 30, 12)
+FINE, COARSE = Grid(), Grid(20, 18, 10)
 
 
 @dataclass(frozen=True, eq=False)
 class Candidates:
-    """Candidates of one operation, a row each. `limits`: name -> which of them keep it; `needed` grip [N] at their top
-    speed.
+    """Candidates of one operation, a row each.
+
+    `minutes` in cut of a piece, `counted` with its share of the edge changes; `clamp` [rpm] that the row is given, 0
+    where it carries none. `limits`: name -> which of them keep it; `soft` are given up where nothing is left else, the
+    last first.
     """
 
     cut: CutFigures
@@ -57,20 +68,51 @@ class Candidates:
     feed: Array
     speed: Array
     minutes: Array
-    top_rpm: Array
-    needed: Array
+    counted: Array
+    clamp: Array
     life: Array
     limits: dict[str, Mask]
     soft: tuple[str, ...]
 
 
-def _stepped(low: float, high: float, count: int, step: float) -> Array:
-    """Values from low to high that lie on the step, about `count` of them, geometric."""
+@dataclass(frozen=True, eq=False)
+class Tried:
+    """Candidates before anything is known of them: passes, depth [mm], feed [mm/rev] and surface speed [m/min]."""
+
+    passes: NDArray[np.int64]
+    depth: Array
+    feed: Array
+    speed: Array
+
+
+@dataclass(frozen=True, eq=False)
+class Settling:
+    """What the candidates of an operation are tried in: the plan's figures, the rules, the goal, what the grip is
+    asked.
+    """
+
+    cut: CutFigures
+    part: PartFigures
+    rules: Rules
+    goal: Goal
+    asking: Asking
+
+    @property
+    def least_life_min(self) -> float:
+        """How long an edge must last [min]."""
+        return self.rules.least_life_min if self.goal == "quickest" else LONG_LIFE_MIN
+
+
+def _stepped(low: float, high: float, count: int, step: float, ends: tuple[float, ...] = ()) -> Array:
+    """Values from low to high that lie on the step, about `count` of them, geometric; `ends` of windows within them are
+    among them, to the step inside.
+    """
     first, last = math.ceil(low / step - 1e-6), math.floor(high / step + 1e-6)
     if last < max(1, first):
         return np.array([max(step, high if high > 0 else step)])
-    values = np.unique(np.round(np.geomspace(max(1, first), last, count)))
-    return values * step
+    values = np.round(np.geomspace(max(1, first), last, count))
+    inside = [f for e in ends for f in (math.floor(e / step + 1e-6), math.ceil(e / step - 1e-6)) if first <= f <= last]
+    return np.unique([*values, *(v for v in inside if v > 0)]) * step
 
 
 def _feeds(cut: CutFigures, grid: Grid) -> Array:
@@ -80,9 +122,14 @@ def _feeds(cut: CutFigures, grid: Grid) -> Array:
     if planned.by_depth:
         r = planned.corner_radius_mm
         high = max(0.05, 2 * r / 3 if r > 0 else 0.3)
+        ends: tuple[float, ...] = ()
         if isinstance(edge, Insert):
             high = min(high, edge.feed_max) if edge.feed_max > 0.02 else high
-        return _stepped(0.02, high, grid.feeds, FEED_STEP)
+            ends = (edge.feed_min, edge.feed_max)
+        window = cut.consulted.window
+        if window is not None:
+            ends = (*ends, window.feed_min_mm_rev, window.feed_max_mm_rev)
+        return _stepped(0.02, high, grid.feeds, FEED_STEP, ends)
     if isinstance(edge, (Drill, GrooveInsert)):
         return _stepped(edge.feed_min, edge.feed_max, grid.feeds, FEED_STEP)
     return _stepped(0.02, max(0.2, planned.feed_mm_rev or 0.0), grid.feeds, FEED_STEP)
@@ -97,8 +144,7 @@ def _speeds(cut: CutFigures, part: PartFigures, grid: Grid) -> Array:
     if planned.pin_speed and planned.speed_m_min is not None:
         return np.array([planned.speed_m_min])
     low, high = speed_window(planned.kind, cut.tool, part.material)
-    share = THREAD_SPEED if planned.kind == "thread" else 1.0
-    return _stepped(0.4 * low * share, high * share, grid.speeds, SPEED_STEP)
+    return _stepped(SLOWEST_SHARE * low, high, grid.speeds, SPEED_STEP, (low, high))
 
 
 def _passes(cut: CutFigures, stock: float, grid: Grid) -> NDArray[np.int64]:
@@ -115,17 +161,52 @@ def _passes(cut: CutFigures, stock: float, grid: Grid) -> NDArray[np.int64]:
     return np.unique(np.round(np.geomspace(least, most, grid.passes)).astype(np.int64))
 
 
-@dataclass(frozen=True, eq=False)
-class _Grid:
-    """The candidates of an operation: passes, depth [mm], feed [mm/rev] and surface speed [m/min] of each."""
+def _of(cut: CutFigures, part: PartFigures, axes: tuple[NDArray[np.int64], Array, Array]) -> Tried:
+    """Every combination of these passes, feeds and speeds."""
+    planned = cut.planned
+    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
+    p3, f3, v3 = np.meshgrid(*axes, indexing="ij")
+    passes, feed, speed = p3.ravel(), f3.ravel(), v3.ravel()
+    depth = np.full_like(feed, planned.width_mm or max(0.05, abs(a - b) / 2))
+    if planned.by_depth:
+        stock = stock_of(cut, part)
+        depth = np.full_like(feed, planned.depth_mm) if planned.pin_depth and planned.depth_mm else stock / passes
+        depth = np.ceil(depth * 1000 - 1e-6) / 1000
+    return Tried(passes, depth, feed, speed)
 
-    passes: NDArray[np.int64]
-    depth: Array
-    feed: Array
-    speed: Array
+
+def stock_of(cut: CutFigures, part: PartFigures) -> float:
+    """What a cut takes, per side [mm]."""
+    planned = cut.planned
+    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
+    return (part.face_stock_mm if planned.kind == "face" else abs(a - b) / 2) or planned.depth_mm or 0.5
 
 
-def _path(cut: CutFigures, tried: _Grid) -> Path[Array]:
+def tried_on(cut: CutFigures, part: PartFigures, grid: Grid) -> Tried:
+    """Every combination of passes, feed and speed on a grid."""
+    axes = _passes(cut, stock_of(cut, part), grid), _feeds(cut, grid), _speeds(cut, part, grid)
+    return _of(cut, part, axes)
+
+
+def tried_near(found: Candidates, part: PartFigures, row: int, grid: Grid) -> Tried:
+    """Every step of feed and speed about a candidate, as far as its neighbours on the grid."""
+    cut = found.cut
+
+    def about(axis: Array, value: float, step: float) -> Array:
+        known = np.unique(axis)
+        at = int(np.searchsorted(known, value))
+        low, high = known[max(0, at - 1)], known[min(len(known) - 1, at + 1)]
+        return np.unique([value, *_stepped(float(low), float(high), 40, step)]) if high > low else np.array([value])
+
+    passes = _passes(cut, stock_of(cut, part), grid)
+    at = int(np.searchsorted(passes, found.passes[row]))
+    near = np.arange(passes[max(0, at - 1)], passes[min(len(passes) - 1, at + 1)] + 1) if len(passes) > 1 else passes
+    feeds = about(found.feed, float(found.feed[row]), FEED_STEP)
+    speeds = about(found.speed, float(found.speed[row]), SPEED_STEP)
+    return _of(cut, part, (near, feeds, speeds))
+
+
+def _path(cut: CutFigures, tried: Tried) -> Path[Array]:
     planned = cut.planned
     slow = None
     if planned.slow_feed_mm_rev is not None:  # it goes with the feed, as it is planned
@@ -144,20 +225,10 @@ def _path(cut: CutFigures, tried: _Grid) -> Path[Array]:
     )
 
 
-@dataclass(frozen=True, eq=False)
-class _Pushed:
-    """Forces of the candidates [N]: tangential at the edge, along and across the axis, passive on a bar."""
-
-    tangential: Array
-    axial: Array
-    radial: Array
-    passive: Array
-
-
-def _forces(cut: CutFigures, part: PartFigures, rules: Rules, tried: _Grid) -> _Pushed:
+def _forces(cut: CutFigures, part: PartFigures, wear: float, tried: Tried) -> Pushed:
     """What `operation` says of one cut, of every candidate."""
     planned, m = cut.planned, part.material
-    metal = Metal(m.kc11, m.mc, planned.rake_deg, m.rake_reference_deg, rules.worn)
+    metal = Metal(m.kc11, m.mc, planned.rake_deg, m.rake_reference_deg, wear)
     a, b, feed = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0, tried.feed
     nothing = np.zeros_like(feed)
 
@@ -167,105 +238,111 @@ def _forces(cut: CutFigures, part: PartFigures, rules: Rules, tried: _Grid) -> _
     if planned.kind == "drill":
         one = chip(Engaged(feed / 2, np.full_like(feed, (b - a) / 2), 0.0, planned.point_deg / 2))
         torque, thrust = drill_forces(MANY, one.tangential, Drilled(b, a, planned.point_deg))
-        return _Pushed(torque_across(MANY, torque, b), in_solid(MANY, thrust, a), nothing, nothing)
+        return Pushed(torque_across(MANY, torque, b), in_solid(MANY, thrust, a), nothing, nothing)
     if planned.kind == "thread":
         thin = thread_chip(MANY, feed, tried.passes.astype(np.float64), internal=b > a)
         one = chip(Engaged(thin.thickness, thin.edge))
-        return _Pushed(one.tangential, one.passive, one.feed, one.passive)
+        return Pushed(one.tangential, one.passive, one.feed, one.passive)
     if planned.kind in ("groove", "part"):
         one = chip(Engaged(feed, np.full_like(feed, planned.width_mm or 1.0)))
-        return _Pushed(one.tangential, one.passive, one.feed, one.passive)
+        return Pushed(one.tangential, one.passive, one.feed, one.passive)
     one = chip(Engaged(feed, tried.depth, planned.corner_radius_mm, planned.approach_deg))
     if planned.kind == "face":
-        return _Pushed(one.tangential, one.passive, one.feed, one.passive)
-    return _Pushed(one.tangential, one.feed, one.passive, one.passive)
-
-
-def _needed(asked: GripDemandInput, load: CutLoad, forces: _Pushed, factor: float, top: Array) -> Array:
-    """Grip [N] that each candidate needs at its top speed, safety included."""
-    unseated = forces.axial if load.unseated_axial_n > 0 else np.zeros_like(forces.axial)
-    push = Pushes(
-        factor * forces.tangential,
-        forces.axial,
-        forces.radial,
-        unseated,
-        load.cut_diameter_mm,
-        load.overhang_mm,
-        load.torque_only,
-    )
-    weighs = beside(MANY, asked, top) if asked.part_mass_kg > 0 else None
-    return terms_of(MANY, "", push, asked, weighs).required
-
-
-def _tried(cut: CutFigures, part: PartFigures, grid: Grid) -> _Grid:
-    """Every combination of passes, feed and speed."""
-    planned = cut.planned
-    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
-    stock = (part.face_stock_mm if planned.kind == "face" else abs(a - b) / 2) or planned.depth_mm or 0.5
-    p3, f3, v3 = np.meshgrid(_passes(cut, stock, grid), _feeds(cut, grid), _speeds(cut, part, grid), indexing="ij")
-    passes, feed, speed = p3.ravel(), f3.ravel(), v3.ravel()
-    depth = np.full_like(feed, planned.width_mm or max(0.05, abs(a - b) / 2))
-    if planned.by_depth:
-        depth = np.full_like(feed, planned.depth_mm) if planned.pin_depth and planned.depth_mm else stock / passes
-        depth = np.ceil(depth * 1000 - 1e-6) / 1000
-    return _Grid(passes, depth, feed, speed)
+        return Pushed(one.tangential, one.passive, one.feed, one.passive)
+    return Pushed(one.tangential, one.feed, one.passive, one.passive)
 
 
 @dataclass(frozen=True, eq=False)
-class Settling:
-    """What the candidates of an operation are tried in: the plan's figures, the rules, what the grip is asked.
+class _Spun:
+    """How fast the candidates turn [rpm]: where they cut hardest, at the most, and the clamp they are given."""
 
-    `load` is the operation's load as planned: its lever and seat count.
-    """
-
-    cut: CutFigures
-    part: PartFigures
-    rules: Rules
-    asked: GripDemandInput
-    load: CutLoad
+    drive: Turning[Array]
+    hardest: Array
+    clamp: Array
+    held: Mask
 
 
-def candidates(given: Settling, cap_rpm: float, grid: Grid = FINE) -> Candidates:
-    """Every candidate of an operation with its limits, the grip's left to who asks.
+def _spun(given: Settling, tried: Tried, forces: Pushed, grip: Grip) -> _Spun:
+    cut = given.cut
+    planned, feed = cut.planned, tried.feed
+    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
+    outer, inner = max(a, b), min(a, b)
+    most = allowed_rpm(given.asking, forces, grip)
+    cuts_at = b if planned.kind == "drill" else outer
+    if planned.rpm is not None:
+        fixed = np.full_like(feed, planned.rpm)
+        return _Spun(
+            Turning(tried.speed, planned.rpm, planned.rpm), fixed, np.zeros_like(feed), fixed <= most * (1 + 1e-12)
+        )
+    # A clamp is written in whole steps, rounded down; it need be no higher than the cut ever turns.
+    clamp = np.floor(most / CLAMP_STEP_RPM + 1e-9) * CLAMP_STEP_RPM
+    clamp = np.where(clamp > 0, clamp, np.floor(most))
+    smallest = outer if planned.kind == "thread" else b if planned.kind == "drill" else inner
+    if smallest > 0:
+        turned = np.ceil(1000 * tried.speed / (np.pi * smallest) / CLAMP_STEP_RPM) * CLAMP_STEP_RPM
+        clamp = np.minimum(clamp, turned)
+    held = clamp >= 1.0
+    drive = Turning(tried.speed, None, np.maximum(clamp, 1.0))
+    return _Spun(drive, turns(MANY, drive, cuts_at), clamp, held)
 
-    `cap_rpm` [rpm] is what the spindle may turn.
+
+def candidates(given: Settling, tried: Tried, grip: Grip) -> Candidates:
+    """What is tried of an operation, with its time, its clamp and its limits.
+
+    Every row has the highest clamp at which it is held, so that the grip limits its time and not whether it is there.
     """
     cut, part, rules = given.cut, given.part, given.rules
     planned, machine, material = cut.planned, part.machine, part.material
-    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
-    outer, inner, fixed = max(a, b), min(a, b), planned.rpm
-    tried = _tried(cut, part, grid)
-    feed, every = tried.feed, np.ones_like(tried.feed, dtype=bool)
-    forces, drive = _forces(cut, part, rules, tried), Turning(tried.speed, fixed, cap_rpm)
-    cuts_at = b if planned.kind == "drill" else outer
-    rpm = np.full_like(feed, fixed) if fixed is not None else turns(MANY, drive, cuts_at)
-    smallest = outer if planned.kind == "thread" else b if planned.kind == "drill" else inner
-    top = rpm if fixed is not None else turns(MANY, drive, smallest) if smallest > 0 else np.full_like(feed, cap_rpm)
-    real = np.pi * cuts_at * rpm / 1000
+    outer = max(planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0)
+    forces = _forces(cut, part, rules.worn, tried)
+    spun = _spun(given, tried, forces, grip)
+    cuts_at = (planned.to_diameter_mm or 0.0) if planned.kind == "drill" else outer
+    real = np.pi * cuts_at * spun.hardest / 1000
     power = motor_power(MANY, forces.tangential, real)
     torque = spindle_torque(MANY, forces.tangential, cuts_at)
-    has_power, has_torque = spindle_has(MANY, machine.power_kw, machine.torque_nm, rpm)
-    minutes = np.broadcast_to(minutes_of(MANY, _path(cut, tried), drive), feed.shape)
-    needed = _needed(given.asked, given.load, forces, rules.interrupted if planned.interrupted else 1.0, top)
-    worn = Worn(feed, np.maximum(tried.depth, 1e-3), REFERENCE_FEED, REFERENCE_DEPTH)
+    has_power, has_torque = spindle_has(MANY, machine.power_kw, machine.torque_nm, spun.hardest)
+    minutes = np.broadcast_to(minutes_of(MANY, _path(cut, tried), spun.drive), tried.feed.shape)
+    worn = Worn(tried.feed, np.maximum(tried.depth, 1e-3), REFERENCE_FEED, REFERENCE_DEPTH)
     v15 = reference_here(MANY, reference_speed(cut.tool, material), worn)
-    life = edge_life(MANY, v15, real, exponent_of(cut.tool))
+    life = np.minimum(MOST_LIFE_MIN, edge_life(MANY, v15, real, exponent_of(cut.tool)))
+    thread = planned.kind == "thread"
+    counted = minutes if thread else minutes * (1 + rules.edge_change_min / life)
+    low, _ = speed_window(planned.kind, cut.tool, material)
     limits: dict[str, Mask] = {
-        "the spindle's power": power <= has_power * (1 + 1e-9),
-        "the spindle's torque": torque <= has_torque * (1 + 1e-9),
-        "the edge's life": (life >= np.maximum(rules.least_life_min, minutes)) | every * (planned.kind == "thread"),
+        GRIP: spun.held,
+        "the spindle's power": power <= has_power * SPINDLE,
+        "the spindle's torque": torque <= has_torque * SPINDLE,
+        LIFE: (life >= np.maximum(given.least_life_min, minutes)) | thread,
+        WINDOW: (real >= low * (1 - 1e-9)) | thread,
     }
-    if planned.kind == "thread":
-        deep = thread_chip(MANY, feed, tried.passes.astype(np.float64), internal=b > a).depth
+    if thread:
+        deep = thread_chip(MANY, tried.feed, tried.passes.astype(np.float64), internal=_internal(cut)).depth
         limits["the first pass of the thread"] = deep / np.sqrt(tried.passes) <= FIRST_PASS_MM
-    if fixed is not None:
-        limits["the machine's speed"] = every & (fixed <= cap_rpm)
+        limits["the machine's threading feed"] = tried.feed * spun.hardest / 1000 <= machine.threading_m_min * (
+            1 + 1e-9
+        )
     soft = _add_edge_limits(limits, cut, tried)
-    _add_stiffness(limits, cut, forces.passive, every)
-    return Candidates(cut, tried.passes, tried.depth, feed, tried.speed, minutes, top, needed, life, limits, soft)
+    soft += _add_stiffness(limits, given, tried)
+    return Candidates(
+        cut,
+        tried.passes,
+        tried.depth,
+        tried.feed,
+        tried.speed,
+        minutes,
+        counted,
+        spun.clamp,
+        life,
+        limits,
+        (WINDOW, *soft),
+    )
 
 
-def _add_edge_limits(limits: dict[str, Mask], cut: CutFigures, tried: _Grid) -> tuple[str, ...]:
+def _internal(cut: CutFigures) -> bool:
+    return (cut.planned.to_diameter_mm or 0.0) > (cut.planned.from_diameter_mm or 0.0)
+
+
+def _add_edge_limits(limits: dict[str, Mask], cut: CutFigures, tried: Tried) -> tuple[str, ...]:
     """Limits of corner, finish, breaker and edge; gives the names of those that are given up where they clash."""
     planned, tool, window, feed, depth = cut.planned, cut.tool, cut.consulted.window, tried.feed, tried.depth
     r = planned.corner_radius_mm
@@ -294,13 +371,30 @@ def _add_edge_limits(limits: dict[str, Mask], cut: CutFigures, tried: _Grid) -> 
     return tuple(soft)
 
 
-def _add_stiffness(limits: dict[str, Mask], cut: CutFigures, passive: Array, every: Mask) -> None:
-    """The bar bends no more than its tolerance stands, where there is one."""
-    bar, tool = cut.consulted.bar, cut.tool
-    if bar is None or tool is None or not isinstance(tool.carrier, Holder):
-        return
-    if bar.allowed_mm is None:
-        return
-    force = cut.result.passive_n
-    bends = bar.deflection_mm / force * passive if force > 0 else np.zeros_like(passive)
-    limits["the bar's bend"] = every & (bends <= bar.allowed_mm * (1 + 1e-9))
+def _add_stiffness(limits: dict[str, Mask], given: Settling, tried: Tried) -> tuple[str, ...]:
+    """A bar in its bore: finishing, the spread of its bend within the tolerance; roughing, the chip that it chatters
+    at.
+    """
+    cut, bar = given.cut, given.cut.consulted.bar
+    if bar is None:
+        return ()
+    asked = cut.consulted.bar_asked
+    assert asked is not None
+    off = cut.consulted.stock_off_mm
+    if asked.tolerance_mm is not None and off is not None:
+
+        def passive(depth: Array) -> Array:
+            return _forces(cut, given.part, 1.0, Tried(tried.passes, depth, tried.feed, tried.speed)).passive
+
+        spread = spread_of(passive, tried.depth, asked, off)
+        limits["the bar's bend"] = spread <= asked.tolerance_mm / 4 * (1 + 1e-9)
+        return ()
+    if cut.planned.stage != "rough":
+        return ()
+    m, engaged = (
+        given.part.material,
+        Engaged(tried.feed, tried.depth, cut.planned.corner_radius_mm, cut.planned.approach_deg),
+    )
+    chip = chip_of(MANY, engaged)
+    limits["the bar's chatter"] = chip.edge <= chatter_width(MANY, asked, m.kc11 * chip.thickness ** (-m.mc))
+    return ("the bar's chatter",)

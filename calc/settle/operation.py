@@ -1,4 +1,4 @@
-"""Settle one operation: the fastest passes, feed and speed inside every limit at once, and what binds."""
+"""Settle one operation: the best passes, feed, speed and clamp inside every limit at once, and what binds."""
 
 from __future__ import annotations
 
@@ -7,25 +7,42 @@ from typing import Any
 
 import numpy as np
 
+from calc.chuck.demand import CutLoad
 from calc.errors import CalcError, FieldProblem
+from calc.plan.cuts.clear import CLEAR
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS, CutFigures
 from calc.plan.document import Document, setup_path
-from calc.plan.force.demand import DEMAND
+from calc.plan.force.demand import DEMAND, DemandFigures
+from calc.plan.force.held import crossing
 from calc.plan.force.load import load_of
 from calc.plan.force.solve import FORCE, ForceFigures
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import HOLD, HoldFigures
 from calc.plan.outcome import Figures
-from calc.plan.part.solve import PART
+from calc.plan.part.solve import PART, PartFigures
 from calc.plan.paths import place_of
 from calc.plan.solve import solve
 from calc.quantities import Figure, Sentence
-from calc.settle.candidates import FINE, Candidates, Grid, Mask, Settling, candidates
+from calc.settle.candidates import (
+    CAP,
+    FINE,
+    GRIP,
+    Candidates,
+    Goal,
+    Grid,
+    Mask,
+    Settling,
+    candidates,
+    tried_near,
+    tried_on,
+)
+from calc.settle.grip import Asking, Grip
 from calc.shelf.taken import Shelf
 
-TRIED = 60  # how many of the fastest are put to the whole plan before it is given up
-GRIP = "the grip at speed"
-CAP = "the speed cap"
+TRIED = 60  # how many of the best are put to the whole plan before it is given up
+# What is said of a single load: another cut's does not speak against this one.
+OF_LOADS = ("over-cap", "little-grip-kept", "corner-slips", "grip-too-small")
+GAIN = 0.005  # less of the time than this is no gain
 
 
 @dataclass(frozen=True)
@@ -39,8 +56,8 @@ class Binding:
 @dataclass(frozen=True)
 class Settled:
     """What an operation was settled at. `gives_up`: limits that clash and are not kept, each told; `figures` alone,
-    and in `words` with
-    what holds them back."""
+    and in `words` with what holds them back. `gains`: it is better than what was planned, or that could not run.
+    """
 
     id: str
     name: str
@@ -52,66 +69,90 @@ class Settled:
     then: Binding | None
     gives_up: tuple[str, ...]
     tried: int
+    gains: bool
     words: Sentence
     figures: Sentence
 
 
 @dataclass(frozen=True, eq=False)
-class Room:
-    """What the grip leaves to one operation: static grip and its loss [N, N/rpm²], the others' need and top speed."""
+class Known:
+    """The figures of a set-up that settling starts from."""
 
-    static_n: float
-    loss: float
-    others_n: float
-    others_rpm: float
-    cap_rpm: float
-
-
-def cap_of(figures: Figures, document: Document, index: int) -> float:
-    """The most the spindle may turn [rpm]: machine, chuck, own limit and clamp."""
-    part, hold = figures[PART], figures[HOLD]
-    assert part is not None and hold is not None
-    setup = document.setups[index]
-    return min(
-        v
-        for v in (part.machine.max_rpm, hold.chuck.max_rpm, setup.force.user_max_rpm, setup.clamp_rpm)
-        if v is not None
-    )
+    figures: Figures
+    part: PartFigures
+    hold: HoldFigures
+    force: ForceFigures
+    demand: DemandFigures
+    cuts: tuple[CutFigures, ...]
 
 
-def room_of(figures: Figures, document: Document, index: int, cut: str) -> Room:
-    """What is left to one cut, by its id, while the others stay."""
-    force, cuts, demand, hold = figures[FORCE], figures[CUTS], figures[DEMAND], figures[HOLD]
-    assert force is not None and cuts is not None and demand is not None and hold is not None
-    others = [c for c in cuts.cuts if c.id != cut]
-    mine = next(i for i, c in enumerate(cuts.cuts) if c.id == cut)
-    needed = [d.required_n for i, d in enumerate(demand.nominal.cuts) if i != mine]
-    return Room(
-        force.grip.grip_n,
-        loss_of(force, hold.side),
-        max(needed, default=0.0),
-        max((c.top_rpm for c in others), default=0.0),
-        cap_of(figures, document, index),
-    )
+def known_of(document: Document, shelf: Shelf, index: int, at: str) -> Known:
+    """What settling starts from. Raises FieldProblem at a path where figures are missing."""
+    figures = solve(document, shelf, index)
+    part, cuts, demand, hold, force = figures[PART], figures[CUTS], figures[DEMAND], figures[HOLD], figures[FORCE]
+    if cuts is None or part is None or not cuts.cuts:
+        why = figures.outcome(CUTS).line
+        raise FieldProblem(at, Sentence("{why}: settle it when its figures are there.", why=why))
+    if force is None or demand is None or hold is None:
+        raise FieldProblem(at, Sentence("Settling needs the grip: {why}.", why=figures.outcome(FORCE).line))
+    return Known(figures, part, hold, force, demand, cuts.cuts)
 
 
-def loss_of(force: ForceFigures, side: str) -> float:
-    """What speed takes of the grip [N/rpm²]; an inside grip's gain is never credited."""
-    if side == "id" or force.top_rpm <= 0:
-        return 0.0
-    return force.transmission * force.at_top.centrifugal_n / force.top_rpm**2
+def asking_of(known: Known, document: Document, cut: CutFigures, load: CutLoad) -> Asking:
+    """What a cut asks of the grip."""
+    rules = document.in_force
+    factor = rules.interrupted if cut.planned.interrupted else 1.0
+    return Asking(known.demand.asked, known.demand.corner_asked, load, rules, factor)
 
 
-def _grip_mask(found: Candidates, room: Room) -> Mask:
-    top = np.maximum(found.top_rpm, room.others_rpm)
-    left = room.static_n - room.loss * top**2
-    return (np.maximum(found.needed, room.others_n) <= left * (1 + 1e-12)) & (top <= room.cap_rpm * (1 + 1e-9))
+def settling_of(known: Known, document: Document, index: int, cut: CutFigures, goal: Goal) -> Settling:
+    """What a cut is settled in."""
+    load = load_of(cut, known.hold, document.setups[index].hold.seat)
+    return Settling(cut, known.part, document.in_force, goal, asking_of(known, document, cut, load))
+
+
+def grip_of(known: Known, document: Document, index: int, static_n: float) -> Grip:
+    """The grip at a static force [N], with everything that limits the spindle at it."""
+    part, hold, force, setup = known.part, known.hold, known.force, document.setups[index]
+    most = [
+        ("the machine's speed", part.machine.max_rpm),
+        ("the chuck's speed", hold.chuck.max_rpm),
+        *((("your own limit", setup.force.user_max_rpm),) if setup.force.user_max_rpm is not None else ()),
+        *_inside_limits(known, static_n),
+    ]
+    beside = next((i for i, load in enumerate(force.loads) if load.cut is None), None)
+    if beside is not None and force.top_rpm > 0:
+
+        def needed(rpm: float) -> float:  # braking grows with the speed that it stops
+            return known.demand.each(beside, rpm) * max(rpm / force.top_rpm, 1.0)
+
+        meets = crossing(static_n, force.loss, needed, min(rpm for _, rpm in most))
+        if meets is not None:
+            most.append(("braking", meets))
+    return Grip(static_n, force.loss, hold.side == "od", tuple(most))
+
+
+def _inside_limits(known: Known, static_n: float) -> list[tuple[str, float]]:
+    """Inside grip: where the wall or the guides carry no more of what speed adds."""
+    force, hold = known.force, known.hold
+    if hold.side == "od":
+        return []
+    pull = force.fastest.at_top.centrifugal_n / max(force.top_rpm, 1.0) ** 2 * max(1.0, force.transmission)
+    found = [
+        ("the guides", load.limit.step("n_guides").value)
+        for load in force.loads[:1]
+        if any(s.symbol == "n_guides" for s in load.limit.working)
+    ]
+    wall = force.wall.limit_n if force.wall else None
+    if wall is not None and pull > 0:
+        found.append(("the wall", float(np.sqrt(max(0.0, wall - static_n) / pull))))
+    return found
 
 
 def _order(found: Candidates, keep: Mask) -> Any:
-    """Candidates that keep every limit, the fastest first; the longer life, then the fewer passes decide a tie."""
+    """Candidates that keep every limit, the best first; the longer life, then the fewer passes decide a tie."""
     rows = np.flatnonzero(keep)
-    keys = (found.feed[rows], found.passes[rows], -np.round(found.life[rows], 6), np.round(found.minutes[rows], 9))
+    keys = (found.feed[rows], found.passes[rows], -np.round(found.life[rows], 6), np.round(found.counted[rows], 9))
     return rows[np.lexsort(keys)]
 
 
@@ -124,41 +165,32 @@ def kept_by(limits: dict[str, Mask], leave_out: tuple[str, ...] = ()) -> Mask:
     return kept
 
 
-def _best(found: Candidates, limits: dict[str, Mask], leave_out: tuple[str, ...]) -> float | None:
-    keep = kept_by(limits, leave_out)
-    return float(found.minutes[keep].min()) if keep.any() else None
+def best_of(found: Candidates, leave_out: tuple[str, ...]) -> float | None:
+    """The least counted time [min] of those that keep every limit but some; None where none does."""
+    keep = kept_by(found.limits, leave_out)
+    return float(found.counted[keep].min()) if keep.any() else None
 
 
-def _binding(
-    found: Candidates, limits: dict[str, Mask], minutes: float, gone: tuple[str, ...], faster: float | None = None
-) -> Binding | None:
+def _binding(found: Candidates, counted: float, gone: tuple[str, ...], lifted: dict[str, Candidates]) -> Binding | None:
     """The limit whose going would save the most time; None where none of them holds it back.
 
-    `faster`: the time with the speed cap lifted, which no candidate here can tell.
+    `lifted`: the same candidates with the grip, or what the spindle may turn, out of the way.
     """
-    times = [(faster, CAP)] if faster is not None and CAP not in gone else []
+    times = [(t, name) for name, one in lifted.items() if name not in gone and (t := best_of(one, gone)) is not None]
     times += [
-        (t, name) for name in limits if name not in gone and (t := _best(found, limits, (*gone, name))) is not None
+        (t, name) for name in found.limits if name not in gone and (t := best_of(found, (*gone, name))) is not None
     ]
     best = min(times, default=None)
-    if best is None or best[0] >= minutes * (1 - 1e-6):
+    if best is None or best[0] >= counted * (1 - GAIN):
         return None
     return Binding(best[1], best[0])
 
 
-def _uncapped(given: Settling, room: Room, gone: tuple[str, ...], grid: Grid) -> float | None:
-    """The least time [min] were clamp, chuck and machine to let the spindle turn twice as fast, the grip still
-    counting.
-    """
-    cap = 2 * room.cap_rpm
-    found = candidates(given, cap, grid)
-    return _best(found, {**found.limits, GRIP: _grip_mask(found, replace(room, cap_rpm=cap))}, gone)
-
-
-def given_up(found: Candidates, limits: dict[str, Mask]) -> tuple[str, ...]:
+def given_up(found: Candidates) -> tuple[str, ...]:
     """The fewest soft limits, from the last, that must go for anything to remain."""
+    limits = found.limits
     gone: list[str] = []
-    for name in ("", *found.soft):
+    for name in ("", *reversed(found.soft)):
         if name:
             gone.append(name)
         if kept_by(limits, tuple(gone)).any():
@@ -186,6 +218,7 @@ def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, Any]:
         changed["passes"] = int(found.passes[row])
     if planned.rpm is None:
         changed["speed_m_min"] = speed
+        changed["clamp_rpm"] = float(found.clamp[row])
     return changed
 
 
@@ -199,12 +232,20 @@ def with_cut(document: Document, index: int, cut: str, changed: dict[str, Any]) 
 
 
 def keeps_all(figures: Figures, cut: str | None = None) -> bool:
-    """The whole plan's own word: nothing of the side's cuts, jaws' force or spindle is stopped."""
-    force, cuts = figures[FORCE], figures[CUTS]
-    if force is None or cuts is None or force.stopped:
+    """The whole plan's own word: nothing of the side's cuts, jaws' force, clearances or spindle is stopped.
+
+    `cut`: only what is of this one, and what is of no cut.
+    """
+    force, cuts, clear = figures[FORCE], figures[CUTS], figures[CLEAR]
+    if force is None or cuts is None or clear is None:
         return False
-    notes = cuts.notes if cut is None else next(c for c in cuts.cuts if c.id == cut).notes
-    return not any(n.level == "stop" for n in notes)
+    if cut is None:
+        return not any(n.level == "stop" for n in (*force.notes, *cuts.notes, *clear.notes))
+    load, one = force.load_of(cut), next(c for c in cuts.cuts if c.id == cut)
+    if load is None or load.is_over or load.held_corner < 1 - 1e-9:
+        return False
+    of_all = (n for n in force.notes if n.code not in OF_LOADS)
+    return not any(n.level == "stop" for n in (*of_all, *one.notes, *clear.by_cut.get(cut, ())))
 
 
 @dataclass(frozen=True, eq=False)
@@ -228,17 +269,21 @@ class Trial:
         return cuts[place_of(cuts, self.cut)]
 
 
-def settle_operation(document: Document, shelf: Shelf, index: int, cut: str, grid: Grid = FINE) -> Settled:
-    """The fastest figures of one cut that every limit allows, the other cuts and the pressure as they are.
+def settle_operation(
+    document: Document, shelf: Shelf, index: int, cut: str, goal: Goal = "quickest", grid: Grid = FINE
+) -> Settled:
+    """The best figures of one cut that every limit allows, with a clamp of its own; all else stays as it is.
 
     Parameters
         document, shelf: the plan; index: the set-up; cut: the operation's id
+        goal: the quickest piece, edge changes counted, or long edge life
     Returns
         the cut with its figures, the time before and after [min], the limit that binds and the next one
     Raises
         FieldProblem where figures are missing, or where no candidate keeps every limit: told with what forbids it
     Notes
-        Exhaustive over its grid, the same answer every time; the winner is put to the whole plan and must pass.
+        Exhaustive over its grid and then over every step about its best, the same answer every time; the winner is put
+        to the whole plan and must pass.
 
     Reference
         docs/method.md, “Settling”
@@ -246,54 +291,87 @@ def settle_operation(document: Document, shelf: Shelf, index: int, cut: str, gri
     at = f"{setup_path(document, index)}.cuts.{cut}"
     if all(c.id != cut for c in document.setups[index].cuts):
         raise FieldProblem(at, "There is no such cut in this plan any more.")
-    figures = solve(document, shelf, index)
-    part, cuts, demand, hold = figures[PART], figures[CUTS], figures[DEMAND], figures[HOLD]
-    one = next((c for c in cuts.cuts if c.id == cut), None) if cuts else None
-    if one is None or part is None:
-        why = figures.outcome(CUTS).line
-        raise FieldProblem(at, Sentence("{why}: settle it when its figures are there.", why=why))
-    if figures[FORCE] is None or demand is None or hold is None:
-        raise FieldProblem(at, Sentence("Settling needs the grip: {why}.", why=figures.outcome(FORCE).line))
-    room = room_of(figures, document, index, cut)
-    load = load_of(one, hold, document.setups[index].hold.seat)
-    given = Settling(one, part, document.in_force, demand.asked, load)
-    found = candidates(given, room.cap_rpm, grid)
-    limits = {**found.limits, GRIP: _grip_mask(found, room)}
-    gone = given_up(found, limits)
-    trial = Trial(document, shelf, index, cut)
-    for row in _order(found, kept_by(limits, gone))[:TRIED]:
-        settled = trial.accepted(found, int(row))
-        if settled is not None:
-            faster = _uncapped(given, room, gone, grid)
-            return _settled(found, int(row), settled, limits, (gone, faster))
-    raise FieldProblem(at, _forbidden(one.name, limits, gone, room))
-
-
-def _settled(
-    found: Candidates,
-    row: int,
-    planned: PlannedCut,
-    limits: dict[str, Mask],
-    held: tuple[tuple[str, ...], float | None],
-) -> Settled:
-    """What was found, and what holds it back. `held`: the limits given up, and the time with the cap lifted."""
-    (gone, faster), one = held, found.cut
-    minutes, passes = float(found.minutes[row]), int(found.passes[row])
-    binds = _binding(found, limits, minutes, gone, faster)
-    then = _binding(found, limits, binds.minutes or minutes, (*gone, binds.name), faster) if binds else None
-    figures, held_back = _told(planned, passes), _holds_back(binds, then)
-    words = Sentence("{s}; {b}.", s=figures, b=held_back)
-    return Settled(
-        one.id, one.name, planned, one.minutes, minutes, passes, binds, then, gone, len(found.feed), words, figures
+    known = known_of(document, shelf, index, at)
+    one = next(c for c in known.cuts if c.id == cut)
+    clear = known.figures[CLEAR]
+    for note in clear.by_cut.get(cut, ()) if clear else ():
+        if note.level == "stop":
+            raise FieldProblem(at, note.sentence)
+    given = settling_of(known, document, index, one, goal)
+    return settle_one(
+        Trial(document, shelf, index, cut), given, grip_of(known, document, index, known.force.grip.grip_n), grid
     )
 
 
-def _forbidden(name: str, limits: dict[str, Mask], gone: tuple[str, ...], room: Room) -> Sentence:
-    """Why no candidate remains."""
-    if room.others_n > room.static_n - room.loss * room.others_rpm**2:
-        return Sentence(
-            "The other cuts ask more grip than there is, so {cut} cannot be settled alone: settle the set-up.", cut=name
+def settle_one(trial: Trial, given: Settling, grip: Grip, grid: Grid = FINE) -> Settled:
+    """A cut settled with a grip. Raises FieldProblem as `settle_operation`."""
+    found = candidates(given, tried_on(given.cut, given.part, grid), grip)
+    gone = given_up(found)
+    rows = _order(found, kept_by(found.limits, gone))
+    if len(rows):
+        near = candidates(given, tried_near(found, given.part, int(rows[0]), grid), grip)
+        for one in (near, found):
+            for row in _order(one, kept_by(one.limits, gone))[:TRIED]:
+                settled = trial.accepted(one, int(row))
+                if settled is not None:
+                    return _settled(given, grip, (one, int(row), settled), (found, gone))
+    at = f"{setup_path(trial.document, trial.index)}.cuts.{trial.cut}"
+    raise FieldProblem(at, _forbidden(given.cut.name, found.limits, gone))
+
+
+def _settled(
+    given: Settling, grip: Grip, winner: tuple[Candidates, int, PlannedCut], among: tuple[Candidates, tuple[str, ...]]
+) -> Settled:
+    """What was found, and what holds it back. `among`: all that was tried, and the limits given up."""
+    (one, row, planned), (found, gone), cut = winner, among, given.cut
+    minutes, counted, passes = float(one.minutes[row]), float(one.counted[row]), int(one.passes[row])
+    grid = tried_on(cut, given.part, FINE)
+    lifted = {GRIP: candidates(given, grid, grip.endless()), CAP: candidates(given, grid, grip.unlimited(2.0))}
+    binds = _binding(found, counted, gone, lifted)
+    then = _binding(found, counted, (*gone, binds.name), lifted) if binds else None
+    told = {CAP: grip.most_by}
+    figures, held_back = _told(planned, passes), _holds_back(binds, then, told)
+    words = Sentence("{s}; {b}.", s=figures, b=held_back)
+    if gone:
+        words = Sentence(
+            "{s}; {b}; not kept, because nothing keeps them all: {g}.", s=figures, b=held_back, g=", ".join(gone)
         )
+    before = _counted_before(given)
+    gains = before is None or counted < before * (1 - GAIN)
+    if not gains:
+        words = Sentence("as planned it is as good: {b}.", b=held_back)
+    return Settled(
+        cut.id,
+        cut.name,
+        planned,
+        cut.minutes,
+        minutes,
+        passes,
+        binds,
+        then,
+        gone,
+        len(found.feed),
+        gains,
+        words,
+        figures,
+    )
+
+
+def _counted_before(given: Settling) -> float | None:
+    """The time [min] of what is planned with its edge changes; None where it is stopped."""
+    cut = given.cut
+    if any(n.level == "stop" for n in cut.notes):
+        return None
+    life = cut.consulted.life
+    if life is None:
+        return cut.minutes
+    if life.life_min < given.least_life_min * (1 - 1e-9):
+        return None
+    return cut.minutes * (1 + given.rules.edge_change_min / life.life_min)
+
+
+def _forbidden(name: str, limits: dict[str, Mask], gone: tuple[str, ...]) -> Sentence:
+    """Why no candidate remains."""
     none = [limit for limit, mask in limits.items() if not mask.any()]
     freed = [limit for limit in limits if kept_by(limits, (*gone, limit)).any()]
     why = (none or freed or ["the plan as a whole"])[0]
@@ -304,16 +382,20 @@ def _told(planned: PlannedCut, passes: int) -> Sentence:
     """The figures that a cut is settled at."""
     feed = Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True)
     speed = Figure(planned.speed_m_min or 0, "m/min")
+    clamp = Sentence("")
+    if planned.clamp_rpm is not None and planned.rpm is None:
+        clamp = Sentence(", clamp {n}", n=Figure(planned.clamp_rpm, "rpm", "down"))
     if not planned.by_depth:
-        return Sentence("{f}, {v}", f=feed, v=speed)
+        return Sentence("{f}, {v}{c}", f=feed, v=speed, c=clamp)
     depth = Figure(planned.depth_mm or planned.width_mm or 0, "mm")
     count = f"{passes} passes" if passes > 1 else "1 pass"
-    return Sentence("{f}, {p} of {a}, {v}", f=feed, p=count, a=depth, v=speed)
+    return Sentence("{f}, {p} of {a}, {v}{c}", f=feed, p=count, a=depth, v=speed, c=clamp)
 
 
-def _holds_back(binds: Binding | None, then: Binding | None) -> Sentence:
+def _holds_back(binds: Binding | None, then: Binding | None, told: dict[str, str]) -> Sentence:
     if binds is None:
         return Sentence("nothing holds it back within what is tried")
+    first = told.get(binds.name, binds.name)
     if then is None:
-        return Sentence("{b} holds it back", b=binds.name)
-    return Sentence("{b} holds it back, then {t}", b=binds.name, t=then.name)
+        return Sentence("{b} holds it back", b=first)
+    return Sentence("{b} holds it back, then {t}", b=first, t=told.get(then.name, then.name))

@@ -1,32 +1,43 @@
-"""Settle a whole set-up: all operations together with the chuck's pressure and the spindle clamp."""
+"""Settle a whole set-up: every operation with a clamp of its own, and the chuck's pressure."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
 
+from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.errors import CalcError, FieldProblem
-from calc.plan.cuts.solve import CUTS
+from calc.plan.cuts.clear import CLEAR
 from calc.plan.document import Document, setup_path
-from calc.plan.force.demand import DEMAND
-from calc.plan.force.load import load_of
-from calc.plan.force.solve import FORCE
-from calc.plan.hold.solve import HOLD
-from calc.plan.outcome import Figures
-from calc.plan.part.solve import PART
 from calc.plan.paths import replaced
 from calc.plan.solve import solve
 from calc.quantities import Figure, Sentence
-from calc.settle.candidates import COARSE, Candidates, Settling, candidates
-from calc.settle.operation import Settled, figures_of, given_up, keeps_all, kept_by, loss_of, settle_operation, with_cut
+from calc.settle.candidates import COARSE, Candidates, Goal, Settling, Tried, candidates, tried_on
+from calc.settle.grip import Grip
+from calc.settle.operation import (
+    Known,
+    Settled,
+    Trial,
+    given_up,
+    grip_of,
+    keeps_all,
+    kept_by,
+    known_of,
+    settle_one,
+    settling_of,
+    with_cut,
+)
 from calc.shelf.taken import Shelf
 
-PRESSURES, CLAMPS = 12, 16
-PRESSURE_STEP_BAR, CLAMP_STEP_RPM = 0.5, 10.0
-TRIED = 40
-CLOSE = 1.0 + 1e-6
+PRESSURES, NEAR = 12, 10
+PRESSURE_STEP_BAR = 0.1
+LEAST_BAR = 4.0  # typical: below it a cylinder without a chart does not move surely
+SPARE = 1.15  # of the least pressure that is as quick, where the others allow it: grease and gauge drift
+TRIED = 8
+SAME = 1.0 + 1e-4  # of the time: pressures that differ by less are as good, and the lowest is taken
+KEPT = ("feed_mm_rev", "depth_mm", "speed_m_min", "passes", "slow_feed_mm_rev", "clamp_rpm")
 
 
 @dataclass(frozen=True)
@@ -39,187 +50,221 @@ class SetupSettled:
     clamp_rpm: float
     minutes_before: float
     minutes: float
+    gains: bool
     words: Sentence
 
 
 @dataclass(frozen=True, eq=False)
-class _Frontier:
-    """Least time of one operation by the grip that it may need, at one clamp."""
+class _Way:
+    """A pressure [bar] with its grip, and the least counted time [min] of all cuts at it."""
 
-    needed: np.ndarray
-    minutes: np.ndarray
-    rows: np.ndarray
-    found: Candidates
-
-    def best(self, grip_n: float) -> tuple[float, int] | None:
-        """(minutes, row) of the fastest candidate that needs no more than this grip; None where there is none."""
-        k = int(np.searchsorted(self.needed, grip_n * (1 + 1e-12), side="right")) - 1
-        return None if k < 0 else (float(self.minutes[k]), int(self.rows[k]))
+    pressure: float
+    grip: Grip
+    counted: float
 
 
-def _frontier(found: Candidates, *, strict: bool) -> _Frontier | None:
-    gone = given_up(found, found.limits) if strict else found.soft
-    rows = np.flatnonzero(kept_by(found.limits, gone))
-    if rows.size == 0:
-        return None
-    rows = rows[np.lexsort((found.minutes[rows], found.needed[rows]))]
-    times = found.minutes[rows]
-    best = np.minimum.accumulate(times)
-    first = np.r_[True, best[1:] < best[:-1]]  # each row that is faster than every one that needs less
-    keep = np.flatnonzero(first)
-    return _Frontier(found.needed[rows[keep]], times[keep], rows[keep], found)
+def _least(given: Settling, tried: Tried, grip: Grip) -> float | None:
+    """The least counted time [min] of a cut with a grip; None where nothing is held."""
+    found: Candidates = candidates(given, tried, grip)
+    keep = kept_by(found.limits, given_up(found))
+    return float(found.counted[keep].min()) if keep.any() else None
 
 
-def _pressures(document: Document, shelf: Shelf, index: int, figures: Figures) -> list[tuple[float, Figures]]:
-    """Pressures that wall, guides and cylinder allow, each with the plan's figures at it."""
-    setup, hold = document.setups[index], figures[HOLD]
-    assert hold is not None
+@dataclass(frozen=True, eq=False)
+class _Search:
+    """What pressures are searched with."""
+
+    known: Known
+    document: Document
+    index: int
+    given: tuple[Settling, ...]
+    tried: tuple[Tried, ...]
+
+    def grip(self, pressure: float) -> Grip | None:
+        """The grip at a pressure [bar]; None where chuck, cylinder or wall do not allow it."""
+        hold, force = self.known.hold, self.known.force
+        try:
+            found = chuck_grip(
+                ChuckGripInput(pressure, hold.grip_height_mm, hold.chuck.force, force.condition, hold.chuck.jaws)
+            )
+        except CalcError:
+            return None
+        wall = force.wall.limit_n if force.wall else None
+        if found.overloaded or any(n.level == "stop" for n in found.notes):
+            return None
+        if wall is not None and found.grip_n > wall * (1 + 1e-9):
+            return None
+        return grip_of(self.known, self.document, self.index, found.grip_n)
+
+    def way(self, pressure: float) -> _Way | None:
+        """What a pressure allows; None where it does not hold every cut."""
+        grip = self.grip(pressure)
+        if grip is None:
+            return None
+        times = []
+        for given, tried in zip(self.given, self.tried, strict=True):
+            least = _least(given, tried, grip)
+            if least is None:
+                return None
+            times.append(least)
+        return _Way(pressure, grip, sum(times))
+
+
+def _pressures(document: Document, index: int, known: Known) -> list[float]:
+    """Pressures [bar] over what the chuck has, the planned one among them; that alone where it is pinned."""
+    setup, force = document.setups[index], known.hold.chuck.force
     now = setup.force.pressure_bar
-    chart = hold.chuck.force.chart
-    least = chart[0].pressure_bar if chart else 2.0
-    values = np.unique(
-        np.round(np.linspace(least, hold.chuck.force.max_pressure_bar, PRESSURES) / PRESSURE_STEP_BAR)
-        * PRESSURE_STEP_BAR
-    )
-    wanted = [float(v) for v in values if least - 1e-9 <= v <= hold.chuck.force.max_pressure_bar + 1e-9]
     if setup.force.pin_pressure and now is not None:
-        wanted = [now]
-    elif now is not None:
-        wanted = sorted({*wanted, now})
-    found = []
-    for pressure in wanted:
-        tried = solve(replaced(document, f"{setup_path(document, index)}.force.pressure_bar", pressure), shelf, index)
-        force = tried[FORCE]
-        if (
-            force is not None
-            and not force.grip.overloaded
-            and not any(n.code in ("wall-limit", "overload") and n.level == "stop" for n in force.notes)
-        ):
-            found.append((pressure, tried))
-    return found
+        return [now]
+    least = force.chart[0].pressure_bar if force.chart else LEAST_BAR
+    most = min(force.max_pressure_bar, force.chart[-1].pressure_bar if force.chart else force.max_pressure_bar)
+    values = {_stepped(float(p)) for p in np.linspace(least, most, PRESSURES)} | {least, most}
+    return sorted(p for p in values | ({now} if now is not None else set()) if least - 1e-9 <= p <= most + 1e-9)
+
+
+def _stepped(pressure: float) -> float:
+    return round(float(np.floor(pressure / PRESSURE_STEP_BAR + 1e-6)) * PRESSURE_STEP_BAR, 6)
+
+
+def _ways(search: _Search, tell: Callable[[int], None]) -> list[_Way]:
+    """Ways at every pressure, then between the neighbours of the best, best first; of equals the lowest pressure."""
+    pressures = _pressures(search.document, search.index, search.known)
+    found: dict[float, _Way | None] = {}
+
+    def look(values: list[float]) -> None:
+        for p in values:
+            if p not in found:
+                tell(len(found))
+                found[p] = search.way(p)
+
+    look(pressures)
+    for _ in range(2):
+        ways = _ranked(found)
+        if not ways or len(pressures) == 1:
+            break
+        known = sorted(found)
+        at = known.index(ways[0].pressure)
+        low, high = known[max(0, at - 1)], known[min(len(known) - 1, at + 1)]
+        look(sorted({_stepped(float(p)) for p in np.linspace(low, high, NEAR)}))
+    return _ranked(found)
+
+
+def _ranked(found: dict[float, _Way | None]) -> list[_Way]:
+    """The quickest first; of those that are as quick the one with a little to spare over the lowest."""
+    ways = [w for w in found.values() if w is not None]
+    if not ways:
+        return []
+    best = min(w.counted for w in ways)
+    wanted = SPARE * min(w.pressure for w in ways if w.counted <= best * SAME)
+
+    def key(way: _Way) -> tuple[float, float, float]:
+        as_quick = way.counted <= best * SAME
+        return (best if as_quick else way.counted, abs(way.pressure - wanted), way.pressure)
+
+    return sorted(ways, key=key)
 
 
 def settle_setup(
-    document: Document, shelf: Shelf, index: int, tell: Callable[[int, int], None] = lambda *_: None
+    document: Document,
+    shelf: Shelf,
+    index: int,
+    tell: Callable[[int, int], None] = lambda *_: None,
+    goal: Goal = "quickest",
 ) -> SetupSettled:
-    """The fastest figures of all cuts of a set-up together, with pressure and clamp.
+    """The best figures of all cuts of a set-up together, each with a clamp of its own, and the pressure.
 
     Parameters
         document, shelf: the plan; index: the set-up
         tell: is told how far it has come, as steps done of all steps
+        goal: the quickest piece, edge changes counted, or long edge life
     Returns
-        the document as it would be, each cut's figures and what binds it, pressure [bar], clamp [rpm], time in cut
-        [min]
+        the document as it would be, each cut's figures and what binds it, pressure [bar], the lowest clamp [rpm],
+        time in cut [min]
     Raises
-        FieldProblem where figures are missing, or where no pressure and clamp hold every cut
+        FieldProblem where figures are missing, where a cut cannot be run as it lies, or where no pressure holds every
+        cut
     Notes
-        Pressure and clamp are tried on a grid; at each the cuts are independent of one another, because the worst of
-        them rules the grip. Each cut is then settled finely. The winner is put to the whole plan and must pass.
+        At a pressure the cuts are independent of one another: each has its own clamp and is judged at its own speed.
+        Pressures are tried over the whole range and again about the best. Each cut is then settled finely. The winner
+        is put to the whole plan and must pass.
 
     Reference
         docs/method.md, “Settling”
     """
-    at, setup = setup_path(document, index), document.setups[index]
-    figures = solve(document, shelf, index)
-    part, cuts, demand, hold, force = (figures[PART], figures[CUTS], figures[DEMAND], figures[HOLD], figures[FORCE])
-    if cuts is None or part is None or not cuts.cuts:
-        raise FieldProblem(
-            f"{at}.cuts",
-            Sentence("{why}: settle the set-up when its figures are there.", why=figures.outcome(CUTS).line),
-        )
-    if force is None or demand is None or hold is None:
-        raise FieldProblem(f"{at}.cuts", Sentence("Settling needs the grip: {why}.", why=figures.outcome(FORCE).line))
-    most = min(v for v in (part.machine.max_rpm, hold.chuck.max_rpm, setup.force.user_max_rpm) if v is not None)
-    steps = np.unique(np.floor(np.geomspace(most / 12, most, CLAMPS) / CLAMP_STEP_RPM) * CLAMP_STEP_RPM)
-    clamps = [float(c) for c in steps if c > 0]
-    pressures = _pressures(document, shelf, index, figures)
-    if not pressures:
+    at = setup_path(document, index)
+    known = known_of(document, shelf, index, f"{at}.cuts")
+    _can_be_run(known, at)
+    given = tuple(settling_of(known, document, index, c, goal) for c in known.cuts)
+    search = _Search(known, document, index, given, tuple(tried_on(g.cut, g.part, COARSE) for g in given))
+    steps = PRESSURES + 2 * NEAR + len(given)
+    ways = _ways(search, lambda done: tell(min(done, steps), steps))
+    if not ways and not any(search.grip(p) for p in _pressures(document, index, known)):
         raise FieldProblem(
             f"{at}.force.pressure_bar", "No pressure is allowed by wall, guides and cylinder: see Force."
         )
-    given = [Settling(c, part, document.in_force, demand.asked, load_of(c, hold, setup.hold.seat)) for c in cuts.cuts]
-    ways, steps_of = [], len(clamps) + len(given)  # the grid, then each cut finely
-    for done, clamp in enumerate(clamps):
-        tell(done, steps_of)
-        ways.append([candidates(one, clamp, COARSE) for one in given])
-    # With all that breaks a chip; where the grip does not stand that, without.
-    for strict in (True, False):
-        plans = _plans(list(zip(clamps, ways, strict=True)), pressures, hold.side, strict=strict)
-        for _, pressure, clamp, rows in plans[:TRIED]:
-            made = _made(document, index, pressure, clamp, rows)
-            if made is not None and keeps_all(solve(made, shelf, index)):
-                return _refined(document, made, shelf, index, lambda cut: tell(len(clamps) + cut, steps_of))
+    for way in ways[:TRIED]:
+        made = _settled_at(search, shelf, way, lambda cut: tell(min(PRESSURES + 2 * NEAR + cut, steps), steps))
+        if made is not None:
+            return made
     raise FieldProblem(
-        f"{at}.cuts",
-        "No pressure and clamp hold every cut with figures that its edge takes: see Force for what would help.",
+        f"{at}.cuts", "No pressure holds every cut with figures that its edge takes: see Force for what would help."
     )
 
 
-Way = tuple[float, float, float, list[tuple[_Frontier, int]]]
+def _can_be_run(known: Known, at: str) -> None:
+    """Raise where a cut would run into something, or into nothing that figures could change."""
+    clear = known.figures[CLEAR]
+    for cut, notes in clear.by_cut.items() if clear else ():
+        for note in notes:
+            if note.level == "stop":
+                raise FieldProblem(f"{at}.cuts.{cut}", note.sentence)
 
 
-def _plans(
-    ways: list[tuple[float, list[Candidates]]], pressures: list[tuple[float, Figures]], side: str, *, strict: bool
-) -> list[Way]:
-    """(minutes, pressure, clamp, a candidate of each cut), the fastest first; among equals the lower pressure, the
-    slower clamp.
-    """
-    plans: list[Way] = []
-    for clamp, cuts in ways:
-        fronts = [f for f in (_frontier(c, strict=strict) for c in cuts) if f is not None]
-        if len(fronts) < len(cuts):
-            continue
-        for pressure, tried in pressures:
-            held = tried[FORCE]
-            assert held is not None
-            grip = held.grip.grip_n - loss_of(held, side) * clamp**2
-            best = [f.best(grip) for f in fronts]
-            rows = [(f, b[1]) for f, b in zip(fronts, best, strict=True) if b is not None]
-            if len(rows) == len(fronts):
-                plans.append((sum(b[0] for b in best if b is not None), pressure, clamp, rows))
-    return sorted(plans, key=lambda p: (round(p[0], 6), p[1], p[2]))
-
-
-def _made(
-    document: Document, index: int, pressure: float, clamp: float, rows: list[tuple[_Frontier, int]]
-) -> Document | None:
-    at = setup_path(document, index)
+def _settled_at(search: _Search, shelf: Shelf, way: _Way, tell: Callable[[int], None]) -> SetupSettled | None:
+    """Every cut settled finely at a pressure; None where the whole plan does not take it."""
+    index, at = search.index, setup_path(search.document, search.index)
+    made = replaced(search.document, f"{at}.force.pressure_bar", way.pressure)
+    settled: list[Settled] = []
     try:
-        made = replaced(replaced(document, f"{at}.force.pressure_bar", pressure), f"{at}.clamp_rpm", clamp)
-        for front, row in rows:
-            made = with_cut(made, index, front.found.cut.id, figures_of(front.found.cut, front.found, row))
+        for place, given in enumerate(search.given):
+            tell(place)
+            one = settle_one(Trial(made, shelf, index, given.cut.id), given, way.grip)
+            made = with_cut(made, index, given.cut.id, {n: getattr(one.planned, n) for n in KEPT})
+            settled.append(one)
+        clamps = list(_clamps(made, index))
+        if clamps:
+            made = replaced(made, f"{at}.clamp_rpm", min(clamps))
     except CalcError:
         return None
-    return made
+    figures = solve(made, shelf, index)
+    if not keeps_all(figures):
+        return None
+    return _told(search, made, tuple(settled), way)
 
 
-def _refined(before: Document, made: Document, shelf: Shelf, index: int, tell: Callable[[int], None]) -> SetupSettled:
-    """Each cut settled finely at this pressure and clamp, one after the other."""
-    settled: list[Settled] = []
-    was = solve(before, shelf, index)[CUTS]
-    before_by_id = {c.id: c.minutes for c in was.cuts} if was else {}
-    minutes_before = was.minutes if was else 0.0
-    for place, cut in enumerate([c.id for c in made.setups[index].cuts]):
-        tell(place)
-        one = settle_operation(made, shelf, index, cut)
-        made = with_cut(
-            made,
-            index,
-            cut,
-            {
-                n: getattr(one.planned, n)
-                for n in ("feed_mm_rev", "depth_mm", "speed_m_min", "passes", "slow_feed_mm_rev")
-            },
-        )
-        settled.append(replace(one, minutes_before=before_by_id.get(cut, one.minutes_before)))
-    setup = made.setups[index]
-    pressure, clamp = setup.force.pressure_bar or 0.0, setup.clamp_rpm or 0.0
-    after = sum(s.minutes for s in settled)
+def _clamps(document: Document, index: int) -> Iterator[float]:
+    for cut in document.setups[index].cuts:
+        if cut.clamp_rpm is not None and cut.rpm is None:
+            yield cut.clamp_rpm
+
+
+def _told(search: _Search, made: Document, settled: tuple[Settled, ...], way: _Way) -> SetupSettled:
+    clamp = made.setups[search.index].clamp_rpm or 0.0
+    before, after = sum(c.minutes for c in search.known.cuts), sum(s.minutes for s in settled)
+    could_run = keeps_all(search.known.figures)
+    gains = not could_run or (any(s.gains for s in settled) and after < before * (1 - 1e-3)) or _life_gains(settled)
     words = Sentence(
-        "{p}, clamp {n}: {a} in cut instead of {b}",
-        p=Figure(pressure, "bar"),
-        n=Figure(clamp, "rpm"),
+        "{p}, each cut with its own clamp: {a} in cut instead of {b}"
+        if gains
+        else "{p}: {a} in cut; as planned it is as good, {b}",
+        p=Figure(way.pressure, "bar"),
         a=Figure(after, "min", "up"),
-        b=Figure(minutes_before, "min", "up"),
+        b=Figure(before, "min", "up"),
     )
-    return SetupSettled(made, tuple(settled), pressure, clamp, minutes_before, after, words)
+    whole = tuple(replace(s, minutes_before=b.minutes) for s, b in zip(settled, search.known.cuts, strict=True))
+    return SetupSettled(made, whole, way.pressure, clamp, before, after, gains, words)
+
+
+def _life_gains(settled: tuple[Settled, ...]) -> bool:
+    """What is gained is edge life: as planned, a cut's edge does not last."""
+    return any(s.gains and s.minutes >= s.minutes_before for s in settled)

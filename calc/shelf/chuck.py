@@ -115,6 +115,15 @@ class Chuck(Item):
             where="Tightening torques in the chuck's manual",
         ),
     ] = None
+    bore_mm: Annotated[
+        float | None,
+        Quantity(
+            "Through hole", "mm", "Behind the part; empty: counted as closed", above=0, high=1000, where=CHUCK_DRAWING
+        ),
+    ] = None
+    mass_kg: Annotated[
+        float | None, Quantity("Chuck's mass", "kg", "Without top jaws", above=0, high=20_000, where=CHUCK_TABLE)
+    ] = None
     teeth: Annotated[int | None, terms.TEETH.called(where="Count on the master jaw")] = None
     tnut_radius_0_mm: Annotated[
         float | None, terms.TNUT_RADIUS.called(where="Measure, jaws in their innermost teeth")
@@ -153,6 +162,8 @@ CHUCK = ItemKind(
         "max_draw_n",
         "body_diameter_mm",
         "body_length_mm",
+        "bore_mm",
+        "mass_kg",
         "guide_to_jaw_base_mm",
         "jaw_stroke_mm",
         "serration_pitch_mm",

@@ -15,6 +15,8 @@ from calc.quantities import Figure, Sentence
 
 PLATE = "Rating plate, or “spindle” in the machine's data sheet"
 CONTROL = "The control's programming manual"
+ROOM = "Capacities in the machine's data sheet"
+THREADING_M_MIN = 6.0  # typical
 CURVE = "Spindle power and torque chart in the machine's data sheet"
 
 
@@ -47,6 +49,44 @@ class Machine(Item):
             where=CURVE + "; the flat part at low speed",
         ),
     ]
+    thread_feed_m_min: Annotated[
+        float | None,
+        Quantity(
+            "Threading feed",
+            "m/min",
+            "Fastest feed that a thread is cut at; empty: 6 m/min is counted",
+            above=0,
+            high=100,
+            where="“Feed” in the machine's data sheet, or its control's limit while threading",
+        ),
+    ] = None
+    swing_mm: Annotated[
+        float | None,
+        Quantity(
+            "Swing",
+            "mm",
+            "Largest diameter that turns over the slide; empty: not checked",
+            above=0,
+            high=5000,
+            where=ROOM,
+        ),
+    ] = None
+    turning_length_mm: Annotated[
+        float | None,
+        Quantity(
+            "Turning length", "mm", "From the spindle's face; empty: not checked", above=0, high=20_000, where=ROOM
+        ),
+    ] = None
+    spindle_load_kg: Annotated[
+        float | None,
+        Quantity(
+            "Spindle carries", "kg", "Chuck and part together; empty: not checked", above=0, high=50_000, where=ROOM
+        ),
+    ] = None
+    spindle_bore_mm: Annotated[
+        float | None,
+        Quantity("Spindle bore", "mm", "Largest bar that goes in; empty: not checked", above=0, high=1000, where=ROOM),
+    ] = None
     turret_stations: Annotated[
         int,
         Quantity(
@@ -98,6 +138,11 @@ class Machine(Item):
     ] = ""
     end_word: Annotated[str, Text("Word for the end", "Such as M30 or M02", most=8, where=CONTROL)] = ""
 
+    @property
+    def threading_m_min(self) -> float:
+        """Fastest feed while threading [m/min], typical where its record says none."""
+        return self.thread_feed_m_min or THREADING_M_MIN
+
     def contradictions(self) -> Iterator[FieldError]:
         for name, pattern, example in (
             ("feed_word", r"G\d{1,3}", "G95"),
@@ -116,5 +161,5 @@ MACHINE = ItemKind(
     noun="machine",
     item=Machine,
     line=lambda m, _: f"{Figure(m.max_rpm, 'rpm').text()} · {Figure(m.power_kw, 'kW', exact=True).text()}",
-    groups={"name": "The lathe", "feed_word": "Its control"},
+    groups={"name": "The lathe", "swing_mm": "Its room", "turret_stations": "Its turret", "feed_word": "Its control"},
 )

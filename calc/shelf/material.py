@@ -77,6 +77,9 @@ class Material(Item):
     poisson: Annotated[
         float, terms.POISSON.called(help="How it thins when pulled", where="The material's data sheet")
     ] = 0.3
+    proof_n_mm2: Annotated[
+        float | None, terms.PROOF_STRESS.called(where="Rp0.2 on the material's certificate or data sheet")
+    ] = None
     expansion_um_m_k: Annotated[
         float,
         Quantity(

@@ -116,6 +116,15 @@ GIVEN = {
     "drill": {"diameter_mm": 13, "speed_m_min": 83, "feed_mm_rev": 0.17, "kc11": 2220, "mc": 0.14, "depth_mm": 61},
     "thread": {"form": "iso", "diameter_mm": 20, "pitch_mm": 1.5},
     "part-off": {"diameter_mm": 36.3, "width_mm": 3, "speed_m_min": 97, "feed_mm_rev": 0.11, "max_rpm": 3100},
+    "crushing": {
+        "total_grip_n": 30011,
+        "side": "od",
+        "outer_diameter_mm": 110,
+        "inner_diameter_mm": 90,
+        "length_mm": 10,
+        "proof_n_mm2": 397,
+    },
+    "working-limits": {"low": 83.965, "high": 84.0},
     "coolant": {"reading": 4.1, "factor": 1.5, "target_percent": 8, "volume_l": 211},
 }
 SIGNS = str.maketrans({"−": "-", "\u202f": "", "\u2009": "", "\u00a0": " "})

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from decimal import ROUND_HALF_EVEN, Decimal
 
 from calc.errors import FieldProblem
 from calc.quantities import Sentence
@@ -72,6 +73,7 @@ UNF = (
 CLASSES = {False: ("1A", "2A", "3A"), True: ("1B", "2B", "3B")}
 PITCH_FACTOR = {"1A": 1.5, "2A": 1.0, "3A": 0.75, "1B": 1.95, "2B": 1.3, "3B": 0.975}
 _SAME = 1e-4
+FOUR_PLACES_BELOW_IN = 0.138  # minor diameters of inside threads have three places from here up
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,9 +126,14 @@ def tolerances(
     p, d = 1 / per_inch, diameter_in
     length = engagement_in if engagement_in is not None else d if is_standard(d, per_inch) else 9 * p
     basic = round(0.0015 * d ** (1 / 3) + 0.0015 * length**0.5 + 0.015 * p ** (2 / 3), 6)  # as the standard does
-    allowance = _places(0.3 * basic) if name in ("1A", "2A") else 0.0
+    # Of the tolerance as the tables have it, a half to the even digit: 5/8-11 has 0.3 × 0.0055 = 0.0016.
+    allowance = _even(Decimal("0.3") * _even(Decimal(repr(basic)))) if name in ("1A", "2A") else Decimal(0)
     crest = minor_tolerance(d, per_inch, name) if internal else (0.09 if name == "1A" else 0.06) * p ** (2 / 3)
-    return Tolerances(_places(basic * PITCH_FACTOR[name]), _places(crest), allowance)
+    return Tolerances(_places(basic * PITCH_FACTOR[name]), _places(crest), float(allowance))
+
+
+def _even(value: Decimal) -> Decimal:
+    return value.quantize(Decimal("0.0001"), ROUND_HALF_EVEN)
 
 
 def _places(value: float) -> float:

@@ -264,12 +264,15 @@ def _unified(given: ThreadInput, w: Working, source: Source) -> _Sizes:
         )
     if given.internal:
         high = w.step("D_2max", "Largest pitch diameter", "d_2 + T_p", "in", source, d_2=pitch, T_p=t.pitch_in)
-        most = w.step("D_1max", "Largest minor diameter", "d_1 + T_c", "in", source, d_1=minor, T_c=t.crest_in)
-        places = 4 if name.upper() == "3B" else 3
+        # The tables add to the minor diameter in four places; the least of a class 3B they give in three.
+        least = round(minor + 1e-9, 4)
+        most = w.step("D_1max", "Largest minor diameter", "d_1 + T_c", "in", source, d_1=least, T_c=t.crest_in)
+        small = d < asme_b1.FOUR_PLACES_BELOW_IN
+        places = 4 if name.upper() == "3B" or small else 3
         return _Sizes(
             Limits(None, _inch(d)),
             Limits(_inch(high), _inch(pitch)),
-            Limits(_inch(most, places), _inch(minor, places)),
+            Limits(_inch(most, places), _inch(minor, 4 if small else 3)),
             _depth(given, w, source),
         )
     a = t.allowance_in

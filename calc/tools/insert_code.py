@@ -40,6 +40,8 @@ ISO = Source("standard", "ISO 1832")
 ANSI = Source("standard", "ANSI B212.4")
 _ISO_FIGURES = re.compile(r"(\d\d)(\d\d|T\d)(\d\d|M0)(.*)")
 _TAIL = re.compile(r"(?P<edge>[FETS])?(?P<hand>[RLN])?(?:[-\s](?P<breaker>[A-Z0-9]{1,6}))?")
+_SUFFIX = re.compile(r"[A-Z][A-Z0-9]{0,5}")  # a breaker written straight behind the figures
+_WITHOUT_TYPE = re.compile(r"([A-Z]{3})(?=[\s\d])")  # an older inch code: no hole and no breaker
 
 
 SYSTEM_WORDS = {"iso": "ISO 1832", "ansi": "ANSI B212.4"}
@@ -163,6 +165,8 @@ def _ansi_figures(shape: str, rest: str) -> _Figures:
         after = figures[len(size) :]
         for thickness in sorted((t for t in ANSI_THICKNESSES if after.startswith(t)), key=len, reverse=True):
             corner = after[len(thickness) :]
+            if shape == "R" and corner == "":
+                corner = "0"  # a round insert's radius is its circle's
             corner = "0" + corner if corner.startswith(".") else corner
             if corner in ANSI_CORNERS:
                 ic = ANSI_SIZES[size]
@@ -198,6 +202,8 @@ def _iso(letters: str, f: _Figures) -> str | None:
 
 def _tail(text: str) -> tuple[str, str, str]:
     found = _TAIL.fullmatch(text)
+    if found is None and _SUFFIX.fullmatch(text):
+        return "", "", text
     if found is None:
         _refuse(8, text, "the edge", (*EDGES, *HANDS, "or a hyphen and the breaker's letters"))
     return found["edge"] or "", found["hand"] or "", found["breaker"] or ""
@@ -267,6 +273,7 @@ def insert_code(given: InsertCodeInput) -> InsertCode:
         ISO 1832; ANSI B212.4
     """
     code = given.code.strip().upper().replace(",", ".")
+    code = _WITHOUT_TYPE.sub(r"\1N", code, count=1) if _WITHOUT_TYPE.match(code) else code
     letters = _letters(code)
     rest = code[4:].strip()
     figures = _iso_figures(letters[0], rest) or _ansi_figures(letters[0], rest)

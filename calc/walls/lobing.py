@@ -63,12 +63,14 @@ def harmonics_of(jaws: int, count: int = HARMONICS) -> Floats:
     return jaws * np.arange(1, count + 1, dtype=float)
 
 
-def _amplitudes(given: GrippedRing, gripped: float, m: Floats, half_wrap: float | None) -> Floats:
-    """Pressure harmonics [MPa per N of grip]; point loads where `half_wrap` [rad] is None."""
+def amplitudes(jaws: int, gripped: float, length: float, m: Floats, half_wrap: float | None) -> Floats:
+    """Pressure harmonics [MPa per N of grip] on a wall of a radius and length [mm]; point loads where `half_wrap`
+    [rad] is None.
+    """
     if half_wrap is None:
-        return np.full_like(m, 1 / (math.pi * gripped * given.length_mm))
-    even = 1 / (given.jaws * 2 * gripped * given.length_mm * math.sin(half_wrap))
-    return 2 * given.jaws * even * np.sin(m * half_wrap) / (math.pi * m)
+        return np.full_like(m, 1 / (math.pi * gripped * length))
+    even = 1 / (jaws * 2 * gripped * length * math.sin(half_wrap))
+    return 2 * jaws * even * np.sin(m * half_wrap) / (math.pi * m)
 
 
 @lru_cache(maxsize=16)
@@ -94,8 +96,9 @@ def per_newton(one: GrippedRing) -> _PerNewton:
     outer, inner = one.outer_diameter_mm / 2, one.inner_diameter_mm / 2
     m, (_, waves) = harmonics_of(one.jaws), _turns(one.jaws)
     moves = jaw_response(one.jaws, HARMONICS, RingWall(inner, outer, one.side, one.modulus_gpa * 1000, one.poisson))
-    pressures = _amplitudes(one, one.gripped_mm / 2, m, math.radians(one.wrap_deg / 2))
-    pointed = waves @ (_amplitudes(one, one.gripped_mm / 2, m, None) * moves[0 if one.side == "od" else 1])
+    pressed = (one.jaws, one.gripped_mm / 2, one.length_mm, m)
+    pressures = amplitudes(*pressed, math.radians(one.wrap_deg / 2))
+    pointed = waves @ (amplitudes(*pressed, None) * moves[0 if one.side == "od" else 1])
     inner_wall, outer_wall = (waves @ (pressures * move) for move in moves)
     return _PerNewton(inner_wall, outer_wall, pointed)
 

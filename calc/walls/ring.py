@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Annotated, Any
+from typing import Annotated, Any, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,6 +25,30 @@ Floats = NDArray[np.float64]
 # Below these the series and its equations are no longer good in double precision, and no lathe turns such a wall.
 SMALLEST_MM = 0.1
 THINNEST = 1e-4  # wall over outside diameter
+
+
+class _Ring(Protocol):
+    @property
+    def outer_diameter_mm(self) -> float: ...
+    @property
+    def inner_diameter_mm(self) -> float: ...
+    @property
+    def jaws(self) -> int: ...
+    @property
+    def wrap_deg(self) -> float: ...
+
+
+def ring_contradictions(ring: _Ring) -> Iterator[FieldError]:
+    """What no ring in jaws can be."""
+    if ring.inner_diameter_mm >= ring.outer_diameter_mm:
+        outer = Figure(ring.outer_diameter_mm, "mm", exact=True)
+        yield FieldError("inner_diameter_mm", Sentence("The inside must be smaller than the outside, {d}.", d=outer))
+    elif ring.outer_diameter_mm - ring.inner_diameter_mm < 2 * THINNEST * ring.outer_diameter_mm:
+        least = Figure(THINNEST * ring.outer_diameter_mm, "mm", "up")
+        yield FieldError("inner_diameter_mm", Sentence("The wall must be at least {t} to compute with.", t=least))
+    if ring.wrap_deg > 360 / ring.jaws + 1e-9:
+        most = Figure(360 / ring.jaws, "deg", "down")
+        yield FieldError("wrap_deg", Sentence("{z} jaws wrap {a} each at most.", z=str(ring.jaws), a=most))
 
 
 @dataclass(frozen=True)
@@ -45,17 +69,7 @@ class GrippedRing(Checked):
     wrap_deg: Annotated[float, terms.WRAP.called(low=0.1, above=None)] = 50.0
 
     def contradictions(self) -> Iterator[FieldError]:
-        if self.inner_diameter_mm >= self.outer_diameter_mm:
-            outer = Figure(self.outer_diameter_mm, "mm", exact=True)
-            yield FieldError(
-                "inner_diameter_mm", Sentence("The inside must be smaller than the outside, {d}.", d=outer)
-            )
-        elif self.outer_diameter_mm - self.inner_diameter_mm < 2 * THINNEST * self.outer_diameter_mm:
-            least = Figure(THINNEST * self.outer_diameter_mm, "mm", "up")
-            yield FieldError("inner_diameter_mm", Sentence("The wall must be at least {t} to compute with.", t=least))
-        if self.wrap_deg > 360 / self.jaws + 1e-9:
-            most = Figure(360 / self.jaws, "deg", "down")
-            yield FieldError("wrap_deg", Sentence("{z} jaws wrap {a} each at most.", z=str(self.jaws), a=most))
+        yield from ring_contradictions(self)
 
     @property
     def gripped_mm(self) -> float:
@@ -84,6 +98,36 @@ def jaw_response(jaws: int, count: int, wall: RingWall) -> tuple[Floats, Floats]
     return moves
 
 
+class _Michell:
+    """Michell's four terms of each harmonic, with the factors that a pressure cos mθ on the gripped wall gives them."""
+
+    def __init__(self, harmonics: NDArray[Any], inner: float, outer: float, side: Side) -> None:
+        m = np.asarray(harmonics, dtype=float)
+        self.harmonics = m
+        self.powers = np.stack([m, m + 2, -m, 2 - m], axis=1)
+        self._scale = np.array([outer, outer, inner, inner])
+        system = np.empty((len(m), 4, 4))
+        for row, r in ((0, inner), (2, outer)):
+            at = self.terms(r) / r**2
+            system[:, row] = (self.powers - m[:, None] ** 2) * at  # radial stress
+            system[:, row + 1] = (self.powers - 1) * at  # shear, over m
+        load = np.zeros((len(m), 4, 1))
+        load[:, 0 if side == "id" else 2] = -1.0
+        # Rows differ by decades at high m; equal rows keep the solution as good as the numbers allow.
+        size = np.abs(system).max(axis=2, keepdims=True)
+        self.factors: Floats = np.linalg.solve(system / size, load / size)[:, :, 0]
+
+    def terms(self, r: float) -> Floats:
+        """(r/s)^p of every term."""
+        power: Floats = np.exp(self.powers * np.log(r / self._scale))
+        return power
+
+    def hoop(self, r: float) -> Floats:
+        """Hoop stress at a radius, a row each harmonic [MPa/MPa]."""
+        found: Floats = (self.factors * self.powers * (self.powers - 1) * self.terms(r)).sum(axis=1) / r**2
+        return found
+
+
 def wall_response(
     harmonics: NDArray[Any], inner: float, outer: float, side: Side, modulus_mpa: float, poisson: float
 ) -> tuple[Floats, Floats]:
@@ -97,29 +141,42 @@ def wall_response(
     Reference
         Michell's solution; derived in docs/method.md, “Thin walls”
     """
-    m = np.asarray(harmonics, dtype=float)
-    kappa = (3 - poisson) / (1 + poisson)
-    powers = np.stack([m, m + 2, -m, 2 - m], axis=1)
+    found = _Michell(harmonics, inner, outer, side)
+    m, kappa = found.harmonics, (3 - poisson) / (1 + poisson)
     moves = np.stack([-m, kappa - m - 1, m, kappa + m - 1], axis=1)
-    scale = np.array([outer, outer, inner, inner])
-
-    def terms(r: float) -> Floats:
-        power: Floats = np.exp(powers * np.log(r / scale))  # (r/s)^p
-        return power
-
-    system = np.empty((len(m), 4, 4))
-    for row, r in ((0, inner), (2, outer)):
-        at = terms(r) / r**2
-        system[:, row] = (powers - m[:, None] ** 2) * at  # radial stress
-        system[:, row + 1] = (powers - 1) * at  # shear, over m
-    load = np.zeros((len(m), 4, 1))
-    load[:, 0 if side == "id" else 2] = -1.0
-    # Rows differ by decades at high m; equal rows keep the solution as good as the numbers allow.
-    size = np.abs(system).max(axis=2, keepdims=True)
-    found = np.linalg.solve(system / size, load / size)[:, :, 0]
     twice_shear = modulus_mpa / (1 + poisson)
-    inner_move, outer_move = ((found * moves * terms(r) / r).sum(axis=1) / twice_shear for r in (inner, outer))
+    inner_move, outer_move = (
+        (found.factors * moves * found.terms(r) / r).sum(axis=1) / twice_shear for r in (inner, outer)
+    )
     return inner_move, outer_move
+
+
+def wall_stress(harmonics: NDArray[Any], inner: float, outer: float, side: Side) -> tuple[Floats, Floats]:
+    """(hoop stress on the free wall, hoop less radial stress on the gripped one) [MPa/MPa], for the same pressure.
+
+    Parameters
+        as `wall_response`; plane stress raises the same stresses in every elastic metal
+    Reference
+        Michell's solution; derived in docs/method.md, “Crushing”
+    """
+    found = _Michell(harmonics, inner, outer, side)
+    gripped, free = (outer, inner) if side == "od" else (inner, outer)
+    return found.hoop(free), found.hoop(gripped) + 1.0  # the radial stress of a pressure is its negative
+
+
+def even_stress(inner: float, outer: float, side: Side) -> tuple[float, float]:
+    """The same for even pressure all round.
+
+    >>> [round(x, 3) for x in even_stress(45, 55, "od")]  # −2·55²/(55² − 45²), −(55² + 45²)/(55² − 45²) + 1
+    [-6.05, -4.05]
+
+    Reference: Lamé's thick ring.
+    """
+    a, b = inner, outer
+    spread = b * b - a * a
+    if side == "od":
+        return -2 * b * b / spread, -(b * b + a * a) / spread + 1
+    return 2 * a * a / spread, (b * b + a * a) / spread + 1
 
 
 def even_response(inner: float, outer: float, side: Side, modulus_mpa: float, poisson: float) -> tuple[float, float]:

@@ -28,8 +28,10 @@ def opened(request, own_cluster, data):
 
 # By shop: how runs stood, which were released, the history of LH-2041 from its end, the draft it can be seen back to.
 VERDICTS = {
-    "first": {"LH-1980": "settled", "LH-2041": "stopped", "LH-2107": "settled", "LH-2215": "settled"},
-    "before-tools": {"LH-2041": "settled", "LH-2107": "settled", "LH-2215": "settled"},
+    # Plans called settled then are stopped where they break what a plan must refuse: a grip of which a quarter is kept,
+    # a tool in the jaws, a second side held on what no cut makes.
+    "first": {"LH-1980": "stopped", "LH-2041": "stopped", "LH-2107": "stopped", "LH-2215": "stopped"},
+    "before-tools": {"LH-2041": "stopped", "LH-2107": "stopped", "LH-2215": "settled"},
 }
 RELEASED = {"first": {"LH-2107", "LH-2215"}, "before-tools": {"LH-2041", "LH-2107", "LH-2215"}}
 TOLD = {
@@ -64,5 +66,5 @@ def test_a_shop_of_an_earlier_version_opens_with_its_verdicts_history_and_releas
         assert min(one["facts"].values()) > 50
     # What was typed is found under its new place.
     assert carrier["typed"] == TYPED[name]
-    # Of the version before, the draft still says what was released.
-    assert name != "first" or {one["differs"] for _, one in released} == {0}
+    # The draft is judged by what a plan must refuse today: what differs from its release is told.
+    assert name != "first" or min(one["differs"] for _, one in released) > 0

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from calc.cuts.chip import Engaged, Metal, chip_of, forces_of
 from calc.cuts.drilling import DrillInput, DrillResult, drill
 from calc.cuts.feed_window import FeedWindowInput, FeedWindowResult, feed_window
 from calc.cuts.part_off import PartOffInput, PartOffResult, part_off
@@ -21,13 +22,13 @@ from calc.quantities import Figure
 from calc.rules import Rules
 from calc.threads.designation import designation
 from calc.threads.thread import ThreadInput, ThreadResult, thread
-from calc.tools.boring_bar import BoringBarInput, BoringBarResult, boring_bar
+from calc.tools.boring_bar import LEAST_CHIP_MM, BoringBarInput, BoringBarResult, boring_bar
 from calc.tools.kinds.blade import Blade
 from calc.tools.kinds.holder import Holder
 from calc.tools.kinds.insert import Insert
 from calc.tools.library import EMPTY, Library
 from calc.tools.rules.turning_columns import usable
-from calc.working import Note
+from calc.working import Note, Working
 
 
 @dataclass(frozen=True)
@@ -40,6 +41,7 @@ class Ask:
     worked: End
     quantity: int | None
     library: Library = EMPTY
+    bored_before: bool = False  # the cut before this one in its bore was a bar's
 
 
 @dataclass(frozen=True, eq=False)
@@ -49,6 +51,8 @@ class Consulted:
     window: FeedWindowResult | None
     life: ToolLifeResult | None
     bar: BoringBarResult | None
+    bar_asked: BoringBarInput | None
+    stock_off_mm: float | None  # how far a finishing bar's stock may be off, per side
     plunge: PartOffResult | None
     thread: ThreadResult | None
     drilled: DrillResult | None
@@ -61,7 +65,8 @@ def consulted_for(
     """Everything beside the forces."""
     notes: list[Note] = []
     window = _window(fit, ask, step)
-    bar = _bar(fit, result, length_mm, step)
+    bar_asked, off = _bar(fit, result, length_mm, (ask, step))
+    bar = boring_bar(bar_asked) if bar_asked is not None else None
     plunge = _plunge(fit.planned, ask)
     thread = _thread(fit.planned)
     drilled = _drilled(fit.planned, length_mm, ask)
@@ -76,7 +81,7 @@ def consulted_for(
     if life is not None:
         notes += [n.named(name) for n in life.notes if n.level == "stop"]
     notes += _tool_notes(fit)
-    return Consulted(window, life, bar, plunge, thread, drilled, tuple(notes))
+    return Consulted(window, life, bar, bar_asked, off, plunge, thread, drilled, tuple(notes))
 
 
 def _tool_notes(fit: Fitted) -> list[Note]:
@@ -116,7 +121,15 @@ def _window(fit: Fitted, ask: Ask, step: Span | None) -> FeedWindowResult | None
     )
 
 
-def _bar(fit: Fitted, result: CutResult, length_mm: float, step: Span | None) -> BoringBarResult | None:
+# How far the stock before a finishing bar is off, per side (typical): after a bar, and after a drill or a core.
+BORED_OFF_MM, DRILLED_OFF_MM = 0.05, 0.15
+
+
+def _bar(
+    fit: Fitted, result: CutResult, length_mm: float, where: tuple[Ask, Span | None]
+) -> tuple[BoringBarInput | None, float | None]:
+    """What is asked of a bar, and how far its stock may be off a side."""
+    ask, step = where
     planned, carrier = fit.planned, fit.tool.carrier if fit.tool else None
     if (
         not isinstance(carrier, Holder)
@@ -124,19 +137,37 @@ def _bar(fit: Fitted, result: CutResult, length_mm: float, step: Span | None) ->
         or planned.from_diameter_mm is None
         or planned.to_diameter_mm is None
     ):
-        return None
+        return None, None
     limits = step.step.limits_mm if step is not None and planned.stage != "rough" else None
     width = limits[1] - limits[0] if limits else None
-    return boring_bar(
-        BoringBarInput(
-            bore_mm=min(planned.from_diameter_mm, planned.to_diameter_mm),
-            bar_mm=carrier.shank_mm,
-            overhang_mm=planned.start_mm + length_mm + 1.0,
-            force_n=result.passive_n,
-            modulus_gpa=carrier.modulus_gpa,
-            tolerance_mm=width if width else None,
+    off = None
+    light: float | None = None
+    heavy: float | None = None
+    if width and planned.kind == "bore" and planned.depth_mm is not None:
+        off = BORED_OFF_MM if ask.bored_before else DRILLED_OFF_MM
+        light, heavy = (
+            _fresh(fit, ask, d) for d in (max(planned.depth_mm - off, LEAST_CHIP_MM), planned.depth_mm + off)
         )
+    asked = BoringBarInput(
+        bore_mm=min(planned.from_diameter_mm, planned.to_diameter_mm),
+        bar_mm=carrier.shank_mm,
+        overhang_mm=planned.start_mm + length_mm + 1.0,
+        force_n=result.passive_n,
+        modulus_gpa=carrier.modulus_gpa,
+        tolerance_mm=width if width else None,
+        lightest_n=light,
+        heaviest_n=heavy,
     )
+    return asked, off
+
+
+def _fresh(fit: Fitted, ask: Ask, depth_mm: float) -> float:
+    """Passive force [N] of a depth with a fresh edge."""
+    planned, m = fit.planned, ask.part.material
+    engaged = Engaged(planned.feed_mm_rev or 0.1, depth_mm, planned.corner_radius_mm, planned.approach_deg)
+    metal = Metal(m.kc11, m.mc, planned.rake_deg, m.rake_reference_deg, 1.0)
+    w = Working()
+    return forces_of(w, engaged, chip_of(w, engaged), metal).passive
 
 
 def _plunge(planned: PlannedCut, ask: Ask) -> PartOffResult | None:

@@ -7,14 +7,17 @@ from collections.abc import Iterator
 
 from calc.cuts.part_off import cap_diameter
 from calc.cuts.spindle import Turning, turns
+from calc.plan.cuts.clear import CLEAR
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures
 from calc.plan.part.drawn import Placed
 from calc.plan.pictures import Bars, Curve, Curves, Range
 from calc.plan.sides.drawn import EVERYWHERE, placed
 from calc.plan.view import View
+from calc.profile.half import polygons
+from calc.profile.half import rectangle as rectangle_mm
 from calc.quantities import Figure, Sentence
-from calc.scene.shapes import Dimension, Layer, Point, Shape, Standing, rectangle
+from calc.scene.shapes import Dimension, Layer, Point, Role, Shape, Standing, rectangle
 from calc.working import Working
 
 STEPS = 60
@@ -73,13 +76,41 @@ def _words(figures: CutsFigures | None) -> Iterator[Sentence]:
         )
 
 
+TOOL_BACK_MM, TOOL_OUT_MM = 26.0, 34.0  # of a tool that much is drawn, back from its tip and out from it
+SHOWN_TIMES = 6.0  # a tool that stays farther than so many times the least is not drawn
+
+
+def _tools(view: View, at: Placed) -> Iterator[Shape | Dimension]:
+    """The tools that come near to something, at the end of their path, with the smallest distance."""
+    clear, least = view[CLEAR], view.document.in_force.clearance_mm
+    for near in clear.nearest.values() if clear else ():
+        if near.distance_mm > SHOWN_TIMES * least:
+            continue
+        cut, tip = near.cut, near.cut.after / 2
+        low, high = (max(0.0, tip - TOOL_OUT_MM), tip) if cut.inside else (tip, tip + TOOL_OUT_MM)
+        piece = cut.at_end().intersection(rectangle_mm(cut.end - TOOL_BACK_MM, cut.end + TOOL_BACK_MM, low, high))
+        facts = (f"cut_{cut.id}_clear", f"tool_{cut.id}")
+        for i, polygon in enumerate(polygons(piece)):
+            outline = tuple((at.end - z, r) for z, r in polygon.exterior.coords)
+            role: Role = "keepout" if near.distance_mm < least else "ghost"
+            yield Shape(f"tool-{cut.id}-{i}" if i else f"tool-{cut.id}", role, outline, facts=facts, stops=("cuts",))
+        (z0, r0), (z1, r1) = near.tool, near.other
+        if near.distance_mm > 0 and (abs(z1 - z0) < 1e-6 or abs(r1 - r0) < 1e-6):
+            figure = Figure(near.distance_mm, "mm", "down", (2, 3))
+            ends = (at.end - z0, r0), (at.end - z1, r1)
+            yield Dimension(f"clear-{cut.id}", facts[0], *ends, 0, figure, "", " clear", stops=("cuts",))
+
+
 def layers(view: View, standing: Standing) -> Iterator[Layer]:
     """What each cut takes, and its diameters."""
     at, figures, cuts = placed(view, standing), view[CUTS], view.setup.cuts
     if at is None:
         return
     shapes = _shapes(cuts, at) if figures else ()
-    yield Layer(2, shapes, tuple(_dimensions(cuts, at)), tuple(_words(figures)))
+    near = tuple(_tools(view, at))
+    drawn = tuple(s for s in near if isinstance(s, Shape))
+    measured = tuple(d for d in near if isinstance(d, Dimension))
+    yield Layer(2, (*shapes, *drawn), (*_dimensions(cuts, at), *measured), tuple(_words(figures)))
 
 
 def pictures(view: View, figures: CutsFigures) -> tuple[Bars | Curves, ...]:

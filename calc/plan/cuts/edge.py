@@ -22,7 +22,9 @@ SPEED_FACTORS = {
     ("hss", "coated"): 0.35,
     ("hss", "diamond"): 0.35,
 }
-DRILL_SPEED = 0.5  # of the turning window (typical)
+# Of the turning window, by what a drill is made of (typical).
+DRILL_SPEEDS = {"carbide": 0.5, "cermet": 0.5, "hss": 0.2}
+THREAD_SPEED = 0.6  # of the window's slow end (typical); never above that end itself
 REFERENCE_SHARE, REFERENCE_FEED, REFERENCE_DEPTH = 0.85, 0.3, 2.0
 
 
@@ -31,9 +33,11 @@ def speed_factor(tool: Tool | None, material: Material) -> float:
     if tool is None:
         return 1.0
     edge = tool.edge
+    if isinstance(edge, Drill):
+        return DRILL_SPEEDS[edge.substrate]
     if material.iso_group == "N" and edge.substrate == "carbide" and edge.coating == "none":
         return 1.0
-    return SPEED_FACTORS[edge.substrate, edge.coating] * (DRILL_SPEED if isinstance(edge, Drill) else 1.0)
+    return SPEED_FACTORS[edge.substrate, edge.coating]
 
 
 def reference_speed(tool: Tool | None, material: Material) -> float:
@@ -60,6 +64,9 @@ def edges_of(tool: Tool | None) -> int:
 
 def speed_window(kind: str, tool: Tool | None, material: Material) -> tuple[float, float]:
     """Surface speeds [m/min] that are typical for a kind of cut with this edge in this material."""
-    # The material's window is a coated carbide's turning; other edges have theirs, and so have drills.
-    factor = speed_factor(tool, material) * (DRILL_SPEED if kind == "drill" and tool is None else 1.0)
+    # The material's window is a coated carbide's turning; other edges have theirs, and so have drills and threads.
+    factor = speed_factor(tool, material) * (DRILL_SPEEDS["carbide"] if kind == "drill" and tool is None else 1.0)
+    if kind == "thread":
+        slow = factor * material.speed_low_m_min
+        return THREAD_SPEED / 2 * slow, THREAD_SPEED * slow
     return factor * material.speed_low_m_min, factor * material.speed_high_m_min

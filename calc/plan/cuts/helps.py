@@ -1,17 +1,156 @@
-"""What would help a cut that asks more than the spindle has."""
+"""What would help a cut: one that asks more than the spindle has, runs into something, or cuts the wrong metal."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
+from calc.plan.cuts.clear import CLEAR
+from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS
+from calc.plan.cuts.taken import CutShape
+from calc.plan.cuts.tooling import worked_steps
+from calc.plan.hold.solve import HOLD
+from calc.plan.hold.stand import things_of
+from calc.plan.outcome import Figures
+from calc.plan.part.solve import PART
+from calc.plan.sides.solve import OTHER, SIDES
 from calc.plan.stop import Help
-from calc.plan.trying import Idea, floor_to, with_idea
+from calc.plan.trying import MOST, Idea, floor_to, with_idea
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
 FEED_STEP_MM = 0.01
+LENGTH_MM = 0.1  # what lengths are offered to
 
 
 def cuts_helps(view: View) -> tuple[Help, ...]:
+    """Changes that take away what stops a cut, each tried by recomputing the plan with it."""
+    found = (*_clear_helps(view), *_spindle_helps(view))
+    return tuple(sorted(found, key=lambda h: not h.settles)[:MOST])
+
+
+def _stops(figures: Figures | None) -> int | None:
+    """How many things stop the cuts; None without figures."""
+    cuts, clear = (figures[CUTS], figures[CLEAR]) if figures else (None, None)
+    if cuts is None or clear is None:
+        return None
+    return sum(n.level == "stop" for n in (*cuts.notes, *clear.notes))
+
+
+def _clear_helps(view: View) -> Iterator[Help]:
+    clear, before = view[CLEAR], _stops(view.figures)
+    if clear is None or before is None:
+        return
+    ideas = [
+        idea
+        for left in view.setup.cuts
+        if any(n.level == "stop" for n in clear.by_cut.get(left.id, ()))
+        or any(n.level == "stop" and str(n.text).startswith(f"{left.name}:") for n in clear.rest)
+        for idea in _ideas(view, left)
+    ]
+    seen: set[tuple[str, object]] = set()
+    for idea in ideas:
+        if (idea.path, idea.value) in seen:
+            continue
+        seen.add((idea.path, idea.value))
+        after = _stops(with_idea(view, idea))
+        if after is not None and after < before:
+            outcome = Sentence("nothing is in its way") if after == 0 else Sentence("{n} left to mend", n=str(after))
+            yield idea.help(outcome, settles=after == 0)
+
+
+def _ideas(view: View, cut: PlannedCut) -> Iterator[Idea]:
+    """What could be changed about a cut that runs into something, or cuts the wrong metal."""
+    at = f"{view.at}.cuts.{cut.id}"
+    yield from _shorter(view, cut, at)
+    yield from _of_the_print(view, cut, at)
+    yield from _held_otherwise(view, cut)
+    yield from _beside_the_centre(view, cut, at)
+
+
+def _shape(view: View, cut: PlannedCut) -> CutShape | None:
+    clear = view[CLEAR]
+    near = clear.nearest.get(cut.id) if clear else None
+    return near.cut if near is not None else None
+
+
+def _room(view: View) -> float | None:
+    """How far from the finished face a tool may go before the jaws [mm]."""
+    hold = view[HOLD]
+    if hold is None:
+        return None
+    return min(z for z, _ in things_of(hold).jaw) - view.document.in_force.clearance_mm
+
+
+def _shorter(view: View, cut: PlannedCut, at: str) -> Iterator[Idea]:
+    room, shape = _room(view), _shape(view, cut)
+    if room is None or shape is None or cut.kind not in ("turn", "bore", "drill", "thread"):
+        return
+    long = floor_to(room - cut.start_mm, LENGTH_MM)
+    if 0 < long < shape.length:
+        label = Sentence("{cut}: {x} long", cut=cut.name, x=Figure(long, "mm", "down"))
+        yield Idea(label, f"{at}.length_mm", long)
+
+
+def _of_the_print(view: View, cut: PlannedCut, at: str) -> Iterator[Idea]:
+    """The step's own end and size, and what really stands before the cut."""
+    part, sides, clear, shape = view[PART], view[SIDES], view[CLEAR], _shape(view, cut)
+    if part is None or sides is None or clear is None or shape is None:
+        return
+    worked = OTHER[sides.held_end(view.index)]
+    for span in worked_steps(part, worked, inside=cut.inside):
+        d = span.step.diameter_mm or 0.0
+        if span.start < shape.end and span.end > shape.start and cut.kind in ("turn", "bore"):
+            long = round(span.end - cut.start_mm, 3)
+            if 0 < long < shape.length:
+                label = Sentence("{cut}: to the end of {step}", cut=cut.name, step=span.step.name)
+                yield Idea(label, f"{at}.length_mm", long)
+            if abs(d - shape.after) > 1e-6:
+                label = Sentence("{cut}: to Ø{d}", cut=cut.name, d=Figure(d, "mm", exact=True))
+                yield Idea(label, f"{at}.to_diameter_mm", d)
+    before = clear.meets.get(cut.id)
+    if before is not None and cut.kind in ("turn", "bore", "face"):
+        label = Sentence("{cut}: from Ø{d}", cut=cut.name, d=Figure(before, "mm", "up"))
+        yield Idea(label, f"{at}.from_diameter_mm", round(before, 3))
+    if cut.kind == "face":
+        hole = 2 * min((r for r in clear.left_from if r * 2 < (cut.to_diameter_mm or 0.0)), default=0.0)
+        label = Sentence("{cut}: to Ø{d}", cut=cut.name, d=Figure(hole, "mm", "down"))
+        yield Idea(label, f"{at}.to_diameter_mm", floor_to(hole, LENGTH_MM))
+
+
+def _held_otherwise(view: View, cut: PlannedCut) -> Iterator[Idea]:
+    """A grip less deep, a bar farther out, a recess behind the part."""
+    hold, shape, least = view[HOLD], _shape(view, cut), view.document.in_force.clearance_mm
+    if hold is None or shape is None:
+        return
+    past = shape.end + least - (min(z for z, _ in things_of(hold).jaw))
+    if past > 0 and hold.stick_out_mm is not None:
+        out = -floor_to(-(hold.stick_out_mm + past), LENGTH_MM)
+        label = Sentence("Let the bar stick out {x}", x=Figure(out, "mm", "up"))
+        yield Idea(label, f"{view.at}.hold.stick_out_mm", out)
+    elif past > 0 and view.setup.hold.seat == "floor":
+        depth = floor_to(hold.pocket.bore_depth_mm - past, LENGTH_MM)
+        if depth > 0:
+            yield Idea(Sentence("Grip {d} deep", d=Figure(depth, "mm", "down")), f"{view.at}.hold.depth_mm", depth)
+    if cut.inside and hold.side == "od" and view.setup.hold.seat == "floor":
+        deep = -floor_to(-max(2 * least + 1.0, shape.end - hold.length_mm + 2 * least), 0.5)
+        label = Sentence("Bore a recess {x} deep behind the part", x=Figure(deep, "mm", "up"))
+        yield Idea(label, f"{view.jaws_at}.jaws.recess_mm", deep)
+
+
+def _beside_the_centre(view: View, cut: PlannedCut, at: str) -> Iterator[Idea]:
+    """A face that ends outside the live centre, or no centre."""
+    clear, least = view[CLEAR], view.document.in_force.clearance_mm
+    near = clear.nearest.get(cut.id) if clear else None
+    if near is None or near.distance_mm >= least or not view.setup.hold.live_centre:
+        return
+    if cut.kind == "face":
+        ends = -floor_to(-2 * (near.other[1] + least), LENGTH_MM)
+        yield Idea(Sentence("{cut}: to Ø{d}", cut=cut.name, d=Figure(ends, "mm", "up")), f"{at}.to_diameter_mm", ends)
+    yield Idea(Sentence("Without the live centre"), f"{view.at}.hold.live_centre", False)
+
+
+def _spindle_helps(view: View) -> tuple[Help, ...]:
     """For a cut beyond the spindle: the largest feed that it stands, or half the depth."""
     cuts = view[CUTS]
     if cuts is None or not any(n.code == "spindle-too-weak" for n in cuts.notes):
@@ -35,8 +174,7 @@ def cuts_helps(view: View) -> tuple[Help, ...]:
             after = tried[CUTS] if tried else None
             if after is not None and after.cuts[i].over <= 1:
                 outcome = Sentence("power {p}", p=Figure(after.cuts[i].result.power_kw, "kW", "up"))
-                settles = not any(n.level == "stop" for n in after.notes)
-                helps.append(idea.help(outcome, settles=settles))
+                helps.append(idea.help(outcome, settles=_stops(tried) == 0))
                 break
             guess = floor_to(guess * 0.9, step)
     return tuple(helps)

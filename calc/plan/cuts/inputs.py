@@ -36,6 +36,9 @@ class PlannedCut(Checked):
     rpm: Annotated[
         float | None, terms.SPINDLE_SPEED.called("Fixed rpm", "Empty: surface speed rules", low=None, above=0)
     ] = None
+    clamp_rpm: Annotated[
+        float | None, terms.SPEED_LIMIT.called("Own clamp", "While this cut runs; empty: the side's clamp")
+    ] = None
     feed_mm_rev: Annotated[float | None, terms.FEED.called(help="Per turn")] = None
     depth_mm: Annotated[float | None, terms.DEPTH_OF_CUT.called("Depth per side", "Of one pass")] = None
     corner_radius_mm: Annotated[float, terms.CORNER_RADIUS] = 0.8

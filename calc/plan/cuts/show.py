@@ -6,6 +6,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 from calc.fields import Quantity
+from calc.plan.cuts.clear import CLEAR, Nearest
 from calc.plan.cuts.drawn import pictures
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.operations import CALLED, LEAVES_OUT
@@ -23,6 +24,7 @@ ENTERED_NAMES = (
     "to_diameter_mm",
     "speed_m_min",
     "rpm",
+    "clamp_rpm",
     "feed_mm_rev",
     "depth_mm",
     "corner_radius_mm",
@@ -43,6 +45,7 @@ ENTERED_NAMES = (
 
 
 PINS = {"speed_m_min": "pin_speed", "rpm": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
+POWER = (2, 2)  # places: a spindle at its limit must not read as over it
 
 
 @lru_cache(maxsize=CUTS_KEPT)
@@ -67,6 +70,8 @@ def _entered_facts(at: str, c: PlannedCut, figures: CutFigures | None) -> tuple[
                     group=group,
                 )
             )
+            continue
+        if n == "clamp_rpm" and c.rpm is not None:
             continue
         if n == "speed_m_min" and c.rpm is not None:
             follows = "follows the fixed rpm; empty that to give a speed"
@@ -98,8 +103,8 @@ def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
         computed(
             f"cut_{c.id}_power",
             "Power",
-            Amount(r.power_kw, "kW", "up"),
-            Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down")),
+            Amount(r.power_kw, "kW", "up", POWER),
+            Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down", POWER)),
             group=g,
         ),
         computed(
@@ -183,6 +188,15 @@ def _about_facts(c: CutFigures) -> list[Fact]:
     return facts
 
 
+FAR_CLEAR_MM = 20.0  # a tool farther from everything is not told of
+
+
+def _clear_fact(near: Nearest) -> Fact:
+    """How far a cut's tool stays from what it is nearest to."""
+    amount = Amount(near.distance_mm, "mm", "down", (2, 3))
+    return computed(f"cut_{near.cut.id}_clear", "Clear by", amount, Sentence("of {w}", w=near.what), group=near.cut.id)
+
+
 NOT_SET = Sentence("the tool's own")
 
 
@@ -243,9 +257,17 @@ def show(view: View) -> Stop:
         facts += _entered_facts(view.at, planned, found)
         if found:
             facts += _computed_facts(found)
-    clamp = enter("clamp", "clamp_rpm")
+    own = sum(c.clamp_rpm is not None or c.rpm is not None for c in setup.cuts)
+    said = (
+        Sentence("for {n} without their own", n=f"{len(setup.cuts) - own} of {len(setup.cuts)} cuts") if own else None
+    )
+    clamp = enter("clamp", "clamp_rpm", source=said)
     if figures is None:
         return without_figures(outcome, (clamp, *facts), headings=headings)
+    clear = view[CLEAR]
+    if clear is not None:
+        facts += [_clear_fact(n) for n in clear.nearest.values() if n.distance_mm < FAR_CLEAR_MM]
+    notes = (*figures.notes, *(clear.notes if clear else ()))
     hardest = max(figures.cuts, key=lambda c: c.over)
     answers: tuple[Answer, ...] = (
         Answer(
@@ -255,20 +277,20 @@ def show(view: View) -> Stop:
             below=Sentence(
                 "{cut}; clamp {n}",
                 cut=figures.fastest.name,
-                n=Figure(setup.clamp_rpm, "rpm") if setup.clamp_rpm else "not set",
+                n=Figure(figures.fastest.clamp_rpm, "rpm") if figures.fastest.clamp_rpm else "not set",
             ),
             steps=tuple(s for s in figures.fastest.working if s.symbol in ("n_top",)),
         ),
         Answer(
             f"cut_{hardest.id}_power",
             "Hardest on the spindle",
-            Figure(hardest.result.power_kw, "kW", "up"),
+            Figure(hardest.result.power_kw, "kW", "up", POWER),
             below=Sentence("{cut}, worn edge", cut=hardest.name),
             steps=hardest.working,
             bar=Bar(
                 min(1.0, hardest.over),
                 1.0,
-                Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down")),
+                Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down", POWER)),
             ),
         ),
     )
@@ -294,11 +316,11 @@ def show(view: View) -> Stop:
     return Stop(
         "",
         "",
-        outcome.state(figures.notes),
+        outcome.state(notes),
         line,
         (clamp, whole, *facts),
         answers,
-        figures.notes,
+        notes,
         pictures=pictures(view, figures),
         headings=headings,
     )

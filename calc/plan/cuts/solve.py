@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from calc.cuts.spindle import spindle_has
@@ -21,9 +21,11 @@ from calc.plan.sides.solve import OTHER, SIDES
 from calc.quantities import Figure, Sentence
 from calc.route.order import Work, sequence_notes
 from calc.tools.choose import Job
+from calc.tools.kinds.insert import Insert
 from calc.tools.library import Tool
 from calc.working import ENTERED, Note, Step, Working, derived, typical
 
+SPLIT_MM = 1.0  # per side, typical: what a finishing edge takes no more of in one cut
 CUTS_KEPT = 256  # cuts whose figures, and whose facts, are kept
 REACH = derived("The program's top speed")
 
@@ -41,6 +43,7 @@ class CutFigures:
     axial_n: float
     radial_n: float
     top_rpm: float
+    clamp_rpm: float | None
     power_available_kw: float
     torque_available_nm: float
     torque_only: bool
@@ -110,6 +113,54 @@ def _top_rpm(planned: PlannedCut, smallest: float, held_to: float, w: Working) -
     )
 
 
+def _held_down_by(planned: PlannedCut, result: CutResult) -> str:
+    """What keeps the surface speed low."""
+    if planned.rpm is not None:
+        return "its fixed rpm"
+    if planned.speed_m_min is not None and result.speed_m_min < planned.speed_m_min * (1 - 1e-6):
+        return "its clamp" if planned.clamp_rpm is not None else "the clamp or the machine's top speed"
+    return "the speed that was given"
+
+
+def _does_all_with_a_finishing_edge(planned: PlannedCut, tool: Tool | None) -> bool:
+    """All of the stock goes in one cut that also finishes, and its edge is made for that alone."""
+    edge = tool.edge if tool else None
+    if not isinstance(edge, Insert) or planned.stage == "rough" or planned.kind not in ("turn", "bore"):
+        return False
+    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
+    return edge.purpose == "finish" and abs(a - b) / 2 > SPLIT_MM
+
+
+def _thread_notes(planned: PlannedCut, result: CutResult, part: PartFigures) -> list[Note]:
+    """A thread's speed against the slow end of turning, its feed against what the machine follows."""
+    low, feed = part.material.speed_low_m_min, (planned.feed_mm_rev or 0.0) * result.rpm / 1000
+    notes = []
+    if result.speed_m_min > low * (1 + 1e-9):
+        notes.append(
+            Note(
+                "stop",
+                "thread-too-fast",
+                "{name}: {v} is above the {low} at which turning begins: a thread is cut slower.",
+                name=planned.name,
+                v=Figure(result.speed_m_min, "m/min", "up"),
+                low=Figure(low, "m/min", "down"),
+            )
+        )
+    if feed > part.machine.threading_m_min * (1 + 1e-9):
+        notes.append(
+            Note(
+                "stop",
+                "thread-feed",
+                "{name}: its pitch at {n} is a feed of {f}; the machine follows {m} while threading.",
+                name=planned.name,
+                n=Figure(result.rpm, "rpm"),
+                f=Figure(feed, "m/min", "up"),
+                m=Figure(part.machine.threading_m_min, "m/min", "down"),
+            )
+        )
+    return notes
+
+
 def _notes(
     planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures, tool: Tool | None
 ) -> list[Note]:
@@ -132,17 +183,43 @@ def _notes(
         )
     material = part.material
     low, high = speed_window(planned.kind, tool, material)
-    if planned.kind != "thread" and not low * (1 - 1e-9) <= result.speed_m_min <= high * (1 + 1e-9):
+    if planned.kind == "thread":
+        notes += _thread_notes(planned, result, part)
+    elif result.speed_m_min < low * (1 - 1e-9):
+        notes.append(
+            Note(
+                "caution",
+                "below-window",
+                "{name}: {v} is below the {low} from which carbide stays clean in {m}; {why} holds it down. An edge "
+                "builds up and the finish suffers.",
+                name=name,
+                m=material.name,
+                v=Figure(result.speed_m_min, "m/min"),
+                low=Figure(low, "m/min"),
+                why=_held_down_by(planned, result),
+            )
+        )
+    elif result.speed_m_min > high * (1 + 1e-9):
         notes.append(
             Note(
                 "info",
                 "speed-outside-window",
-                "{name}: {v} is outside the typical {low} to {high} for {m}.",
+                "{name}: {v} is above the typical {low} to {high} for {m}.",
                 name=name,
                 m=material.name,
                 v=Figure(result.speed_m_min, "m/min"),
                 low=Figure(low, "m/min"),
                 high=Figure(high, "m/min"),
+            )
+        )
+    if _does_all_with_a_finishing_edge(planned, tool):
+        notes.append(
+            Note(
+                "info",
+                "split-it",
+                "{name}: it takes {x} a side with a finishing edge: split it into roughing and finishing.",
+                name=name,
+                x=Figure(abs((planned.from_diameter_mm or 0.0) - (planned.to_diameter_mm or 0.0)) / 2, "mm"),
             )
         )
     if planned.depth_mm is not None and planned.by_depth and planned.depth_mm < planned.corner_radius_mm:
@@ -162,6 +239,8 @@ def _notes(
 # An edit changes one cut of many: the others stand as they were.
 @lru_cache(maxsize=CUTS_KEPT)
 def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
+    if entered.clamp_rpm is not None:
+        ask = replace(ask, clamp_rpm=entered.clamp_rpm)
     part, rules, clamp = ask.part, ask.rules, ask.clamp_rpm
     fit = fitted(entered, ask.library)
     planned = fit.planned
@@ -174,6 +253,9 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
     if planned.rpm is not None and planned.rpm > machine.max_rpm:
         words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
         raise FieldProblem(f"{at}.rpm", words)
+    if entered.clamp_rpm is not None and entered.clamp_rpm > machine.max_rpm:
+        words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
+        raise FieldProblem(f"{at}.clamp_rpm", words)
     held_to = min(machine.max_rpm, clamp) if clamp is not None else machine.max_rpm
     with naming({n: f"{at}.{n}" for n in ("feed_mm_rev", "depth_mm", "speed_m_min", "rpm")}):
         made = operation(planned, material, held_to, rules)
@@ -218,6 +300,7 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
         axial_n=made.axial_n,
         radial_n=made.radial_n,
         top_rpm=top,
+        clamp_rpm=clamp,
         power_available_kw=spindle[0],
         torque_available_nm=spindle[1],
         torque_only=made.torque_only,
@@ -233,6 +316,14 @@ def _passes(planned: PlannedCut, part: PartFigures, stock: float) -> int:
         return 1
     stock = part.face_stock_mm if planned.kind == "face" else stock
     return max(1, math.ceil(stock / planned.depth_mm - 1e-9))
+
+
+def _bored_before(before: tuple[PlannedCut, ...], cut: PlannedCut) -> bool:
+    """Whether the last cut in this bore before it was a bar's."""
+    if cut.kind != "bore":
+        return False
+    inside = [c for c in before if c.kind in ("bore", "drill")]
+    return bool(inside) and inside[-1].kind == "bore"
 
 
 def ask_of(asked: Asked) -> Ask:
@@ -252,7 +343,10 @@ def solve_cuts(asked: Asked) -> CutsFigures:
     if setup.clamp_rpm is not None and setup.clamp_rpm > machine.max_rpm:
         words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
         raise FieldProblem(f"{at}.clamp_rpm", words)
-    made = tuple(_one(f"{at}.cuts.{c.id}", c, ask) for c in setup.cuts)
+    made = tuple(
+        _one(f"{at}.cuts.{c.id}", c, replace(ask, bored_before=_bored_before(setup.cuts[:place], c)))
+        for place, c in enumerate(setup.cuts)
+    )
     fastest = max(made, key=lambda c: c.top_rpm)
     notes = [n for c in made for n in c.notes] + sequence_notes(
         [Work(c.name, c.kind, c.stage, c.inside) for c in setup.cuts]
@@ -272,7 +366,7 @@ def solve_cuts(asked: Asked) -> CutsFigures:
                 "A parted piece flies: catch it in the catcher, doors shut, and never reach for it.",
             )
         )
-    if setup.clamp_rpm is None:
+    if any(c.clamp_rpm is None and c.planned.rpm is None for c in made):
         notes.append(
             Note(
                 "caution",

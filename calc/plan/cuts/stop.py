@@ -7,14 +7,28 @@ from collections.abc import Iterator
 from calc.plan.cuts.drawn import layers
 from calc.plan.cuts.helps import cuts_helps
 from calc.plan.cuts.show import show, tables
+from calc.plan.force.solve import FORCE
 from calc.plan.stop_kind import Carried, StopKind
 from calc.plan.view import View
-from calc.quantities import Figure
+from calc.quantities import Figure, Sentence
 
 
 def _carries(view: View) -> Iterator[Carried]:
-    clamp = view.setup.clamp_rpm
-    yield Carried("clamp", "Clamp", None if clamp is None else Figure(clamp, "rpm", "down"), 1)
+    """The clamp, or where any cut has its own the clamp of every cut: a clamp counts until the next is written."""
+    setup, force = view.setup, view[FORCE]
+
+    def carried(name: str, label: str, clamp: float | None, cap: float | None) -> Carried:
+        over = clamp is not None and cap is not None and clamp > cap * (1 + 1e-9)
+        warning = Sentence("above the cap of {n}", n=Figure(cap, "rpm", "down")) if over and cap is not None else None
+        return Carried(name, label, None if clamp is None else Figure(clamp, "rpm", "down"), 1, warning=warning)
+
+    if all(c.clamp_rpm is None for c in setup.cuts):
+        yield carried("clamp", "Clamp", setup.clamp_rpm, force.cap_rpm if force else None)
+        return
+    for cut in setup.cuts:
+        load = force.load_of(cut.id) if force else None
+        clamp = cut.rpm if cut.rpm is not None else cut.clamp_rpm or setup.clamp_rpm
+        yield carried(f"clamp_{cut.id}", f"Clamp, {cut.name}", clamp, load.cap_rpm if load else None)
 
 
 CUTS_STOP = StopKind(

@@ -8,12 +8,11 @@ from collections.abc import Callable
 from calc.chuck.book import ChuckForce, book_grip
 from calc.chuck.speed import StackPart, pull_of
 from calc.plan.comparing import blanks_tried
-from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import ForceFigures
 from calc.plan.hold.solve import HoldFigures
 from calc.plan.jaws.solve import JAW_MASS
 from calc.plan.part.solve import PART
-from calc.plan.pictures import ForceChart, GripCurve
+from calc.plan.pictures import CutPoint, ForceChart, GripCurve
 from calc.plan.view import View
 from calc.working import Working
 
@@ -68,9 +67,33 @@ def _other_stacks(view: View, force: ForceFigures, hold: HoldFigures) -> dict[st
     return found
 
 
+def _points(view: View, force: ForceFigures) -> tuple[CutPoint, ...]:
+    """Every load at its own speed; the one that is held with the least margin is the nearest."""
+    nearest = min(force.loads, key=lambda load: load.held)
+    found = []
+    for load in force.loads:
+        cut, path = load.cut, ""
+        if cut is not None:
+            path = f"{view.at}.cuts.{cut.id}.{'clamp_rpm' if cut.planned.rpm is None else 'rpm'}"
+        found.append(
+            CutPoint(
+                load.name,
+                load.top_rpm,
+                load.needed_n,
+                load.counted_n,
+                load.cap_rpm,
+                load is nearest,
+                load.is_over or load.held_corner < 1,
+                path,
+                cut is not None and cut.planned.rpm is None,
+            )
+        )
+    return tuple(found)
+
+
 def force_chart(view: View, force: ForceFigures, hold: HoldFigures) -> ForceChart:
     """The chart of a set-up that has figures, with other jaws to overlay."""
-    part, cuts = view.asked.need(PART), view.asked.need(CUTS)
+    part = view.asked.need(PART)
     static, asked = force.grip.grip_n, force.asked
     limit = max(min(hold.chuck.max_rpm, part.machine.max_rpm), force.top_rpm)
 
@@ -84,30 +107,29 @@ def force_chart(view: View, force: ForceFigures, hold: HoldFigures) -> ForceChar
         GripCurve("corner", "worst credible corner", _curve(static * force.corner_condition, mine, limit)),
         *(GripCurve("other", label, _curve(static, loss(s), limit)) for label, s in others.items()),
     ]
-    cap, wall = force.limit.speed_cap_rpm, force.wall.limit_n if force.wall else None
+    cap, wall = force.cap_rpm, force.wall.limit_n if force.wall else None
     demand = _demand(asked.at, limit, grows=asked.grows)
-    worse = _demand(asked.at_corner, limit, grows=asked.grows)
+    # At the worst corner what must be held is the load itself, once.
+    worse = _demand(lambda rpm: asked.at_corner(rpm) / force.safety, limit, grows=asked.grows)
     # The chuck's limit is drawn where there is room for it: it must not press the curves flat.
     most = max(*(y for c in curves for _, y in c.points), worse[0][1], wall or 0.0)
     if force.grip.allowable_grip_n < 1.6 * most:
         most = max(most, force.grip.allowable_grip_n)
-    fixed = cuts.fastest.planned.rpm is not None
     return ForceChart(
         rpm_most=limit,
         force_most_n=most * 1.08,
         curves=tuple(curves),
         demand=demand,
         demand_corner=worse,
-        demand_n=asked.at(cap) if cap > 0 else force.demand.required_grip_n,
+        demand_n=max(load.needed_n for load in force.loads),
         allowable_n=force.grip.allowable_grip_n,
         cap_rpm=cap,
         cap_n=max(0.0, static - mine * cap**2),
         top_rpm=force.top_rpm,
-        over=force.top_rpm > cap,
+        over=any(load.is_over for load in force.loads),
         wall_n=wall,
         pressures=_pressures(hold.chuck.force, force),
         pressure_bar=force.pressure_bar,
         pressure_path=f"{view.at}.force.pressure_bar",
-        speed_path=f"{view.at}.cuts.{cuts.fastest.id}.rpm" if fixed else f"{view.at}.clamp_rpm",
-        speed_is_clamp=not fixed,
+        points=_points(view, force),
     )

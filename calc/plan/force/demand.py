@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from calc.chuck.demand import CutLoad, GripDemandInput, GripDemandResult, grip_demand, required_at
+from calc.chuck.demand import CutLoad, GripDemandInput, GripDemandResult, each_required_at, grip_demand, required_at
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.load import load_of
 from calc.plan.hold.solve import HOLD, HoldFigures
@@ -39,6 +39,16 @@ class DemandFigures:
         """The same at the worst credible corner."""
         return required_at(self.corner, self.corner_asked)
 
+    @cached_property
+    def each(self) -> Callable[[int, float], float]:
+        """The grip that one load needs [N], by its place, at a speed [rpm]."""
+        return each_required_at(self.nominal, self.asked)
+
+    @cached_property
+    def each_at_corner(self) -> Callable[[int, float], float]:
+        """The same at the worst credible corner."""
+        return each_required_at(self.corner, self.corner_asked)
+
     @property
     def governs(self) -> int:
         """The place of the load that asks most: of the cuts first, then of what is no cut."""
@@ -70,7 +80,7 @@ def _braking(seconds: float, rpm: float, part: PartFigures, hold: HoldFigures) -
 
 def _centre_lever(part: PartFigures, hold: HoldFigures) -> float:
     """From the middle of the grip to the centre of mass [mm]: of the finished part or of its middle, the farther."""
-    middle = hold.grip.offset_mm + hold.held_mm / 2
+    middle = hold.middle_mm
     finished = part.figures.centre_mm if hold.held_end == "a" else part.length_mm - part.figures.centre_mm
     return max(abs(finished - middle), abs(part.length_mm / 2 - middle))
 

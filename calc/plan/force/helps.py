@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import FORCE, NEAR_OVERLOAD, ForceFigures
 from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
@@ -42,6 +41,12 @@ def _pressures(view: View) -> Iterator[Idea]:
                 Sentence("Lower the pressure to {p}", p=Figure(lower, "bar")), f"{view.at}.force.pressure_bar", lower
             )
         return
+    needed = force.wanted.pressure_bar
+    if needed is not None and needed > force.pressure_bar * (1 + 1e-9):
+        enough = -floor_to(-needed, PRESSURE_STEP_BAR / 2)
+        if enough <= force.wanted.highest_bar:
+            label = Sentence("{p}, the least that holds every cut", p=Figure(enough, "bar", "up"))
+            yield Idea(label, f"{view.at}.force.pressure_bar", enough)
     used = force.grip.charted_n * force.grip.height_factor / force.grip.allowable_grip_n
     now = force.pressure_bar
     path = f"{view.at}.force.pressure_bar"
@@ -57,19 +62,21 @@ def _pressures(view: View) -> Iterator[Idea]:
 
 
 def _clamp(view: View) -> Iterator[Idea]:
-    force, cuts = view[FORCE], view[CUTS]
-    if force is None or cuts is None:
+    """Each cut that turns faster than its cap, held to it; the side's own clamp where that does for all."""
+    force = view[FORCE]
+    if force is None:
         return
-    cap = force.limit.speed_cap_rpm
-    if not 0 < cap < cuts.top_rpm:
-        return
-    held = floor_to(cap, CLAMP_STEP_RPM) or math.floor(cap)
-    fixed = cuts.fastest.planned.rpm is not None
-    if fixed:
-        label = Sentence("Run {cut} at {n}", cut=cuts.fastest.name, n=Figure(held, "rpm"))
-        yield Idea(label, f"{view.at}.cuts.{cuts.fastest.id}.rpm", held)
-    else:
-        yield Idea(Sentence("Hold the clamp to {n}", n=Figure(held, "rpm")), f"{view.at}.clamp_rpm", held)
+    over = [load for load in force.loads if load.is_over and load.cap_rpm > 0 and load.cut is not None]
+    if len(over) > 1:
+        held = floor_to(force.cap_rpm, CLAMP_STEP_RPM) or math.floor(force.cap_rpm)
+        yield Idea(Sentence("Hold the side's clamp to {n}", n=Figure(held, "rpm")), f"{view.at}.clamp_rpm", held)
+    for load in over:
+        assert load.cut is not None
+        held = floor_to(load.cap_rpm, CLAMP_STEP_RPM) or math.floor(load.cap_rpm)
+        fixed = load.cut.planned.rpm is not None
+        words = "Run {cut} at {n}" if fixed else "Hold the clamp of {cut} to {n}"
+        path = f"{view.at}.cuts.{load.cut.id}.{'rpm' if fixed else 'clamp_rpm'}"
+        yield Idea(Sentence(words, cut=load.name, n=Figure(held, "rpm")), path, held)
 
 
 def _lighter(view: View) -> Iterator[Idea]:
@@ -107,7 +114,7 @@ def _other_facts(view: View) -> Iterator[Idea]:
 
 
 def _wall_stops(force: ForceFigures) -> bool:
-    return any(n.code == "wall-limit" for n in force.notes)
+    return any(n.code in ("wall-limit", "crushed") and n.level == "stop" for n in force.notes)
 
 
 def force_helps(view: View) -> tuple[Help, ...]:
@@ -126,16 +133,20 @@ def force_helps(view: View) -> tuple[Help, ...]:
             continue
         settles = not after.stopped
         worse = any(n.level == "stop" for n in jaws.notes)
-        lifts = after.limit.speed_cap_rpm > force.limit.speed_cap_rpm * 1.005
+        lifts = after.cap_rpm > force.cap_rpm * 1.005
         is_fix = force.stopped and settles
-        if _wall_stops(force) and not settles:
+        frees = _wall_stops(force) and not _wall_stops(after)  # the wall stands then, whatever else is left to mend
+        if _wall_stops(force) and not frees:
             continue
-        if worse or not (is_fix or (lifts and (settles or force.stopped) and not after.grip.overloaded)):
+        if worse or not (is_fix or frees or (lifts and (settles or force.stopped) and not after.grip.overloaded)):
             continue
-        outcome = Sentence("cap {n}", n=Figure(after.limit.speed_cap_rpm, "rpm", "down"))
+        outcome = Sentence("cap {n}", n=Figure(after.cap_rpm, "rpm", "down"))
         if _wall_stops(force) and after.wall is not None:
             outcome = Sentence("out of round {x}", x=Figure(after.wall.lobing.out_of_round_mm, "mm", "up", (3, 4)))
+            if not settles:
+                left = sum(n.level == "stop" for n in after.notes)
+                outcome = Sentence("the wall stands; {n} left to mend", n=str(left))
         # What settles comes first, in the order of the ideas; then what lifts the cap most.
-        rank = (0, len(helps)) if is_fix else (1, -after.limit.speed_cap_rpm)
+        rank = (0, len(helps)) if is_fix else (1, -after.cap_rpm)
         helps.append((rank, idea.help(outcome, settles=settles)))
     return tuple(h for _, h in sorted(helps, key=lambda pair: pair[0])[:MOST])

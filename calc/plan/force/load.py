@@ -17,14 +17,15 @@ def load_of(c: CutFigures, hold: HoldFigures, seat: str) -> CutLoad:
     cut: the farthest any of them can be. Axial force counts against slipping where nothing seats
     the part, or where the feed pulls it off its seat.
     """
-    unseated = seat == "none" or (c.planned.kind != "face" and c.planned.feeds == "away") or c.planned.kind in SIDEWAYS
+    loose = seat == "none" or hold.stick_out_mm is not None  # a bar goes on behind the jaws: no floor carries it
+    unseated = loose or (c.planned.kind != "face" and c.planned.feeds == "away") or c.planned.kind in SIDEWAYS
     return CutLoad(
         name=c.name,
         tangential_n=c.tangential_n,
         axial_n=c.axial_n,
         radial_n=c.radial_n,
         cut_diameter_mm=c.diameter_mm,
-        overhang_mm=hold.work_length_mm - hold.grip.offset_mm - hold.held_mm / 2,
+        overhang_mm=hold.overhang_mm,
         unseated_axial_n=c.axial_n if unseated else 0.0,
         torque_only=c.torque_only,
     )

@@ -6,13 +6,16 @@ from calc.chuck.pressure import LIMIT_WORDS
 from calc.fields import Choice, Quantity, fields_of
 from calc.plan.cuts.solve import CUTS, CutsFigures
 from calc.plan.document import Document
+from calc.plan.force.held import LoadHeld
 from calc.plan.force.solve import BY, FORCE, ForceFigures
 from calc.plan.hold.solve import HOLD, HoldFigures
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Link, Row, Stop, Table, computed, without_figures
 from calc.plan.view import View
-from calc.quantities import Bare, Beside, Figure, Sentence
+from calc.quantities import Beside, Figure, Sentence
 from calc.rules import Rules
+from calc.working import Step
 
+FORCES = (2, 0)  # places: what just holds must not read as too little
 HELD_SCALE = 4.0  # the full length of the margin bar, in times what the worst cut asks
 
 
@@ -141,7 +144,7 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
         computed(
             "centrifugal",
             "Speed takes" if hold.side == "od" else "Speed adds, not credited",
-            Amount(f.at_top.centrifugal_n, "N", "up"),
+            Amount(f.fastest.at_top.centrifugal_n, "N", "up"),
             Sentence("at the program's {n}", n=Figure(f.top_rpm, "rpm", "up")),
         ),
         computed("friction", "Friction", Amount(hold.friction, "", "down", (3, 3)), "typical for the pair", "typical"),
@@ -151,27 +154,26 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
             computed(
                 "kept",
                 "Grip kept at that speed",
-                Amount(100 * f.at_top.kept_fraction, "%", "down"),
+                Amount(100 * f.fastest.at_top.kept_fraction, "%", "down"),
                 Sentence(
-                    "{g} of {g0}; a third is the least that is usual",
-                    g=Figure(f.at_top.grip_n, "N", "down"),
+                    "{g} of {g0}; a third is the least",
+                    g=Figure(f.fastest.at_top.grip_n, "N", "down"),
                     g0=Figure(f.grip.grip_n, "N", "down"),
                 ),
             )
         )
-    ids = [c.id for c in cuts.cuts]
-    for i, d in enumerate(f.demand.cuts):
+    for load in f.loads:
         detail = Sentence(
-            "slip {a}, tilt {b}, side {c}",
-            a=Bare(Figure(d.slip_n, "N", "up")),
-            b=Bare(Figure(d.tilt_n, "N", "up")),
-            c=Bare(Figure(d.side_n, "N", "up")),
+            "at its {n} there are {g}; cap {cap}",
+            n=Figure(load.top_rpm, "rpm", "up"),
+            g=Figure(load.counted_n, "N", "down", FORCES),
+            cap=Figure(load.cap_rpm, "rpm", "down"),
         )
         facts.append(
             computed(
-                f"demand_{ids[i]}" if i < len(ids) else "demand_beside",
-                f"{d.name} needs",
-                Amount(d.required_n, "N", "up"),
+                f"demand_{load.cut.id}" if load.cut is not None else "demand_beside",
+                f"{load.name} needs",
+                Amount(load.needed_n, "N", "up", FORCES),
                 detail,
             )
         )
@@ -214,21 +216,26 @@ def _wanted(f: ForceFigures, hold: HoldFigures) -> Answer:
     )
 
 
+def _steps_of(f: ForceFigures, load: LoadHeld) -> tuple[Step, ...]:
+    """How the need of one load came about."""
+    return tuple(s for s in f.asked.nominal.working if s.symbol == "F_m" or s.label.startswith(f"{load.name}:"))
+
+
 def _answers(f: ForceFigures, hold: HoldFigures) -> tuple[Answer, ...]:
-    cap = f.limit.speed_cap_rpm
-    held = Figure(f.held, "", "down", places=(2, 2))
+    lowest, worst, weakest = f.lowest, f.worst, f.weakest
+    held = Figure(worst.held, "", "down", places=(2, 2))
     return (
         Answer(
             "cap",
             "Never above",
-            Figure(cap, "rpm", "down"),
-            steps=(*f.asked.braking, *f.demand.working, *f.limit.working),
+            Figure(lowest.cap_rpm, "rpm", "down"),
+            steps=(*f.asked.braking, *_steps_of(f, lowest), *lowest.limit.working),
             below=Sentence(
-                "set by {by}; {cut} asks {need} by {mode}",
-                by=BY[f.limit.capped_by],
-                cut=f.demand.governing_cut,
-                need=Figure(f.demand.required_grip_n, "N", "up"),
-                mode=f.demand.governing_mode,
+                "{cut}, set by {by}; it asks {need} by {mode}",
+                by=BY[lowest.limit.capped_by],
+                cut=lowest.name,
+                need=Figure(lowest.needed_n, "N", "up"),
+                mode=lowest.needs.mode,
             ),
         ),
         Answer(
@@ -236,10 +243,15 @@ def _answers(f: ForceFigures, hold: HoldFigures) -> tuple[Answer, ...]:
             "Holds the worst cut",
             held,
             words=Sentence("×"),
-            steps=(*f.grip.working, *f.at_top.working, *f.margin_steps),
-            below=Sentence("worst credible corner: {c} ×", c=Figure(f.held_corner, "", "down", places=(2, 2))),
+            steps=(*f.grip.working, *worst.at_top.working, *_steps_of(f, worst), *worst.steps),
+            below=Sentence(
+                "{cut} at {n}; worst credible corner: {c} ×, of 1 at least",
+                cut=worst.name,
+                n=Figure(worst.top_rpm, "rpm", "up"),
+                c=Figure(weakest.held_corner, "", "down", places=(2, 2)),
+            ),
             bar=Bar(
-                min(1.0, f.held / HELD_SCALE),
+                min(1.0, worst.held / HELD_SCALE),
                 min(1.0, f.safety / HELD_SCALE),
                 Sentence("{s} × is wanted", s=Figure(f.safety, "")),
             ),
@@ -257,20 +269,10 @@ def show(view: View) -> Stop:
     if f is None or hold is None or cuts is None:
         return without_figures(outcome, tuple(facts), links=links)
     facts += [*_takes(f, hold, cuts), *_beside(view, f)]
-    cap = f.limit.speed_cap_rpm
     line = Sentence(
-        "{p} · cap {n} — {by}",
-        p=Figure(f.pressure_bar, "bar"),
-        n=Figure(cap, "rpm", "down"),
-        by=f.limit.capped_by if f.limit.capped_by != "user" else "own limit",
+        "{p} · cap {n} — {cut}", p=Figure(f.pressure_bar, "bar"), n=Figure(f.cap_rpm, "rpm", "down"), cut=f.lowest.name
     )
     over = next((n for n in f.notes if n.level == "stop"), None)
     if over is not None:
-        line = (
-            over.sentence
-            if over.code != "over-cap"
-            else Sentence(
-                "{top} is over the cap of {cap}", top=Figure(f.top_rpm, "rpm", "up"), cap=Figure(cap, "rpm", "down")
-            )
-        )
+        line = over.sentence
     return Stop("", "", outcome.state(f.notes), line, tuple(facts), _answers(f, hold), f.notes, links=links)

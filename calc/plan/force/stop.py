@@ -17,12 +17,12 @@ from calc.quantities import Figure
 
 def _carries(view: View) -> Iterator[Carried]:
     pressure = view.setup.force.pressure_bar
-    yield Carried("pressure", "Gauge", None if pressure is None else Figure(pressure, "bar"), 0, both=True)
+    yield Carried("pressure", "Gauge", None if pressure is None else Figure(pressure, "bar", "down"), 0, both=True)
 
 
 def _cap(figures: Figures) -> float | None:
     force = figures[FORCE]
-    return force.limit.speed_cap_rpm if force else None
+    return force.cap_rpm if force else None
 
 
 FORCE_STOP = StopKind(

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
 
-from calc.jaws.bore import JawBoreResult
 from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.stand import Stations, centre_line, jaw_line, pockets, stations
 from calc.plan.part.drawn import Placed
+from calc.plan.part.solve import PART
 from calc.plan.sides.drawn import placed
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
@@ -19,72 +18,11 @@ CHUCK_SHOWN_MM = 46.0
 BORING = ("jaws",)  # while the jaws are bored the part is not in them yet
 
 
-@dataclass(frozen=True)
-class Stations:
-    """Where the chuck's things stand along the spindle axis [mm]."""
-
-    guide: float
-    base: float
-    top: float
-    mouth: float  # of this side's pocket
-    floor: float
-    part: float  # the part's held end
-
-
-def stations(view: View) -> Stations:
-    """All stations, 0 without a hold."""
-    hold = view[HOLD]
-    if hold is None:
-        return Stations(0, 0, 0, 0, 0, 0)
-    guide = hold.chuck.body_length_mm
-    base = guide + hold.chuck.guide_to_jaw_base_mm
-    top = base + hold.jaw_height_mm
-    mouth = top - hold.mouth_mm
-    floor = mouth - hold.pocket.bore_depth_mm
-    return Stations(
-        guide, base, top, mouth, floor, mouth - hold.grip.plain_mm if view.setup.hold.seat == "face" else floor
-    )
-
-
 def _broken(x: float, high: float, low: float) -> tuple[Point, ...]:
     """A break line from `high` down to `low`: the chuck goes on behind it."""
     bends = 6
     step = (high - low) / bends
     return tuple((x + (1.6 if i % 2 else -1.6), high - i * step) for i in range(bends + 1))
-
-
-def pockets(hold: HoldFigures) -> tuple[JawBoreResult, ...]:
-    """The pockets from the jaw's top inward: the outer one first."""
-    if hold.other is None:
-        return (hold.pocket,)
-    return (hold.other, hold.pocket) if hold.mouth_mm > 0 else (hold.pocket, hold.other)
-
-
-def bored_face(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
-    """The jaw's working face from its base to its top, with pockets and floor grooves."""
-    face, sign = hold.face_radius_mm, 1 if hold.side == "od" else -1
-    line: list[Point] = [(at.top, 0.0)]
-    x = at.top
-    walls = []
-    for pocket in pockets(hold):
-        wall, floor = pocket.bore_diameter_mm / 2, x - pocket.bore_depth_mm
-        groove = wall + sign * pocket.groove_depth_mm
-        walls.append(
-            [
-                (x, wall),
-                (floor + pocket.groove_width_mm, wall),
-                (floor + pocket.groove_width_mm, groove),
-                (floor, groove),
-            ]
-        )
-        x = floor
-    line = [p for wall in walls for p in wall]
-    return ((at.base, face), (x, face), *reversed(line))
-
-
-def _jaw(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
-    back = hold.face_radius_mm + (hold.blank.length_mm if hold.side == "od" else -hold.blank.length_mm)
-    return (*bored_face(hold, at), (at.top, back), (at.base, back))
 
 
 def _removed(hold: HoldFigures, at: Stations) -> list[Shape]:
@@ -121,7 +59,7 @@ def chuck_and_jaw(hold: HoldFigures, at: Stations, largest: float) -> list[Shape
         Shape("chuck", "chuck", ((at.guide, 0), (at.guide, body), *_broken(back, body, 0))),
         Shape("chuck-below", "chuck", ((at.guide, 0), *_broken(back, 0, -below), (at.guide, -below))),
         Shape("master", "master", rectangle(at.guide, near + 4, at.base, max(near + 8, min(body, out - 2)))),
-        Shape("jaw", "jaw", _jaw(hold, at), facts=("jaw_height", "jaw_mass")),
+        Shape("jaw", "jaw", jaw_line(hold, at), facts=("jaw_height", "jaw_mass")),
         Shape("bolt-hole", "hole", rectangle(head, middle - thread * 0.8, at.top, middle + thread * 0.8)),
         Shape("bolt-head", "bolt", rectangle(head - thread, middle - thread * 0.75, head, middle + thread * 0.75)),
         Shape("bolt", "bolt", rectangle(at.base, middle - thread / 2, head - thread, middle + thread / 2)),
@@ -229,7 +167,7 @@ def jaw_dimensions(hold: HoldFigures, at: Stations, face_end: float) -> list[Dim
 def _grip_dimensions(at: Placed, hold: HoldFigures) -> list[Dimension]:
     """The diameter that is gripped, and the part's length, where it stands in the jaws."""
     grip = hold.grip
-    r, x = grip.diameter_mm / 2, at.start + (grip.offset_mm + grip.plain_mm) / 2
+    r, x = grip.diameter_mm / 2, at.start + hold.middle_mm
     fact = "stock_diameter" if not grip.finished else "grip"
     return [
         Dimension(
@@ -254,27 +192,22 @@ def _grip_dimensions(at: Placed, hold: HoldFigures) -> list[Dimension]:
     ]
 
 
-def _centre(at: Placed) -> Shape:
-    mouth = max(at.part.body.bore_at(at.part.length_mm if at.held == "a" else 0.0) / 2, 3.0)
-    reach = mouth / math.tan(math.radians(30))
-    wide = mouth * 1.35
-    back = at.right + (wide - mouth) / math.tan(math.radians(30))
-    points = ((at.right - reach, 0.0), (back, wide), (back + 22, wide), (back + 22, -wide), (back, -wide))
-    return Shape("live-centre", "centre", points, facts=("live_centre",))
+def _centre(hold: HoldFigures, at: Stations) -> Shape:
+    mouth = hold.centre_mm / 2
+    points = centre_line(mouth)
+    x = at.face + hold.face_stock_mm
+    upper = tuple((x - z, r) for z, r in points)
+    return Shape("live-centre", "centre", (*upper, *((px, -r) for px, r in reversed(upper))), facts=("live_centre",))
 
 
 def standing_of(view: View) -> Standing:
     """Where the part stands along the spindle."""
-    hold, at = view[HOLD], stations(view)
+    hold = view[HOLD]
+    at = stations(hold)
     if hold is None:
         return Standing()
-    raw = 0.0 if hold.grip.finished else hold_stock(view)
+    raw = hold.length_mm - view.asked.need(PART).length_mm
     return Standing(at.part, raw, max(0.0, at.guide - CHUCK_SHOWN_MM), in_jaws=True)
-
-
-def hold_stock(view: View) -> float:
-    """Stock [mm] that is still on the face which is held."""
-    return view.document.part.face_stock_mm
 
 
 def _words(hold: HoldFigures) -> tuple[Sentence, ...]:
@@ -304,11 +237,11 @@ def layers(view: View, standing: Standing) -> Iterator[Layer]:
     if at is None:
         return
     if hold is not None:
-        where = stations(view)
+        where = stations(hold)
         sizes = (s.step.diameter_mm or 0.0 for s in at.part.body.outside)
         largest = max(view.document.part.stock.diameter_mm or 0.0, *sizes) / 2
         dimensions = (*_grip_dimensions(at, hold), *jaw_dimensions(hold, where, at.right))
         yield Layer(0, tuple(chuck_and_jaw(hold, where, largest)), dimensions)
         yield Layer(1, words=_words(hold))
-    if view.setup.hold.live_centre:
-        yield Layer(3, (_centre(at),))
+        if view.setup.hold.live_centre:
+            yield Layer(3, (_centre(hold, where),))

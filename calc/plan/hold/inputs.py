@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.fields import Checked, Choice, Flag, Text
+from calc.fields import Checked, Choice, Flag, Quantity, Text
 
 SEAT = Choice(
     "Seated on",
@@ -32,6 +32,20 @@ class Hold(Checked):
     grip: Annotated[str, Text("Grips", "Empty: the best that is fit", most=60)] = ""
     jaw_height_mm: Annotated[float | None, terms.JAW_HEIGHT.called(help="Empty: the blank's own height")] = None
     depth_mm: Annotated[float | None, terms.POCKET_DEPTH] = None
+    stick_out_mm: Annotated[
+        float | None,
+        Quantity(
+            "Bar sticks out",
+            "mm",
+            "From the jaws, its face stock included; empty: as much as it needs",
+            above=0,
+            high=1000,
+        ),
+    ] = None
     seat: Annotated[Literal["floor", "face", "none"], SEAT] = "floor"
     live_centre: Annotated[bool, Flag("Live centre", "Takes tilt and side force")] = False
+    centre_hole_mm: Annotated[
+        float | None,
+        Quantity("Centre hole", "mm", "At the face, drilled before; empty: the part's bore", above=0, high=200),
+    ] = None
     friction: Annotated[Literal["auto", "turned", "ground", "rough"], FRICTION] = "auto"

@@ -5,12 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 
 from calc.fields import Choice
+from calc.plan.cuts.clear import GRIPPED
 from calc.plan.hold.inputs import FRICTION, SEAT
 from calc.plan.hold.solve import HOLD
+from calc.plan.part.solve import PART
 from calc.plan.sides.solve import SIDES, STOCK_GRIPS
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Stop, chosen, computed, without_figures
 from calc.plan.view import View
-from calc.quantities import Figure, Sentence
+from calc.quantities import Bare, Figure, Sentence
 from calc.working import Note
 
 
@@ -86,8 +88,10 @@ def _facts(view: View) -> tuple[Fact, ...]:
             if figures and hold.depth_mm is None
             else Sentence("a third of the part is the rule"),
         ),
-        enter("seat", "hold.seat"),
+        *_bar_facts(view, enter),
+        *([] if figures is not None and figures.stick_out_mm is not None else [enter("seat", "hold.seat")]),
         enter("live_centre", "hold.live_centre"),
+        *([enter("centre_hole", "hold.centre_hole_mm")] if hold.live_centre else []),
         enter(
             "surfaces",
             "hold.friction",
@@ -107,7 +111,9 @@ def _facts(view: View) -> tuple[Fact, ...]:
                 "grip_length",
                 "Touches over",
                 Amount(figures.pocket.grip_length_mm, "mm", "down"),
-                "depth less groove and edge",
+                "on its shoulder: plain length less the edge"
+                if view.setup.hold.seat == "face"
+                else "depth less groove and edge",
             ),
             computed(
                 "grip_height",
@@ -117,6 +123,20 @@ def _facts(view: View) -> tuple[Fact, ...]:
             ),
         ]
     return tuple(facts)
+
+
+def _bar_facts(view: View, enter: Entering) -> list[Fact]:
+    """How far a bar stands out, and what of it is needed."""
+    figures, part = view[HOLD], view[PART]
+    if figures is None or part is None or figures.stick_out_mm is None:
+        return []
+    said = Sentence(
+        "{got} here: part {l}, face stock {f}, the rest kerf and room",
+        got=Figure(figures.stick_out_mm, "mm"),
+        l=Bare(Figure(part.length_mm, "mm")),
+        f=Bare(Figure(part.face_stock_mm, "mm")),
+    )
+    return [enter("stick_out", "hold.stick_out_mm", source=said)]
 
 
 def show(view: View) -> Stop:
@@ -132,7 +152,9 @@ def show(view: View) -> Stop:
             "depth",
             "Grip deep",
             Figure(figures.held_mm, "mm"),
-            below=Sentence("{share} of the part's length", share=Figure(100 * third.value, "%", "down")),
+            below=Sentence("held; bored {t} deep, which clears the part's end", t=Figure(pocket.bore_depth_mm, "mm"))
+            if setup.hold.seat == "face"
+            else Sentence("{share} of the part's length", share=Figure(100 * third.value, "%", "down")),
             steps=tuple(s for s in pocket.working if s.symbol in ("t", "t/L", "l_g")),
             bar=Bar(min(1.0, third.value), 1 / 3, Sentence("a third is the rule")),
         ),
@@ -161,5 +183,6 @@ def show(view: View) -> Stop:
         pie=" pie" if figures.blank.kind == "pie" else "",
     )
     seat = Note("info", "seat", "Seated on {seat}.", seat=SEAT.options[setup.hold.seat])
-    notes = figures.notes if setup.hold.seat == "none" else (*figures.notes, seat)
+    loose = setup.hold.seat == "none" or figures.stick_out_mm is not None
+    notes = (*figures.notes, *(view[GRIPPED] or ()), *(() if loose else (seat,)))
     return Stop("", "", outcome.state(notes), line, facts, answers, notes)

@@ -7,6 +7,7 @@ from functools import cached_property
 from math import asin, degrees, radians, sin, sqrt
 from typing import Literal
 
+from calc.cuts.part_off import width_for
 from calc.errors import CalcError, FieldProblem
 from calc.jaws.bore import JawBoreInput, JawBoreResult, jaw_bore
 from calc.jaws.contact import JawContactInput, JawContactResult, jaw_contact
@@ -15,19 +16,26 @@ from calc.plan.document import Document, Setup, setup_path
 from calc.plan.hold.inputs import FRICTION
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART, PartFigures
-from calc.plan.sides.solve import POCKETS_APART_MM, SIDES, STOCK_GRIPS, SidesFigures
+from calc.plan.sides.solve import POCKETS_APART_MM, SIDES, STOCK_GRIPS, SidesFigures, is_bar_work
 from calc.profile.body import End
 from calc.profile.grips import Grip
-from calc.quantities import Figure, Sentence
+from calc.quantities import Bare, Figure, Sentence
 from calc.shelf.chuck import Chuck
 from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.taken import SetupShelf
 from calc.terms import Side
+from calc.tools.kinds.groove_insert import GrooveInsert
 from calc.working import Note, Step, Working, derived, typical
 
 OF_STOCK: dict[str, Literal["turned", "ground", "rough"]] = {"rough": "rough", "drawn": "ground", "turned": "turned"}
 HEIGHT = derived("Where the grip acts")
 JAW_NOTES = ("floor-too-thin", "deeper-than-jaw", "no-metal", "large-groove")  # these belong to the stop Jaws
+SLENDER, TOO_SLENDER = 3.0, 5.0  # typical: stands out over its diameter, warned and stopped without a centre
+BEHIND_MM = 3.0  # typical: from the kerf to the jaws
+WIDEST_KERF_MM = 4.0
+LEAST_SEAT_MM = 3.0  # per side, typical: less floor than this seats nothing
+RECESS_BESIDE = 1.5  # of the least clearance, beside the bore
+OPENED_MM = 0.5  # on radius, typical
 TIGHT_MM = 0.0254  # a tolerance below 0.001 in is printed with one place more
 TEETH_UNKNOWN = Note(
     "caution", "teeth-unknown", "The chuck's teeth and T-nut are not on record: the jaws are planned as in tooth 0."
@@ -53,6 +61,12 @@ class HoldFigures:
     held_mm: float
     work_length_mm: float
     grip_height_mm: float
+    length_mm: float  # from the finished face that is worked to the held end, with the stock on it
+    face_stock_mm: float  # on the face that is worked
+    beyond_mm: float  # from the pocket's mouth out to the finished face
+    stick_out_mm: float | None  # of a bar, out of the jaws
+    recess_mm: tuple[float, float]  # radius and depth, in the pocket's floor behind the part; 0 where there is none
+    centre_mm: float  # diameter of the hole that a live centre stands in, at the face; 0 without a centre
     surfaces: str
     friction: float
     height_steps: tuple[Step, ...]
@@ -63,6 +77,28 @@ class HoldFigures:
     def side(self) -> Side:
         """Outside or inside grip."""
         return self.grip.side
+
+    @property
+    def middle_mm(self) -> float:
+        """From the part's held end to the middle of the grip; below 0 where a bar is gripped behind the part."""
+        if self.stick_out_mm is None:
+            return self.grip.offset_mm + self.held_mm / 2
+        return self.length_mm + self.face_stock_mm - self.stick_out_mm - self.held_mm / 2
+
+    @property
+    def overhang_mm(self) -> float:
+        """From the middle of the grip to the worked face with its stock."""
+        return self.work_length_mm - self.middle_mm
+
+    @property
+    def opened_mm(self) -> float:
+        """Radius to which the jaws are opened behind the grip, for a bar to pass; 0 where none does."""
+        return 0.0 if self.stick_out_mm is None else self.grip.largest_mm / 2 + OPENED_MM
+
+    @property
+    def out_mm(self) -> float:
+        """How far the work stands out of the jaws, its face stock included."""
+        return self.beyond_mm + self.face_stock_mm - self.mouth_mm
 
     @property
     def removed_mm(self) -> float:
@@ -186,6 +222,12 @@ class Room:
     height_mm: float
     work_length_mm: float
     face_radius_mm: float
+    stick_out_mm: float | None
+
+    @property
+    def longest_mm(self) -> float:
+        """What a third is taken of: the work, or of a bar what sticks out; a bar fills all of a jaw."""
+        return self.work_length_mm if self.stick_out_mm is None else max(self.stick_out_mm, self.height_mm)
 
 
 def _pocket(asked: Asked, grip: Grip, room: Room) -> JawBoreResult:
@@ -205,10 +247,10 @@ def _pocket(asked: Asked, grip: Grip, room: Room) -> JawBoreResult:
             JawBoreInput(
                 side=grip.side,
                 grip_diameter_mm=grip.diameter_mm,
-                part_length_mm=room.work_length_mm,
+                part_length_mm=room.longest_mm,
                 jaw_height_mm=room.height_mm,
                 face_radius_mm=room.face_radius_mm,
-                plain_length_mm=min(grip.plain_mm, room.work_length_mm),
+                plain_length_mm=min(grip.plain_mm, room.longest_mm),
                 floor_min_mm=setup.jaws.floor_min_mm,
                 edge_mm=grip.edge_mm or (part.edge_mm if grip.finished else 0.0),
                 tool_clearance_mm=setup.jaws.tool_clearance_mm,
@@ -288,6 +330,92 @@ def _bore_in_bore(hold: HoldFigures, document: Document, part: PartFigures) -> l
     return notes
 
 
+def _slender(hold: HoldFigures, setup: Setup) -> list[Note]:
+    """Work that stands far out of outside jaws without a centre."""
+    if setup.hold.live_centre or hold.side == "id":
+        return []
+    ratio = hold.out_mm / hold.grip.diameter_mm
+    if ratio <= SLENDER:
+        return []
+    figures = {
+        "x": Figure(hold.out_mm, "mm", "up"),
+        "r": Figure(ratio, "", "up", (1, 1)),
+        "m": Figure(SLENDER if ratio <= TOO_SLENDER else TOO_SLENDER, "", places=(0, 0)),
+    }
+    if ratio <= TOO_SLENDER:
+        words = "It stands out {x}, {r} times its diameter: above {m} it bends and chatters; support it with a centre."
+        return [Note("caution", "slender", words, **figures)]
+    words = (
+        "It stands out {x}, {r} times its diameter; without a centre {m} is the most: support it, or grip it longer."
+    )
+    return [Note("stop", "too-slender", words, **figures)]
+
+
+def _room_notes(hold: HoldFigures, part: PartFigures, asked: Asked) -> list[Note]:
+    """What the machine has no room for, where its record says how much there is."""
+    machine, chuck, notes = part.machine, hold.chuck, []
+    across = 2 * part.held_radii_mm[0]
+    if machine.swing_mm is not None and across > machine.swing_mm:
+        words = "Ø{d} does not turn on {m}, which swings Ø{s}."
+        figures = {"d": Figure(across, "mm", "up"), "s": Figure(machine.swing_mm, "mm", "down")}
+        notes.append(Note("stop", "over-the-swing", words, m=machine.name, **figures))
+    far = chuck.body_length_mm + chuck.guide_to_jaw_base_mm + hold.jaw_height_mm + hold.out_mm
+    if machine.turning_length_mm is not None and far > machine.turning_length_mm:
+        words = "The work ends {x} before the spindle's face; {m} turns over {s}."
+        figures = {"x": Figure(far, "mm", "up"), "s": Figure(machine.turning_length_mm, "mm", "down")}
+        notes.append(Note("stop", "over-the-travel", words, m=machine.name, **figures))
+    mass = (chuck.mass_kg or 0.0) + part.held_mass_kg
+    if machine.spindle_load_kg is not None and mass > machine.spindle_load_kg:
+        words = "Chuck and part weigh {w}; the spindle of {m} carries {s}."
+        figures = {"w": Figure(mass, "kg", "up"), "s": Figure(machine.spindle_load_kg, "kg", "down")}
+        notes.append(Note("stop", "too-heavy-for-the-spindle", words, m=machine.name, **figures))
+    holes = [d for d in (machine.spindle_bore_mm, chuck.bore_mm) if d is not None]
+    bar = max(hold.grip.largest_mm, hold.grip.diameter_mm)
+    if hold.stick_out_mm is not None and holes and bar > min(holes):
+        words = "A bar of Ø{d} does not go through spindle and chuck: Ø{s} at most."
+        notes.append(
+            Note(
+                "stop",
+                "bar-too-thick",
+                words,
+                d=Bare(Figure(bar, "mm", "up")),
+                s=Bare(Figure(min(holes), "mm", "down")),
+            )
+        )
+    return notes
+
+
+def _centre_hole(setup: Setup, part: PartFigures, held: End) -> float:
+    """Diameter [mm] at the face of what a live centre stands in: the hole drilled for it, else the part's bore."""
+    if setup.hold.centre_hole_mm is not None:
+        return setup.hold.centre_hole_mm
+    return part.body.bore_at(part.length_mm if held == "a" else 0.0)
+
+
+def _recess(asked: Asked, grip: Grip) -> tuple[float, float]:
+    """(radius, depth) [mm] of the recess behind the part: as wide as the widest bore of this side, with room."""
+    deep = asked.setup.jaws.recess_mm
+    if deep is None or grip.side == "id":
+        return 0.0, 0.0
+    bores = [c.to_diameter_mm or 0.0 for c in asked.setup.cuts if c.kind in ("bore", "drill")]
+    return max(bores, default=0.0) / 2 + RECESS_BESIDE * asked.rules.clearance_mm, deep
+
+
+def _stick_out(asked: Asked, part: PartFigures) -> float:
+    """How far a bar stands out of the jaws [mm]: as entered, else part, face stock, kerf and a little."""
+    entered = asked.setup.hold.stick_out_mm
+    if entered is not None:
+        return entered
+    stock = part.stock
+    kerf = width_for(stock.diameter_mm or 0.0) or WIDEST_KERF_MM
+    for cut in asked.setup.cuts:
+        if cut.kind == "part":
+            tool = asked.shelf.tools.tool(cut.tool) if cut.tool else None
+            width = tool.edge.width_mm if tool is not None and isinstance(tool.edge, GrooveInsert) else cut.width_mm
+            kerf = width or kerf
+    return part.length_mm + part.face_stock_mm + kerf + BEHIND_MM
+
+
 @dataclass(frozen=True)
 class Beside:
     """What else is bored into the same jaws: the hold in the outer pocket, where this one sits in the inner pocket;
@@ -307,14 +435,16 @@ def solve_hold(asked: Asked, beside: Beside = ALONE) -> HoldFigures:
     part, sides, outer = asked.need(PART), asked.need(SIDES), beside.outer
     grip = grip_of(document, sides, index)
     chuck, blank, height = _chosen(at, setup, asked.taken, part)
-    work_length = part.length_mm + (2 if index == 0 and not grip.finished else 1) * part.face_stock_mm
+    stick_out = _stick_out(asked, part) if is_bar_work(document, index) else None
+    raw = part.face_stock_mm if index == 0 and not grip.finished and stick_out is None else 0.0
+    length, work_length = part.length_mm + raw, part.length_mm + raw + part.face_stock_mm
     mount = _mount(at, setup, chuck, blank, beside.smallest or grip)
     face, wrap = _faces(mount, blank, grip)
     if beside.smallest is not None and mount is not None and beside.smallest is not grip:
         _, wrap = _faces(None, replace(blank, face_radius_mm=face), grip)
     mouth = outer.pocket.bore_depth_mm if outer else 0.0
     usable = height - blank.bolt_head_mm
-    pocket = _pocket(asked, grip, Room(usable - mouth, work_length, face))
+    pocket = _pocket(asked, grip, Room(usable - mouth, work_length, face, stick_out))
     held = min(grip.plain_mm, pocket.bore_depth_mm) - grip.offset_mm
     w = Working()
     grip_height = w.step(
@@ -339,7 +469,7 @@ def solve_hold(asked: Asked, beside: Beside = ALONE) -> HoldFigures:
         k_m=part.material.friction_multiplier,
     )
     notes = [n for n in pocket.notes if n.code not in JAW_NOTES]
-    if setup.hold.seat == "none":
+    if setup.hold.seat == "none" or stick_out is not None:
         notes.append(
             Note("caution", "not-seated", "Nothing carries the axial force but grip: it counts against slipping.")
         )
@@ -363,13 +493,38 @@ def solve_hold(asked: Asked, beside: Beside = ALONE) -> HoldFigures:
         held_mm=held,
         work_length_mm=work_length,
         grip_height_mm=grip_height,
+        length_mm=length,
+        face_stock_mm=part.face_stock_mm,
+        beyond_mm=stick_out - part.face_stock_mm
+        if stick_out is not None
+        else length - (grip.plain_mm if setup.hold.seat == "face" else pocket.bore_depth_mm),
+        stick_out_mm=stick_out,
+        recess_mm=_recess(asked, grip),
+        centre_mm=_centre_hole(setup, part, sides.held_end(index)) if setup.hold.live_centre else 0.0,
         surfaces=pair,
         friction=friction,
         height_steps=tuple(w.steps),
         friction_steps=tuple(f.steps),
         notes=tuple(notes),
     )
-    return replace(made, notes=(*notes, *_bore_in_bore(made, document, part))) if outer else made
+    notes += _slender(made, setup)
+    notes += _room_notes(made, part, asked)
+    radius, deep = made.recess_mm
+    if deep > 0 and radius > pocket.bore_diameter_mm / 2 - LEAST_SEAT_MM:
+        words = (
+            "The recess of Ø{d} leaves no floor to sit on: seat the part on something else, or bore it on another side."
+        )
+        notes.append(Note("stop", "no-floor-left", words, d=Bare(Figure(2 * radius, "mm"))))
+    if deep > 0 and deep > pocket.floor_mm - setup.jaws.floor_min_mm + 1e-9:
+        words = "With a recess of {x} too little floor is left above the bolt heads: {m} at most."
+        most = Figure(max(0.0, pocket.floor_mm - setup.jaws.floor_min_mm), "mm", "down")
+        notes.append(Note("stop", "recess-too-deep", words, x=Figure(deep, "mm"), m=most))
+    if setup.hold.live_centre and made.centre_mm <= 0:
+        words = "A live centre needs a hole to stand in: drill one before this side, and give its diameter."
+        notes.append(Note("stop", "no-centre-hole", words))
+    if outer:
+        notes += _bore_in_bore(made, document, part)
+    return replace(made, notes=tuple(notes))
 
 
 def _in_two_pockets(asked: Asked) -> dict[int, HoldFigures]:

@@ -8,6 +8,7 @@ from calc.plan.comparing import blanks_table
 from calc.plan.force.real_contact import contact_table
 from calc.plan.force.solve import FORCE
 from calc.plan.hold.drawn import layers
+from calc.plan.hold.helps import hold_helps
 from calc.plan.hold.show import show
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
@@ -43,6 +44,7 @@ HOLD_STOP = StopKind(
     "Hold",
     "How it is held",
     show,
+    helps=hold_helps,
     tables=blanks_table,
     layers=layers,
     headlines=(Headline("bore", "bore", "mm", "near", _bore), Headline("depth", "deep", "mm", "near", _depth)),

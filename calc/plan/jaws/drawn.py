@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from functools import partial
 
-from calc.plan.hold.drawn import BORING, Stations, stations
+from calc.plan.hold.drawn import BORING
 from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.stand import Stations, stations
 from calc.plan.jaws.contact import contact_scale, contact_view
 from calc.plan.jaws.front import front
 from calc.plan.jaws.program import boring_of
@@ -34,16 +35,10 @@ def _keep_out(view: View, hold: HoldFigures, at: Stations) -> list[Shape]:
             at.top + RING_GAP_MM, ring.inner_mm / 2, at.top + RING_GAP_MM + RING_THICK_MM, ring.outer_mm / 2
         )
         return [Shape("ring", "keepout", box, facts=("backing",), stops=BORING)]
-    if backing.choice == "plug":
-        room = hold.pocket.bore_diameter_mm - 1e-9
-        plug = max((p for p in shelf.plugs if p.diameter_mm <= room), key=lambda p: p.diameter_mm, default=None)
-        if plug is None:
-            return []
+    if backing.plug_mm is not None:
         low = at.floor - min(8.0, max(2.0, at.floor - at.base))
         return [
-            Shape(
-                "plug", "keepout", rectangle(low, 0, at.floor, plug.diameter_mm / 2), facts=("backing",), stops=BORING
-            )
+            Shape("plug", "keepout", rectangle(low, 0, at.floor, backing.plug_mm / 2), facts=("backing",), stops=BORING)
         ]
     return []
 
@@ -72,7 +67,7 @@ def layers(view: View, standing: Standing) -> Iterator[Layer]:
     hold = view[HOLD]
     if hold is None:
         return
-    at, boring = stations(view), boring_of(view)
+    at, boring = stations(hold), boring_of(view)
     path = _path(boring, at) if boring else []
     yield Layer(4, (*_keep_out(view, hold, at), *path))
 

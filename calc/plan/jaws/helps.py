@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Figures
@@ -9,6 +11,19 @@ from calc.plan.stop import Help
 from calc.plan.trying import LENGTH_STEP_MM, MOST, Idea, floor_to, other_blanks, with_idea
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
+
+POSITIONS = (0.4, 0.3, 0.2)  # in the stroke, 0 open
+
+
+def _farther_in(view: View) -> Iterator[Idea]:
+    """More travel left to close, where the jaws do not reach what they are bored against."""
+    jaws, position = view[JAWS], view.setup.jaws.position
+    if jaws is None or not any(n.code == "nothing-to-close-on" for n in jaws.notes):
+        return
+    for share in POSITIONS:
+        if share < position:
+            label = Sentence("Grip at {p} of the stroke", p=Figure(100 * share, "%", places=(0, 0)))
+            yield Idea(label, f"{view.jaws_at}.jaws.position", share)
 
 
 def jaws_helps(view: View) -> tuple[Help, ...]:
@@ -22,6 +37,7 @@ def jaws_helps(view: View) -> tuple[Help, ...]:
         trials.insert(
             0, (Idea(Sentence("Grip {d} deep", d=Figure(shallow, "mm")), f"{view.at}.hold.depth_mm", shallow), None)
         )
+    trials = [*((idea, None) for idea in _farther_in(view)), *trials]
     helps = []
     for idea, known in trials:
         tried = known or with_idea(view, idea)

@@ -32,6 +32,16 @@ class Jaws(Checked):
     tooth: Annotated[int | None, terms.TOOTH] = None
     position: Annotated[float, terms.BORED_AT] = 0.5
     cleanup_mm: Annotated[float, terms.CLEANUP] = 1.0
+    recess_mm: Annotated[
+        float | None,
+        Quantity(
+            "Recess behind the part",
+            "mm",
+            "Deep, in the pocket's floor, for a tool that leaves the bore; empty: none",
+            above=0,
+            high=100,
+        ),
+    ] = None
     ring_clearance_mm: Annotated[
         float, Quantity("Clearance to the ring", "mm", "Boring tool to ring or plug, per side", low=0, high=50)
     ] = 3.0

@@ -42,7 +42,11 @@ def _pocket_facts(view: View) -> list[Fact]:
             "depth",
             "Deep",
             Amount(pocket.bore_depth_mm, "mm"),
-            Sentence("a third of the part is {third}", third=Figure(pocket.step("t/L").values["L"] / 3, "mm", "up")),
+            Sentence("bored; {l} of it holds, the rest clears the part's end", l=Figure(hold.held_mm, "mm", "down"))
+            if view.setup.hold.seat == "face"
+            else Sentence(
+                "a third of the part is {third}", third=Figure(pocket.step("t/L").values["L"] / 3, "mm", "up")
+            ),
             group=POCKET,
         ),
         computed("floor", "Floor left", Amount(pocket.floor_mm, "mm", "down"), "above the bolt heads", group=POCKET),

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from calc.plan.hold.drawn import pockets
 from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.stand import pockets
 from calc.plan.jaws.inputs import Jaws
 from calc.plan.jaws.solve import JAWS, JawsFigures
 from calc.plan.part.solve import PART
@@ -46,6 +46,12 @@ def _limit(hold: HoldFigures, jaws: JawsFigures, machine: Machine) -> float | No
     return most if backing.bore_max_rpm is None else min(most, backing.bore_max_rpm)
 
 
+def _recess(hold: HoldFigures) -> tuple[Pocket, ...]:
+    """The recess behind the part, bored like a last pocket without groove or taper."""
+    radius, deep = hold.recess_mm
+    return (Pocket(2 * radius, deep, 0.0, 0.0),) if deep > 0 and radius > hold.face_radius_mm else ()
+
+
 def boring_of(view: View) -> Boring | None:
     """What would be bored, both pockets where two sides share one set; None while there are no figures."""
     hold, jaws, part = view[HOLD], view[JAWS], view[PART]
@@ -60,12 +66,15 @@ def boring_of(view: View) -> Boring | None:
         pockets=tuple(
             Pocket(p.bore_diameter_mm, p.bore_depth_mm, p.groove_width_mm, p.groove_depth_mm, tapers.get(id(p), 0.0))
             for p in pockets(hold)
-        ),
+        )
+        + _recess(hold),
         start_mm=hold.pocket.start_diameter_mm,
         depth_of_cut_mm=facts.boring_depth_mm,
         feed_mm_rev=facts.boring_feed_mm_rev,
         speed_m_min=facts.boring_speed_m_min,
         limit_rpm=_limit(hold, jaws, part.machine) or 1.0,
+        plug_mm=jaws.backing.plug_mm if jaws.backing else None,
+        clear_mm=facts.ring_clearance_mm,
     )
 
 
@@ -80,6 +89,8 @@ def jaw_program(view: View, stop: Stop) -> JawProgram:
         reasons.append(Sentence("This stop is stopped: {line}", line=stopped))
     if _limit(hold, jaws, part.machine) is None:
         reasons.append(Sentence("What the jaws close on while they are bored is not settled, so no speed is known."))
+    if boring.plug_mm is not None and boring.floor_to_mm >= min(p.diameter_mm for p in boring.pockets):
+        reasons.append(Sentence("The floor cannot be faced: the plug stands in the way of it."))
     if jaws.keep is not None and jaws.keep.verdict == "refit":
         reasons.append(Sentence("This set is refitted without cutting."))
     reasons += _asked(view.setup.jaws, part.machine)

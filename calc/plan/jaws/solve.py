@@ -10,7 +10,7 @@ from calc.jaws.backing import BoringPlug, BoringRing, JawBackingInput, JawBackin
 from calc.jaws.keep import Keep, SetState, Wanted, keep_or_recut
 from calc.jaws.mass import JawMassInput, JawMassResult, jaw_mass
 from calc.jaws.recut import JawRecutInput, JawRecutResult, jaw_recut
-from calc.jaws.stroke import JawStrokeInput, JawStrokeResult, jaw_stroke
+from calc.jaws.stroke import TO_GRIP_MM, JawStrokeInput, JawStrokeResult, jaw_stroke
 from calc.jaws.taper import JawTaperInput, JawTaperResult, jaw_taper
 from calc.plan.chuck_condition import condition_of, known_of
 from calc.plan.document import Setup
@@ -110,6 +110,19 @@ def _stroke(at: str, setup: Setup, hold: HoldFigures) -> JawStrokeResult:
         )
 
 
+def least_plug(setup: Setup, hold: HoldFigures) -> float:
+    """The smallest plug [mm] that the jaws reach with metal to spare for its seat; 0 inside.
+
+    The part later closes where the plug did: the travel that its spread needs is left.
+    """
+    if hold.side == "id":
+        return 0.0
+    left = hold.chuck.jaw_stroke_mm * (1 - setup.jaws.position)
+    spread = hold.grip.diameter_mm - hold.grip.smallest_mm
+    usable = max(0.0, left - (spread + TO_GRIP_MM) / 2)
+    return max(0.0, 2 * (hold.face_radius_mm - usable) + 2 * setup.jaws.cleanup_mm)
+
+
 def _backing(asked: Asked, hold: HoldFigures, rules: Rules) -> JawBackingResult | None:
     at, setup, shelf = asked.at, asked.setup, asked.taken
     pressure = setup.force.pressure_bar
@@ -118,9 +131,9 @@ def _backing(asked: Asked, hold: HoldFigures, rules: Rules) -> JawBackingResult 
     widest = max(p.bore_diameter_mm for p in (hold.pocket, hold.other) if p)
     clearance = setup.jaws.ring_clearance_mm
     room = widest - 2 * clearance
-    plugs = sorted((p.diameter_mm for p in shelf.plugs if p.diameter_mm <= room), reverse=True) or [
-        p.diameter_mm for p in shelf.plugs
-    ]
+    least = least_plug(setup, hold)
+    sizes = sorted((p.diameter_mm for p in shelf.plugs), reverse=True)
+    plugs = [d for d in sizes if least <= d <= room] or [d for d in sizes if d <= room] or sizes
     with naming({"tool_clearance_mm": f"{at}.jaws.ring_clearance_mm", "pressure_bar": f"{at}.force.pressure_bar"}):
         return jaw_backing(
             JawBackingInput(
@@ -130,6 +143,7 @@ def _backing(asked: Asked, hold: HoldFigures, rules: Rules) -> JawBackingResult 
                 tool_clearance_mm=clearance,
                 prefer=rules.jaw_boring,
                 rings=tuple(BoringRing(r.name, r.inner_mm, r.outer_mm, r.max_bar, r.max_rpm) for r in shelf.rings),
+                least_plug_mm=least,
                 plug=BoringPlug(plugs[0]) if plugs and hold.side == "od" else None,
             )
         )

@@ -16,6 +16,7 @@ from calc.working import Step, Working, typical
 SECOND_COUNTS = 0.65  # typical: the second side is held on finished metal and decides more
 SCORE = typical("30 for length, 25 diameter, 20 finish, 15 stiffness, 10 access; the second side counts 65 %")
 POCKETS_APART_MM = 2.0  # on diameter: nearer than this one pocket does for both
+BAR_MM = 300.0  # of a bar: longer than any jaws are high
 CLEAR_MM = 1.0  # the tool stops this far before the jaws
 STOCK_GRIPS = ("stock", "stock:bore")  # outside and inside
 NO_STOCK = Sentence("give the stock's diameter at Part")
@@ -63,6 +64,11 @@ def end_name(document: Document, end: End) -> str:
     return f"{(steps[0] if end == 'a' else steps[-1]).name.lower()} end"
 
 
+def is_bar_work(document: Document, index: int) -> bool:
+    """A set-up works the end of a bar: it is gripped behind the part, which is parted off."""
+    return index == 0 and document.part.stock.form == "bar" and document.setups[0].hold.grip in ("", "stock")
+
+
 def made_first(part: PartFigures, first: End) -> tuple[set[int], float]:
     """(outside steps finished in the first side, how far from its end they reach [mm])."""
     order = part.body.outside if first == "a" else tuple(reversed(part.body.outside))
@@ -91,6 +97,8 @@ def _stock_grips(part: PartFigures, first: End, rule: str) -> list[Grip]:
     plain = part.length_mm - reach + part.face_stock_mm - CLEAR_MM
     if len(part.body.outside) == 1:
         plain = part.length_mm * THIRD + part.face_stock_mm  # a plain part is turned as far as the jaws let it
+    if stock.form == "bar":
+        plain = BAR_MM  # it is gripped behind the part
     found = []
     for side, d in (("od", stock.diameter_mm), ("id", stock.bore_mm)):
         if d is None or stock.diameter_mm is None:
@@ -102,7 +110,9 @@ def _stock_grips(part: PartFigures, first: End, rule: str) -> list[Grip]:
                 Sentence("raw stock, {s}", s={"rough": "rough", "drawn": "drawn", "turned": "turned"}[stock.surface])
             ),
             Reason(
-                Sentence(
+                Sentence("a bar, gripped behind the part")
+                if stock.form == "bar"
+                else Sentence(
                     "{x} long" if long else "{x} long, under a third of the part",
                     x=Figure(max(0.0, plain), "mm", "down"),
                 ),

@@ -48,7 +48,16 @@ def test_cheapest_and_fastest_by_hand():
 
 @given(st.floats(20, 400), st.floats(1.01, 2))
 def test_faster_never_lasts_longer(speed, times):
-    assert life(speed_m_min=speed * times).life_min < life(speed_m_min=speed).life_min
+    slow, fast = life(speed_m_min=speed).life_min, life(speed_m_min=speed * times).life_min
+    assert fast < slow or fast == slow == 60.0  # an hour is the most that is counted
+
+
+def test_no_life_over_an_hour_is_counted():
+    # 15·(200/100)^4 = 240 min by the law
+    found = life(speed_m_min=100)
+    assert found.life_min == 60.0
+    assert "life-counted" in {n.code for n in found.notes}
+    assert life(speed_m_min=200).life_min == 15.0
 
 
 @given(st.floats(0.5, 5), st.floats(0.5, 60), st.floats(0.5, 10))

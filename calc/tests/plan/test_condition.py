@@ -68,4 +68,4 @@ def test_transmission_counts_only_with_the_jaws_it_was_measured_with():
     assert mine is None or mine.transmission == 0.8
     if mine is not None:
         # Only 0.8 of the pull reaches the grip: the cap is 1/√0.8 of what it would be.
-        assert mine.limit.grip_limited_rpm == pytest.approx(other.limit.grip_limited_rpm / 0.8**0.5)
+        assert mine.lowest.limit.grip_limited_rpm == pytest.approx(other.lowest.limit.grip_limited_rpm / 0.8**0.5)

@@ -15,9 +15,9 @@ from calc.tests.plans import PIE, STEEL, codes, drawn, helps, ring_inputs, ring_
 
 def test_inside_grip_gains_with_speed_and_the_gain_is_not_credited():
     force = ring_plan(PIE).figures[0][FORCE]
-    assert force.at_top.grip_n > force.grip.grip_n
-    assert force.held == pytest.approx(force.grip.grip_n / (force.demand.required_grip_n / 2))
-    assert force.wall.given.total_grip_n == force.at_top.grip_n  # the wall is held against the highest grip
+    assert force.fastest.at_top.grip_n > force.grip.grip_n
+    assert force.worst.held == pytest.approx(force.grip.grip_n / (force.asked.nominal.required_grip_n / 2))
+    assert force.wall.given.total_grip_n == force.fastest.at_top.grip_n  # the wall is held against the highest grip
     chart = drawn(ring_plan(PIE), "chart").curves[0].points
     assert chart[-1][1] > chart[0][1]
 
@@ -26,11 +26,11 @@ def test_inside_the_cap_is_where_the_gain_reaches_what_the_wall_stands():
     force = ring_plan(PIE).figures[0][FORCE]
     limit, moment = force.wall.limit_n, sum(p.mass_kg * p.radius_mm for p in force.stack) / 1000
     by_hand = 60 / (2 * math.pi) * math.sqrt((limit - force.grip.grip_n) / (3 * moment))
-    assert (force.limit.capped_by, force.limit.speed_cap_rpm) == ("wall", pytest.approx(by_hand))
+    assert (force.lowest.limit.capped_by, force.cap_rpm) == ("wall", pytest.approx(by_hand))
     faster = ring_plan(PIE, setups__s1__clamp_rpm=2000.0, setups__s1__cuts__c1__rpm=by_hand + 1)
     assert "over-cap" in codes(faster, "force")
     solid = ring_plan(PIE, setups__s1__cuts__c1__to_diameter_mm=168.5).figures[0][FORCE]
-    assert solid.limit.capped_by != "wall"  # nothing is finished here
+    assert solid.lowest.limit.capped_by != "wall"  # nothing is finished here
 
 
 def test_regular_jaws_stop_at_the_wall_where_pie_jaws_do_not():

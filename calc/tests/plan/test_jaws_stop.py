@@ -41,7 +41,9 @@ def test_rings_and_plug_of_the_shelf_are_asked_in_order():
 
     assert backing(rings=(RING,)).ring == "Ring B"
     small = Ring("s", "Small", 80, 120, 6, 800)
-    assert backing(rings=(small,), plugs=(Plug("p", "Plug", 60),)).choice == "plug"
+    assert backing(rings=(small,), plugs=(Plug("p", "Plug", 60), Plug("q", "Plug", 70))).plug_mm == 70
+    # The jaws are mounted at 35 and half of their stroke is left: less than Ø67 is not reached.
+    assert backing(rings=(small,), plugs=(Plug("p", "Plug", 60),)).choice is None
     assert backing() is None
 
 

@@ -70,8 +70,8 @@ def with_cut(cut, **more):
 def test_each_is_a_load_beside_the_others_and_drawn(cut):
     result = with_cut(cut)
     force = result.figures[0][FORCE]
-    assert force.demand.cuts[-1].name == cut.name
-    assert force.demand.cuts[-1].required_n > 0
+    assert force.asked.nominal.cuts[-1].name == cut.name
+    assert force.asked.nominal.cuts[-1].required_n > 0
     labels = {f.label for f in result.stop("cuts").facts if f.group == "c3"}
     assert "Depth per side" not in labels
     region = next(s for s in drawn(result, "section").shapes if s.name == "cut-c3")
@@ -79,8 +79,8 @@ def test_each_is_a_load_beside_the_others_and_drawn(cut):
 
 
 def test_a_drill_that_nothing_seats_asks_more_and_pushes_nowhere_across():
-    seated = with_cut(DRILL).figures[0][FORCE].demand.cuts[-1]
-    loose = with_cut(DRILL, setups__s1__hold__seat="none").figures[0][FORCE].demand.cuts[-1]
+    seated = with_cut(DRILL).figures[0][FORCE].asked.nominal.cuts[-1]
+    loose = with_cut(DRILL, setups__s1__hold__seat="none").figures[0][FORCE].asked.nominal.cuts[-1]
     assert loose.slip_n > 2 * seated.slip_n
 
 

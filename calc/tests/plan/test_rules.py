@@ -28,8 +28,8 @@ def force(result):
 
 def test_safety_scales_the_demand_and_nothing_else():
     base, more = force(plan()), force(plan(rules__safety=3.0))
-    assert more.demand.required_grip_n == pytest.approx(1.5 * base.demand.required_grip_n)
-    assert more.held == pytest.approx(base.held)
+    assert more.asked.nominal.required_grip_n == pytest.approx(1.5 * base.asked.nominal.required_grip_n)
+    assert more.worst.held == pytest.approx(base.worst.held)
 
 
 def test_a_heavier_worn_edge_asks_more_of_grip_and_spindle():
@@ -44,7 +44,7 @@ def test_friction_conditions_and_the_corner_are_rules():
     assert half.grip.grip_n == pytest.approx(force(plan()).grip.grip_n / 2)
     none = {f"rules__corner_{n}_pct": 0.0 for n in ("friction", "condition", "force")}
     level = force(plan(**none))
-    assert level.held_corner == pytest.approx(level.held)
+    assert level.weakest.held_corner == pytest.approx(level.worst.held)
 
 
 @pytest.mark.parametrize(("rule", "bored"), [("nominal", 122.0), ("middle", 122.2), ("largest", 123.0)])
@@ -105,7 +105,7 @@ def test_the_jaws_are_bored_on_a_plug_where_the_house_rule_says_so():
     shelf = replace(
         SHELF,
         setups=(
-            replace(SHELF.setups[0], rings=(Ring("b", "Ring B", 95, 140, 6, 750),), plugs=(Plug("p", "Plug", 60),)),
+            replace(SHELF.setups[0], rings=(Ring("b", "Ring B", 95, 140, 6, 750),), plugs=(Plug("p", "Plug", 70),)),
         ),
     )
     ring, plug = (plan(shelf, rules__jaw_boring=school).figures[0][JAWS].backing for school in ("ring", "plug"))

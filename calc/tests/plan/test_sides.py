@@ -89,12 +89,13 @@ def two_sided(**more):
         hold=Hold(grip="stock", depth_mm=12.0),
         force=Force(pressure_bar=20.0, condition="today"),
         clamp_rpm=500.0,
-        cuts=(PlannedCut("Rough", "turn", 122.0, 85.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),),
+        cuts=(PlannedCut("Spigot", "turn", 122.0, 84.0, speed_m_min=100.0, feed_mm_rev=0.2, depth_mm=1.5),),
         id="s1",
     )
     cuts = tuple(replace(c, id="") for c in DOCUMENT.setups[0].cuts)
     second = replace(DOCUMENT.setups[0], hold=Hold(grip="outside:o1", depth_mm=20.0), cuts=cuts, id="s2")
-    document = replace(DOCUMENT, setups=(first, second), sides=Sides("a", True))
+    tube = replace(DOCUMENT.part, stock=Stock(diameter_mm=122.0, bore_mm=52.0))
+    document = replace(DOCUMENT, part=tube, setups=(first, second), sides=Sides("a", True))
     for path, value in more.items():
         document = replaced(document, path.replace("__", "."), value)
     tall = replace(TALL, face_radius_mm=20.0)

@@ -180,3 +180,79 @@ def test_wrong_drawings_get_a_sentence(text: str, says: str) -> None:
 def test_a_file_of_fifty_megabytes_is_refused_at_once() -> None:
     with pytest.raises(CalcError, match="too large"):
         read_drawing("0\n" * 25_000_000)
+
+
+STEPPED = [(0.0, 0.0), (0.0, 10.0), (20.0, 10.0), (20.0, 20.0), (50.0, 20.0), (50.0, 0.0)]
+
+
+def outside_of(text: str, **asked: Any) -> list[tuple[float, float]]:
+    found = read_drawing(text, **asked)
+    assert isinstance(found, DrawnProfile)
+    return [(s.diameter_mm, s.length_mm) for s in found.outside]
+
+
+def stepped(scale: float = 1.0, **attributes: Any) -> Any:
+    def add(space: Any, _: Any) -> None:
+        points = [(x * scale, y * abs(scale)) for x, y in STEPPED]
+        space.add_lwpolyline(points, close=True, dxfattribs=attributes)
+
+    return add
+
+
+@pytest.mark.parametrize(("unit", "scale"), [(4, 1.0), (5, 0.1), (6, 0.001)])
+def test_millimetres_centimetres_and_metres_are_read_as_such(unit: int, scale: float) -> None:
+    assert outside_of(drawn(stepped(scale), unit)) == [(pytest.approx(20), pytest.approx(20)), (40, pytest.approx(30))]
+
+
+def test_a_unit_that_no_part_is_drawn_in_is_named() -> None:
+    with pytest.raises(CalcError, match="The drawing is in feet"):
+        read_drawing(drawn(stepped(), 2))
+
+
+def test_what_is_drawn_mirrored_is_read_as_it_is_seen() -> None:
+    # Its extrusion points away: x runs the other way, and an arc turns the other way.
+    assert outside_of(drawn(stepped(-1.0, extrusion=(0, 0, -1)))) == [(20.0, 20.0), (40.0, 30.0)]
+
+    def quarter(mirrored: bool) -> Any:
+        def add(space: Any, _: Any) -> None:
+            for a, b in (((0, 0), (0, 8)), ((2, 10), (20, 10)), ((20, 10), (20, 0)), ((20, 0), (0, 0))):
+                space.add_line(a, b)
+            if mirrored:
+                space.add_arc((-2, 8), 2, 0, 90, dxfattribs={"extrusion": (0, 0, -1)})
+            else:
+                space.add_arc((2, 8), 2, 90, 180)
+
+        return add
+
+    plain, seen = (read_drawing(drawn(quarter(m))) for m in (False, True))
+    assert isinstance(plain, DrawnProfile) and isinstance(seen, DrawnProfile)
+    assert plain.outside == seen.outside
+    assert seen.outside[0].round_mm == pytest.approx(2.0)
+
+
+def test_what_is_tilted_is_refused() -> None:
+    with pytest.raises(CalcError, match="tilted out of the drawing's plane"):
+        read_drawing(drawn(stepped(1.0, extrusion=(0, 1, 0))))
+
+
+def test_an_outline_with_a_gap_is_no_open_outside() -> None:
+    def add(space: Any, _: Any) -> None:
+        for a, b in itertools.pairwise([*STEPPED, STEPPED[0]]):
+            space.add_line(a, (49.5, 20.0) if b == (50.0, 20.0) else b)
+
+    with pytest.raises(CalcError, match=r"gap at .*0\.500"):
+        read_drawing(drawn(add))
+
+
+def test_an_entity_that_nobody_knows_is_named() -> None:
+    strange = "ENTITIES\n  0\nFOOBAR\n  5\nABC\n100\nAcDbEntity\n  8\n0\n 10\n1.0\n 20\n2.0\n 30\n0.0\n"
+    text = drawn(stepped()).replace("ENTITIES\n", strange, 1)
+    with pytest.raises(CalcError, match="There is a FOOBAR"):
+        read_drawing(text)
+
+
+@pytest.mark.parametrize("text", [drawn(lines(SQUARE), unit=6), drawn(lines(SQUARE)).replace("$INSUNITS", "$NOTHING")])
+def test_a_unit_that_nobody_chose_is_asked(text: str) -> None:
+    """Metres are what drawing programs write unasked; a file that says nothing says nothing."""
+    assert read_drawing(text) == Question((), ("mm", "in"))
+    assert sizes(profile(text, unit="mm").outside) == [(40, 30), (60, 10)]

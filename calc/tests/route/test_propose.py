@@ -39,7 +39,7 @@ def bush(**more):
     document = plan(outside, (TurnedStep("Bore", 14.0, fit="H7", ra_um=1.6),), 36.0, **more)
     return replace(
         document,
-        part=replace(document.part, stock=BAR, face_stock_mm=0.0),
+        part=replace(document.part, stock=BAR, face_stock_mm=0.5),
         setups=(replace(document.setups[0], hold=Hold(grip="stock", depth_mm=16.0, seat="none")),),
     )
 
@@ -47,17 +47,30 @@ def bush(**more):
 def test_a_shaft_end_is_faced_roughed_and_finished():
     kinds = [(c.kind, c.stage) for c in cuts_of(plan())]
     # The body is the jaws' and the other side's: its largest step is not made here.
-    assert kinds == [("face", "both"), ("turn", "rough"), ("turn", "finish")]
-    face, rough, finish = cuts_of(plan())
+    # Nineteen millimetres a side are roughed in two cuts: the inner one may go deeper.
+    assert kinds == [("face", "both"), ("turn", "rough"), ("turn", "rough"), ("turn", "finish")]
+    face, first, rough, finish = cuts_of(plan())
+    assert (first.from_diameter_mm, first.to_diameter_mm, first.name) == (90.0, 70.5, "Rough Pin, to Ø70.5")
     assert (face.from_diameter_mm, face.to_diameter_mm, face.depth_mm) == (90.0, 0.0, 2.0)
-    assert (rough.from_diameter_mm, rough.to_diameter_mm, rough.length_mm) == (90.0, 51.0, 30.0)
-    assert rough.depth_mm == pytest.approx(1.95)  # 19.5 a side in ten equal passes
+    assert (rough.from_diameter_mm, rough.to_diameter_mm, rough.length_mm) == (70.5, 51.0, 30.0)
+    assert rough.depth_mm == pytest.approx(1.95)  # 9.75 a side in five equal passes
     assert (finish.from_diameter_mm, finish.to_diameter_mm, finish.depth_mm) == (51.0, 50.0, 0.5)
 
 
 def test_a_bush_from_bar_is_made_whole_and_parted_off():
     cuts = cuts_of(bush())
-    assert [c.kind for c in cuts] == ["face", "turn", "turn", "turn", "drill", "bore", "groove", "thread", "part"]
+    assert [c.kind for c in cuts] == [
+        "face",
+        "turn",
+        "turn",
+        "turn",
+        "drill",
+        "bore",
+        "bore",
+        "groove",
+        "thread",
+        "part",
+    ]
     groove, thread, part = cuts[-3:]
     assert (groove.from_diameter_mm, groove.to_diameter_mm, groove.width_mm, groove.start_mm) == (24.0, 21.6, 3.0, 16.0)
     assert (thread.feed_mm_rev, thread.length_mm, thread.thread) == (1.5, 14.0, "M24x1.5-6g")
@@ -90,10 +103,11 @@ def test_the_other_school_threads_before_it_grooves():
 def test_the_drill_leaves_the_bar_something_and_the_bar_begins_there():
     cuts = cuts_of(bush())
     drill = next(c for c in cuts if c.kind == "drill")
-    bore = next(c for c in cuts if c.kind == "bore")
+    even, bore = (c for c in cuts if c.kind == "bore")
     assert drill.to_diameter_mm == 13.0
-    assert bore.from_diameter_mm == 13.0
-    assert (bore.to_diameter_mm, bore.stage) == (14.0, "finish")
+    # 18 µm of tolerance after a drill: two equal passes.
+    assert (even.from_diameter_mm, even.to_diameter_mm, even.depth_mm) == (13.0, 13.5, 0.25)
+    assert (bore.from_diameter_mm, bore.to_diameter_mm, bore.stage) == (13.5, 14.0, "finish")
 
 
 def test_a_rough_bore_where_much_is_left():

@@ -2,6 +2,7 @@
 
 import itertools
 import math
+import random
 from dataclasses import replace
 
 import pytest
@@ -9,13 +10,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from calc.errors import CalcError
+from calc.plan.cuts.edge import speed_window
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import FORCE
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
 from calc.settle.operation import keeps_all, settle_operation, with_cut
 from calc.settle.setup import settle_setup
-from calc.tests.route_shop import plan, proposed, shelf
+from calc.tests.route_shop import STEEL, plan, proposed, shelf
 
 FIGURES = ("feed_mm_rev", "depth_mm", "speed_m_min")
 
@@ -50,7 +52,7 @@ def test_the_same_question_has_the_same_answer():
     assert str(one.words) == str(two.words)
 
 
-@pytest.mark.parametrize("index", [0, 1, 2])
+@pytest.mark.parametrize("index", [0, 1, 2, 3])
 def test_a_plain_search_does_not_beat_it(index):
     document, taken = ready()
     found = settle_operation(document, taken, 0, f"c{index + 1}")
@@ -78,9 +80,55 @@ def test_a_plain_search_does_not_beat_it(index):
         one = figures[CUTS].cuts[index]
         tool = one.tool.edge
         inside = tool.depth_min <= depth <= tool.depth_max and depth >= one.planned.corner_radius_mm
-        if inside and one.consulted.life.life_min >= 15 and keeps_all(figures, f"c{index + 1}"):
+        if inside and one.consulted.life.life_min >= 5 and keeps_all(figures, f"c{index + 1}"):
             best = min(best, one.minutes)
     assert found.minutes <= best * (1 + 1e-9)
+
+
+def test_no_plain_search_on_random_set_ups_beats_it_by_more_than_a_hundredth():
+    """Feed, depth, speed and clamp by themselves on a coarse grid, each put to the whole plan, edge changes counted."""
+    chance = random.Random(12)
+    for _ in range(3):
+        size, long = chance.uniform(30, 80), chance.uniform(15, 45)
+        steps = (
+            TurnedStep("Pin", round(size, 1), round(long, 1), fit="h7", ra_um=chance.choice([1.6, 3.2]), corner_mm=0.8),
+            TurnedStep("Body", round(size, 1) + 12, 40.0),
+        )
+        taken = shelf()
+        document = settle_setup(proposed(plan(steps, stock=round(size, 1) + 16), taken), taken, 0).document
+        for one in solve(document, taken)[CUTS].cuts:
+            ours = counted(one)
+            for _ in range(40):
+                feed = chance.choice([0.08, 0.1, 0.12, 0.14, 0.16, 0.2, 0.25, 0.3, 0.4, 0.5])
+                passes, speed = chance.randint(1, 12), chance.choice([180.0, 220.0, 260.0, 300.0, 320.0])
+                stock = one.planned.depth_mm * one.passes
+                depth = math.ceil(stock / passes * 1000 - 1e-6) / 1000
+                clamp = one.planned.clamp_rpm * chance.choice([1.0, 1.02, 1.1])
+                figures = {"feed_mm_rev": feed, "depth_mm": depth, "speed_m_min": speed, "clamp_rpm": clamp}
+                try:
+                    figures = solve(with_cut(document, 0, one.id, figures), taken)
+                except CalcError:
+                    continue
+                found = next(c for c in figures[CUTS].cuts if c.id == one.id)
+                if keeps_all(figures, one.id) and breaks_its_chip(found):
+                    assert counted(found) >= ours * 0.99
+
+
+def counted(one):
+    """Minutes of a piece with its share of the edge changes, two minutes each."""
+    return one.minutes * (1 + 2.0 / one.consulted.life.life_min)
+
+
+def breaks_its_chip(one):
+    window, edge, planned = one.consulted.window, one.tool.edge, one.planned
+    low, _ = speed_window(planned.kind, one.tool, STEEL)
+    return (
+        window.feed_min_mm_rev <= planned.feed_mm_rev <= window.feed_max_mm_rev
+        and edge.depth_min <= planned.depth_mm <= edge.depth_max
+        and planned.depth_mm >= planned.corner_radius_mm
+        and one.consulted.life.life_min >= 5
+        and one.result.speed_m_min >= low
+    )
 
 
 def test_settled_figures_never_break_a_limit():
@@ -114,10 +162,13 @@ def test_settled_figures_never_break_a_limit():
         after = solve(whole.document, taken)
         assert keeps_all(after)
         force, cuts = after[FORCE], after[CUTS]
-        assert force.top_rpm <= force.limit.speed_cap_rpm * (1 + 1e-9)
+        for load in force.loads:
+            assert not load.is_over
+            assert load.held_corner >= 1 - 1e-9
+            assert load.at_top.kept_fraction >= 1 / 3 - 1e-9
         for one in cuts.cuts:
             assert one.over <= 1 + 1e-9
-            assert one.consulted.life is None or one.consulted.life.life_min >= 15 * (1 - 1e-6)
+            assert one.consulted.life is None or one.consulted.life.life_min >= 5 * (1 - 1e-6)
             if one.consulted.window is not None:
                 assert one.planned.feed_mm_rev <= one.consulted.window.feed_max_mm_rev * (1 + 1e-9)
         assert whole.minutes == pytest.approx(cuts.minutes, rel=1e-6)
@@ -147,7 +198,7 @@ def test_the_set_up_is_no_slower_than_its_cuts_one_by_one():
 
 def test_what_binds_is_told_and_its_going_saves_time():
     document, taken = ready()
-    found = settle_operation(document, taken, 0, "c3")  # finishing to Ra 1.6
+    found = settle_operation(document, taken, 0, "c4")  # finishing to Ra 1.6
     assert found.binds.name == "the finish"
     assert found.binds.minutes < found.minutes
     assert "the finish holds it back" in str(found.words)
@@ -188,14 +239,15 @@ def test_where_nothing_holds_it_says_what_forbids():
     )
     taken = shelf()
     weak = proposed(weak, taken)
-    with pytest.raises(CalcError, match="The other cuts ask more grip than there is"):
-        settle_operation(weak, taken, 0, "c2")
+    # Each cut is judged by itself: that the others are not held as planned does not speak against it.
+    alone = settle_operation(weak, taken, 0, "c2")
+    assert "the grip at speed holds it back" in str(alone.words)
     heavy = replace(weak.setups[0].cuts[1], pin_depth=True, depth_mm=2.5, pin_feed=True, feed_mm_rev=0.45)
     held = replace(weak.setups[0], force=replace(weak.setups[0].force, pin_pressure=True), cuts=(heavy,))
     alone = replace(weak, setups=(held,))
     with pytest.raises(CalcError, match="the grip at speed forbids them all"):
         settle_operation(alone, taken, 0, "c2")
-    with pytest.raises(CalcError, match="No pressure and clamp hold"):
+    with pytest.raises(CalcError, match="No pressure holds"):
         settle_setup(alone, taken, 0)
 
 
@@ -207,5 +259,5 @@ def test_settling_waits_for_its_figures():
     open_cut = with_cut(document, 0, "c2", {"feed_mm_rev": None})
     with pytest.raises(CalcError, match="settle it when"):
         settle_operation(open_cut, taken, 0, "c2")
-    with pytest.raises(CalcError, match="settle the set-up when"):
+    with pytest.raises(CalcError, match="settle it when"):
         settle_setup(bare, taken, 0)

@@ -72,6 +72,27 @@ def test_the_largest_minor_of_an_outside_unified_thread(size, most):
     assert found.minor.min is None  # the standard leaves it to the tool
 
 
+def unified(diameter, per_inch, grade, internal):
+    found = thread(ThreadInput("un", diameter * 25.4, 25.4 / per_inch, internal, grade))
+    return {
+        name: tuple(None if x is None else round(x / 25.4, 4) for x in (limits.max, limits.min))
+        for name, limits in (("major", found.major), ("pitch", found.pitch_diameter), ("minor", found.minor))
+    }
+
+
+@pytest.mark.parametrize(("size", "least"), [((0.25, 20), 0.1960), ((0.75, 16), 0.6820), ((1.0, 8), 0.8650)])
+def test_the_least_minor_of_class_3b_is_published_in_three_places(size, least):
+    assert unified(*size, "3B", True)["minor"][1] == least
+
+
+def test_small_sizes_halves_and_allowances_are_rounded_as_published():
+    assert unified(0.19, 24, "2B", True)["minor"] == (0.156, 0.145)
+    assert unified(0.112, 40, "2B", True)["minor"] == (0.0939, 0.0849)  # four places below No. 6
+    # Its allowance is 0.3 × 0.0055 = 0.00165, published as 0.0016.
+    found = unified(0.625, 11, "2A", False)
+    assert (found["major"], found["pitch"]) == ((0.6234, 0.6113), (0.5644, 0.5589))
+
+
 def test_minor_of_an_outside_metric_thread():
     found = thread(ThreadInput("iso", 24, 1.5))  # the worked example
     assert pair(found.minor) == pytest.approx((22.344, 21.920), abs=1e-9)

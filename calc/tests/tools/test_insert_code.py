@@ -118,6 +118,22 @@ def test_edge_hand_and_breaker_behind_the_figures():
 
 
 @pytest.mark.parametrize(
+    ("code", "iso", "corner", "breaker"),
+    [
+        ("TPG 322", "TPGN 160308", 0.794, ""),  # an older inch code: no hole, no breaker, and no letter for it
+        ("SNG433", "SNGN 120412", 1.191, ""),
+        ("RNMG 43", "RNMG 120400", 6.35, ""),  # a round one needs no corner: its radius is its circle's
+        ("CNMG 432MP", "CNMG 120408", 0.794, "MP"),  # letters straight behind the figures
+        ("TNMG332K", "TNMG 160408", 0.794, "K"),
+    ],
+)
+def test_common_inch_codes_are_read(code, iso, corner, breaker):
+    found = decode(code)
+    assert (found.system, found.iso, found.breaker) == ("ansi", iso, breaker)
+    assert found.corner_radius_mm == pytest.approx(corner, abs=5e-4)
+
+
+@pytest.mark.parametrize(
     ("code", "position", "may"),
     [
         ("XNMG 120408", "Position 1, “X”", "R, S, C"),

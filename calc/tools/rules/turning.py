@@ -61,12 +61,19 @@ STRENGTH = {
     "V": 0.0,
 }
 TRIGON_FIRST = 11.0  # a shop whose roughers are trigons puts it before the 80° rhombic
+ROUGH_CORNER_MM = 0.4  # a smaller corner breaks out in the bulk of the stock
+BULK_MM = 1.0  # of a pass
 HEAVY_MM = 2.0  # depth from which slender shapes do not rough
 SMALL_BAR_MM = 25.0
 
 
 def _mm(x: float, rounding: Any = "near") -> Figure:
     return Figure(x, "mm", rounding)
+
+
+def _takes_bulk(j: Job) -> bool:
+    """It roughs, or takes so much in a pass that it does."""
+    return j.roughs or (j.stage == "both" and (j.depth_mm or 0.0) >= BULK_MM)
 
 
 def _way(j: Job) -> str:
@@ -117,6 +124,11 @@ RULES = (
         "corner",
         lambda c, j: c.of(radius) > j.corner_mm + 1e-9 if j.finishes and j.corner_mm is not None else none(c),
         lambda t, j: Sentence("its corner is {a}, the print allows {b}", a=_mm(radius(t)), b=_mm(j.corner_mm or 0)),
+    ),
+    Rule(
+        "small-corner",
+        lambda c, j: c.of(radius) < ROUGH_CORNER_MM - 1e-9 if _takes_bulk(j) else none(c),
+        lambda t, j: Sentence("its corner of {a} is too small to rough with", a=_mm(radius(t))),
     ),
     Rule(
         "shoulder",

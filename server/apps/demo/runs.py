@@ -72,7 +72,7 @@ WEAR_RING: dict[str, Any] = {
         {
             "name": "Side 1, bored",
             "hold": {"grip": "stock", "depth_mm": 11.0},
-            "jaws": {"program": 2106},
+            "jaws": {"program": 2106, "recess_mm": 4.0},
             "force": {"pressure_bar": 8.0, "condition": "today"},
             "clamp_rpm": 600.0,
         },
@@ -91,7 +91,7 @@ GUIDE_BUSH: dict[str, Any] = {
     "part": {
         "quantity": 1800,
         "edge_mm": 0.3,
-        "face_stock_mm": 0.0,
+        "face_stock_mm": 0.5,
         "profile": {
             "outside": [
                 {

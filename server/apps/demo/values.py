@@ -137,19 +137,17 @@ def _with_cuts(document: Document, index: int, cuts: tuple[PlannedCut, ...]) -> 
 
 
 def planned(run: dict[str, Any]) -> Document:
-    """A run's plan as it is loaded: operations that nobody wrote are proposed, and settled with the chuck greased."""
-    return _planned(json.dumps(run, sort_keys=True))
+    """A run's plan as it is loaded: operations that nobody wrote are proposed, and settled as the chuck stands."""
+    return _planned(json.dumps(run, sort_keys=True), repr((shop.GAUGE_RUNS, shop.GREASED_DAYS_AGO)))
 
 
 @cache  # settling takes seconds, and the same run is planned whenever a demo is loaded or proven
-def _planned(written: str) -> Document:
+def _planned(written: str, _chucks: str) -> Document:
     run = json.loads(written)
     document: Document = read(Document, run["document"])
     if any(s.cuts for s in document.setups):
         return document
     shelf = shelf_of(run)
-    greased = tuple(replace(s, calibration=None, greased_on=shelf.today) for s in shelf.setups)
-    shelf = replace(shelf, setups=greased)
     for index in range(len(document.setups)):
         figures = solve(document, shelf, index)
         part, sides = figures[PART], figures[SIDES]

@@ -348,7 +348,8 @@ def take_proposal(request: HttpRequest, run_id: int, setup: str, given: BasedKey
 @router.post(f"{SIDE}/settle", response={202: QuestionOut, **ASKS}, operation_id="settle")
 def settle(request: HttpRequest, run_id: int, setup: str, given: SettleIn) -> Status[QuestionOut]:
     """Ask for the fastest figures that every limit allows, of one cut or of the whole set-up. Nothing is kept."""
-    return Status(202, heavy.ask_to_settle(run_id, setup, given.cut, given.units, given.key, request.user))
+    wanted = heavy.Settling(given.cut, given.goal, given.units)
+    return Status(202, heavy.ask_to_settle(run_id, setup, wanted, given.key, request.user))
 
 
 @router.post(f"{SIDE}/settled", response=CHANGES, operation_id="takeSettled")

@@ -184,9 +184,10 @@ class HeavyIn(AskIn):
 
 
 class SettleIn(HeavyIn):
-    """Which cut to settle; none: the whole set-up."""
+    """Which cut to settle, none: the whole set-up; and for what."""
 
     cut: str | None = Field(None, max_length=12)
+    goal: Literal["quickest", "life"] = "quickest"
 
 
 class SettleKeep(BasedKeyed):

@@ -61,7 +61,7 @@ class Release(models.Model):
     revision = models.PositiveIntegerField(help_text="The draft that it is")
     rules = models.PositiveIntegerField(help_text="Revision of the house rules it was computed under")
     document = models.JSONField(help_text="calc.plan.document.Document")
-    form = models.PositiveSmallIntegerField(default=3, help_text="Of the views; earlier ones are read as today's")
+    form = models.PositiveSmallIntegerField(default=4, help_text="Of the views; earlier ones are read as today's")
     views = models.JSONField(help_text="Units -> the plan as the screen showed it")
     lines = models.JSONField(default=dict, help_text="Units -> the stops in one line each, for the bench")
     programs = models.JSONField(

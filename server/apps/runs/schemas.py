@@ -288,12 +288,14 @@ class SettledCut(BaseModel):
     then: str
     gives_up: list[str]
     tried: int
+    gains: bool
     figures: str
 
 
 class SettledOut(BaseModel):
-    """What settling found, at which draft."""
+    """What settling found, at which draft; `gains`: it is better than what is planned, or that cannot run."""
 
     revision: int
     words: str
+    gains: bool
     cuts: list[SettledCut]

@@ -425,6 +425,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/crushing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The largest stress that jaws raise in a wall, against the proof stress of its material. */
+        post: operations["calc-crushing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/cut": {
         parameters: {
             query?: never;
@@ -572,6 +589,23 @@ export interface paths {
         put?: never;
         /** How strong the coolant is, and what brings it to the strength wanted. */
         post: operations["calc-coolant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/working-limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The limits that a size is held to at the machine. */
+        post: operations["calc-working-limits"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2518,6 +2552,8 @@ export interface components {
             label: string;
             /** Text */
             text: string | null;
+            /** Warning */
+            warning: string | null;
         };
         /**
          * ChartSaid
@@ -2570,10 +2606,8 @@ export interface components {
             pressure_unit: string;
             /** Pressure Path */
             pressure_path: string | null;
-            /** Speed Path */
-            speed_path: string | null;
-            /** Speed Words */
-            speed_words: string;
+            /** Points */
+            points: components["schemas"]["CutPointSaid"][];
         };
         /**
          * CurveLineSaid
@@ -2598,6 +2632,32 @@ export interface components {
             label: string;
             /** Points */
             points: number[][];
+        };
+        /**
+         * CutPointSaid
+         * @description A cut in the chart: where it turns fastest, what it needs there and what there is; `nearest` to its grip.
+         */
+        CutPointSaid: {
+            /** Name */
+            name: string;
+            /** Rpm */
+            rpm: number;
+            /** Force */
+            force: number;
+            /** Grip */
+            grip: number;
+            /** Text */
+            text: string;
+            /** Cap Text */
+            cap_text: string;
+            /** Nearest */
+            nearest: boolean;
+            /** Over */
+            over: boolean;
+            /** Path */
+            path: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * DimensionSaid
@@ -4161,7 +4221,7 @@ export interface components {
         };
         /**
          * SettleIn
-         * @description Which cut to settle; none: the whole set-up.
+         * @description Which cut to settle, none: the whole set-up; and for what.
          */
         SettleIn: {
             /**
@@ -4177,6 +4237,12 @@ export interface components {
             units: "metric" | "inch";
             /** Cut */
             cut?: string | null;
+            /**
+             * Goal
+             * @default quickest
+             * @enum {string}
+             */
+            goal: "quickest" | "life";
         };
         /**
          * SettleKeep
@@ -4667,18 +4733,22 @@ export interface components {
             gives_up: string[];
             /** Tried */
             tried: number;
+            /** Gains */
+            gains: boolean;
             /** Figures */
             figures: string;
         };
         /**
          * SettledOut
-         * @description What settling found, at which draft.
+         * @description What settling found, at which draft; `gains`: it is better than what is planned, or that cannot run.
          */
         SettledOut: {
             /** Revision */
             revision: number;
             /** Words */
             words: string;
+            /** Gains */
+            gains: boolean;
             /** Cuts */
             cuts: components["schemas"]["SettledCut"][];
         };
@@ -6023,6 +6093,26 @@ export interface operations {
                      * @description Where a demand that grows with speed meets the grip [rpm]
                      */
                     demand_max_rpm?: number;
+                    /**
+                     * Share to be kept
+                     * @description Outside grip: of the static grip; a third is usual [-]
+                     */
+                    keep_share?: number;
+                    /**
+                     * Static grip, worst corner
+                     * @description With the condition it may have [N]
+                     */
+                    corner_static_n?: number;
+                    /**
+                     * Needed there
+                     * @description At the worst credible corner, without the safety [N]
+                     */
+                    corner_required_n?: number;
+                    /**
+                     * Corner's limit
+                     * @description Where a demand that grows with speed meets that grip [rpm]
+                     */
+                    corner_max_rpm?: number;
                 };
             };
         };
@@ -6678,6 +6768,11 @@ export interface operations {
                      * @enum {unknown}
                      */
                     prefer?: "ring" | "plug";
+                    /**
+                     * Smallest plug
+                     * @description That the jaws reach with metal to spare; empty: not checked [mm]
+                     */
+                    least_plug_mm?: number;
                 };
             };
         };
@@ -7256,6 +7351,113 @@ export interface operations {
             };
         };
     };
+    "calc-crushing": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Grip
+                     * @description Sum over all jaws [N]
+                     */
+                    total_grip_n: number;
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Outside diameter
+                     * @description Of the wall that is there [mm]
+                     */
+                    outer_diameter_mm: number;
+                    /**
+                     * Inside diameter
+                     * @description Of the wall that is there [mm]
+                     */
+                    inner_diameter_mm: number;
+                    /**
+                     * Ring length
+                     * @description In the grip, and √(R·t) on each free side [mm]
+                     */
+                    length_mm: number;
+                    /**
+                     * Jaws
+                     * @description [-]
+                     */
+                    jaws?: number;
+                    /**
+                     * Wrap
+                     * @description Of one jaw [deg]
+                     */
+                    wrap_deg?: number;
+                    /**
+                     * Proof stress
+                     * @description Rp0.2: where it begins to yield [N/mm2]
+                     */
+                    proof_n_mm2?: number;
+                    /** Uneven */
+                    uneven?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "calc-cut": {
         parameters: {
             query?: {
@@ -7762,6 +7964,16 @@ export interface operations {
                      */
                     tolerance_mm?: number;
                     /**
+                     * Lightest chip
+                     * @description Passive force of the thinnest stock, edge fresh [N]
+                     */
+                    lightest_n?: number;
+                    /**
+                     * Heaviest chip
+                     * @description Passive force of the thickest stock, edge fresh [N]
+                     */
+                    heaviest_n?: number;
+                    /**
                      * Specific force
                      * @description Of the chip, for the chatter hint [N/mm2]
                      */
@@ -8195,6 +8407,96 @@ export interface operations {
                      * @description Coolant there is [l]
                      */
                     volume_l: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-working-limits": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Lower limit
+                     * @description Of the print [mm]
+                     */
+                    low: number;
+                    /**
+                     * Upper limit
+                     * @description Of the print [mm]
+                     */
+                    high: number;
+                    /**
+                     * Share kept back
+                     * @description Of the whole tolerance, half at each end; a third is usual [-]
+                     */
+                    keep_fraction?: number;
+                    /**
+                     * Uncertainty
+                     * @description Of measuring, at each limit [mm]
+                     */
+                    uncertainty?: number;
+                    /**
+                     * Limits at the machine
+                     * @enum {unknown}
+                     */
+                    rule?: "print" | "narrowed" | "uncertainty";
                 };
             };
         };

@@ -82,12 +82,21 @@ export const ChartPicture = styled(Picture)`
   .cap-dot {
     fill: ${colour("point")};
   }
-  .top-line {
-    stroke: ${colour("act")};
-    stroke-width: 2;
-    stroke-dasharray: 2 4;
+  .cut circle {
+    fill: ${colour("ink")};
   }
-  .top-line[data-over] {
+  .cut line {
+    stroke: ${colour("act")};
+    stroke-width: 1.5;
+    stroke-dasharray: 2 3;
+  }
+  .cut[data-nearest] circle {
+    fill: ${colour("act")};
+  }
+  .cut[data-over] circle {
+    fill: ${colour("stop")};
+  }
+  .cut[data-over] line {
     stroke: ${colour("stop")};
   }
   .dots {

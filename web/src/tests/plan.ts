@@ -111,10 +111,10 @@ export function sideOf(index: number, more: Partial<Plan["sides"][number]> = {})
     end: "flange end",
     verdict: "settled",
     carry: [
-      { name: "pressure", label: "Gauge", text: "28.0 bar" },
-      { name: "clamp", label: "Clamp", text: "600 rpm" },
-      { name: "bore", label: "Bore Ø", text: "84.00 mm" },
-      { name: "depth", label: "Deep", text: null },
+      { name: "pressure", label: "Gauge", text: "28.0 bar", warning: null },
+      { name: "clamp", label: "Clamp", text: "600 rpm", warning: null },
+      { name: "bore", label: "Bore Ø", text: "84.00 mm", warning: null },
+      { name: "depth", label: "Deep", text: null, warning: null },
     ],
     ...more,
   };

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
@@ -11,6 +12,7 @@ from calc.plan.document import setup_path
 from calc.plan.edits import Change, changed
 from calc.quantities import System
 from calc.reading import write
+from calc.settle.candidates import Goal
 from calc.settle.operation import Settled, settle_operation
 from calc.settle.setup import settle_setup
 from server.apps.questions.actions.ask import ask
@@ -45,24 +47,26 @@ def _settle(arguments: Arguments, _: Any, tell: Tell) -> Found:
     """The fastest figures that every limit allows. Raises CalcError where no figures keep every limit."""
     run, setup, cut = run_by_id(arguments["run"]), str(arguments["setup"]), arguments["cut"]
     system: System = arguments["units"]
+    goal: Goal = arguments["goal"]
     document, taken = document_of(run), shelf_of(run, shelf.current())
     index = place_of_setup(document, setup)
     parts: list[Change]
     cuts: tuple[Settled, ...]
     if cut is not None:
-        one = settle_operation(document, taken, index, cut)
+        one = settle_operation(document, taken, index, cut, goal)
         before = next(c for c in document.setups[index].cuts if c.id == cut)
-        path, cuts, words = f"{cuts_path(setup)}.{cut}", (one,), one.words
+        path, cuts, words, gains = f"{cuts_path(setup)}.{cut}", (one,), one.words, one.gains
         parts = list(changed(write(before), write(one.planned), path))
     else:
-        whole = settle_setup(document, taken, index, tell)
-        path, cuts, words = f"setups.{setup}", whole.cuts, whole.words
+        whole = settle_setup(document, taken, index, tell, goal)
+        path, cuts, words, gains = f"setups.{setup}", whole.cuts, whole.words, whole.gains
         parts = [
             part
             for place, (old, new) in enumerate(zip(document.setups, whole.document.setups, strict=True))
             for part in changed(write(old), write(new), setup_path(document, place))
         ]
-    answer = SettledOut(revision=run.revision, words=words.text(system), cuts=[_cut(c, system) for c in cuts])
+    told = [_cut(c, system) for c in cuts]
+    answer = SettledOut(revision=run.revision, words=words.text(system), gains=gains, cuts=told)
     return Found(answer, {"path": path, "parts": [[part.path, part.new] for part in parts]})
 
 
@@ -79,6 +83,7 @@ def _cut(settled: Settled, system: System) -> SettledCut:
         then=settled.then.name if settled.then else "",
         gives_up=list(settled.gives_up),
         tried=settled.tried,
+        gains=settled.gains,
         figures=settled.figures.text(system),
     )
 
@@ -92,11 +97,21 @@ SETTLE = QuestionKind("settle", SettledOut, _moment, _settle, lambda a: f"settle
 CHECK = QuestionKind("check", CheckOut, _moment, _check, lambda a: f"{a['name']} {_side(a)}", 30, rank=1)
 
 
-def ask_to_settle(run_id: int, setup: str, cut: str | None, system: System, key: UUID, person: Any) -> QuestionOut:
+@dataclass(frozen=True)
+class Settling:
+    """What is to be settled: a cut by its id, or all of them; for what; in which units it is told."""
+
+    cut: str | None
+    goal: Goal
+    system: System
+
+
+def ask_to_settle(run_id: int, setup: str, wanted: Settling, key: UUID, person: Any) -> QuestionOut:
     """Ask what settling would do, of one cut or of the whole set-up; nothing is kept. Raises NotAllowed, NotFound."""
     require_may_change(person, cuts_path(setup))
     place_of_setup(document_of(run_by_id(run_id)), setup)
-    return ask(SETTLE, {"run": run_id, "setup": setup, "cut": cut, "units": system}, key, person)
+    asked = {"run": run_id, "setup": setup, "cut": wanted.cut, "goal": wanted.goal, "units": wanted.system}
+    return ask(SETTLE, asked, key, person)
 
 
 def ask_to_check(run_id: int, setup: str, name: str, system: System, key: UUID, person: Any) -> QuestionOut:

@@ -1,7 +1,8 @@
 """Releases as they were frozen in earlier forms, read in the form of today: nothing of them is computed again.
 
 Form 1: items had no ids, a side had its chart and program. Form 2: every stop whole, a side with its scenes. Form 3:
-every stop in its line, and parts, as a screen is sent them.
+every stop in its line, and parts, as a screen is sent them. Form 4: the cuts stand in the chart, and a carried figure
+says what is wrong with it.
 """
 
 from __future__ import annotations
@@ -11,12 +12,15 @@ from typing import Any
 
 from server.apps.runs.models import Release
 
-FORM = 3
+FORM = 4
+IN_PARTS = 3  # the form since which a view is kept in parts
 CARRIED = {"pressure": "Gauge", "clamp": "Clamp", "bore": "Bore Ø", "depth": "Deep"}
 LINE = ("key", "name", "side", "setup", "title", "state", "line", "notes", "problems")
 PAGE = ("heading", "facts", "lists", "procedures", "headings", "program", "checks", "panels", "links")
 SIDE = ("index", "id", "title", "end", "verdict", "carry")
 DRAWN = ("shapes", "dimensions", "labels", "words")
+
+SPEED = ("speed_path", "speed_words")  # one handle for all cuts, until each had its own
 
 Plain = dict[str, Any]
 
@@ -26,7 +30,9 @@ def frozen(release: Release, units: str) -> Plain:
     view: Plain = release.views[units]
     if release.form == 1:
         view = with_ids(view, release.document)
-    return in_parts(view) if release.form < FORM else view
+    if release.form < IN_PARTS:
+        view = in_parts(view)
+    return with_points(view) if release.form < FORM else view
 
 
 def with_ids(view: Plain, document: Plain) -> Plain:
@@ -75,7 +81,19 @@ def _stop(stop: Plain, sides: list[Plain], setups: list[str]) -> Plain:
 
 
 def _chart(chart: Plain) -> Plain:
-    return chart | {"over": chart["top"] > chart["cap"], "speed_words": "Speed"}
+    return chart | {"over": chart["top"] > chart["cap"]}
+
+
+def with_points(view: Plain) -> Plain:
+    """A view of form 3 in form 4: of its cuts the chart says nothing yet."""
+    parts = [
+        part | {"chart": {**{n: v for n, v in part["chart"].items() if n not in SPEED}, "points": []}}
+        if part.get("chart")
+        else part
+        for part in view["parts"]
+    ]
+    sides = [side | {"carry": [{"warning": None} | c for c in side["carry"]]} for side in view["sides"]]
+    return view | {"parts": parts, "sides": sides}
 
 
 def in_parts(view: Plain) -> Plain:

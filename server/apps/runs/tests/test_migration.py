@@ -16,6 +16,7 @@ from server.apps.runs.tests.test_releases import release
 from server.foundation.models import Person
 
 FORMS = importlib.import_module("server.apps.runs.migrations._documents")
+CLAMPS = importlib.import_module("server.apps.runs.migrations.0011_documents_with_clamps")
 
 VERSION_1 = {
     "version": 1,
@@ -63,8 +64,19 @@ def test_what_is_held_is_found_by_its_id_and_every_fact_is_filled_in():
     now = FORMS.version_3(VERSION_2)
     assert now["setups"][1]["hold"]["grip"] == "inside:i1"
     assert [c["id"] for s in now["setups"] for c in s["cuts"]] == ["c1", "c2"]
-    assert write(read(Document, now)) == now
+    assert CLAMPS._setup(now["setups"][0])["cuts"][0]["clamp_rpm"] is None
+    rules = {**CLAMPS.RULES, **now["rules"]}
+    today = {**now, "setups": [CLAMPS._setup(s) for s in now["setups"]], "rules": rules}
+    assert write(read(Document, today)) == today
     assert FORMS.version_3(now) == now
+
+
+def test_what_an_edit_holds_gets_the_facts_of_today():
+    cut = {"name": "Face", "kind": "face", "speed_m_min": 90.0, "feed_mm_rev": 0.1}
+    held = {"item": cut, "behind": ""}
+    assert CLAMPS._value(held)["item"]["clamp_rpm"] is None
+    assert CLAMPS._value([cut])[0] == cut | {"clamp_rpm": None}
+    assert CLAMPS._value("90") == "90"
 
 
 @pytest.mark.parametrize(
@@ -115,7 +127,7 @@ def as_before_ids(view):
         mine = [s for s in old["stops"] if s["side"] == side["index"]]
         side["chart"] = next(s["chart"] for s in mine if s["name"] == "force")
         side["program"] = next(s["program"] for s in mine if s["name"] == "jaws")
-        del side["chart"]["over"], side["chart"]["speed_words"], side["id"]
+        del side["chart"]["over"], side["id"]
     for stop in old["stops"]:
         titles = {h["key"]: h["title"] for h in stop["headings"]}
         stop["setup"] = stop["side"]
@@ -143,12 +155,31 @@ def test_a_release_of_before_reads_as_it_was_frozen(demo, planner, operator, of_
         assert (now["helps"], now["tables"]) == (then["helps"], then["tables"])
         for answer in then["answers"]:
             assert parts[f"working:{then['key']}:{answer['name']}"]["steps"] == answer["steps"]
-    assert [s["carry"] for s in shown["sides"]] == [s["carry"] for s in whole["sides"]]
+    for now, then in zip(shown["sides"], whole["sides"], strict=True):
+        assert now["carry"] == [c | {"warning": None} for c in then["carry"]]
     drawn = [(p["name"], len(p["scene"]["shapes"])) for p in shown["parts"] if p.get("scene")]
     assert drawn == [(f"drawing:{s['id']}:{x['name']}", len(x["shapes"])) for s in whole["sides"] for x in s["scenes"]]
     force = next(s for s in shown["stops"] if s["key"] == "force-s2")
     assert [o["name"] for o in force["offers"]] == ["chart", "section", "wall"]
     assert parts["drawing:s2:chart"]["chart"]["cap_text"] == _chart(whole, "force-s2")["cap_text"]
+
+
+def test_a_release_of_form_3_reads_as_it_was_frozen(demo, planner, operator):
+    with gzip.open(FROZEN.with_name("form-3.json.gz"), "rt", encoding="utf-8") as file:
+        old = json.load(file)
+    assert release(planner, demo)[0] == 200
+    demo.releases.update(form=3, document=old["document"], views={"metric": old["view"], "inch": old["view"]})
+    shown = operator.plan(demo)
+    PlanOut.model_validate(shown)
+    charts = {p["name"]: p["chart"] for p in shown["parts"] if p.get("chart")}
+    then = {p["name"]: p["chart"] for p in old["view"]["parts"] if p.get("chart")}
+    assert charts.keys() == then.keys() and charts
+    for name, chart in charts.items():
+        assert chart["points"] == []
+        assert (chart["cap_text"], chart["curves"]) == (then[name]["cap_text"], then[name]["curves"])
+    assert [s["carry"] for s in shown["sides"]] == [
+        [c | {"warning": None} for c in s["carry"]] for s in old["view"]["sides"]
+    ]
 
 
 def _chart(view, key):

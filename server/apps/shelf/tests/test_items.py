@@ -44,7 +44,7 @@ def test_the_list_says_what_is_there_what_is_typical_and_what_is_taken(planner):
     lathe = next(i for i in kinds["machine"]["items"] if i["key"] == "lathe-3")
     assert (lathe["line"], lathe["runs"], lathe["typical"]) == ("4\u202f500\xa0rpm · 15\xa0kW", 1, 0)
     duplex = next(i for i in kinds["material"]["items"] if i["key"] == "1-4462")
-    assert (duplex["runs"], duplex["typical"]) == (1, 10)
+    assert (duplex["runs"], duplex["typical"]) == (1, 11)
     assert len(kinds["material"]["items"]) == 18
 
 
@@ -139,7 +139,7 @@ def test_a_new_item_keeps_what_is_typical_until_the_shop_replaces_it(planner):
     status, made = planner.send("shelf/machine/items", {"fields": LATHE})
     assert (status, made["key"], field(made, "power_kw")["text"]) == (201, "lathe-9", "14.914")  # 20 hp
     assert field(made, "turret_stations")["typical"] is True
-    assert change(planner, "shelf/machine/items/lathe-9", 1, turret_stations="12")[1]["fields"][4]["typical"] is True
+    assert change(planner, "shelf/machine/items/lathe-9", 1, turret_stations="12")[1]["fields"][9]["typical"] is True
     _, kept = change(planner, "shelf/machine/items/lathe-9", 1, confirmed=["turret_stations"])
     assert field(kept, "turret_stations")["typical"] is False
     assert kept["changes"][0]["text"] == "figures confirmed as the shop's own"

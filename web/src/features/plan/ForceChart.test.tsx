@@ -64,9 +64,33 @@ const chart: Chart = {
   pressure: 19,
   pressure_unit: "bar",
   pressure_path: "setups.s1.force.pressure_bar",
-  speed_path: "setups.s1.clamp_rpm",
   over: false,
-  speed_words: "Spindle clamp",
+  points: [
+    {
+      name: "Face",
+      rpm: 1800,
+      force: 8,
+      grip: 29,
+      text: "1 800",
+      cap_text: "2 600",
+      nearest: false,
+      over: false,
+      path: "setups.s1.cuts.c1.clamp_rpm",
+      words: "Clamp of Face",
+    },
+    {
+      name: "Turn",
+      rpm: 700,
+      force: 17,
+      grip: 43,
+      text: "700",
+      cap_text: "2 350",
+      nearest: true,
+      over: false,
+      path: "setups.s1.cuts.c2.clamp_rpm",
+      words: "Clamp of Turn",
+    },
+  ],
 };
 
 class NoWatcher {
@@ -113,14 +137,38 @@ describe("ForceChart", () => {
     expect(number("circle.cap-dot", "cy")).toBeCloseTo(Number(level), 6);
   });
 
-  it("stands the program left of the cap while it is safe, and marks it when it is not", () => {
-    const safe = show();
-    expect(safe.number("line.top-line", "x1")).toBeLessThan(safe.number("line.cap-line", "x1"));
-    expect(safe.container.querySelector("line.top-line")?.hasAttribute("data-over")).toBe(false);
-    const over = show({ top: 3100, top_text: "3 100", over: true });
-    expect(over.container.querySelector("line.top-line")?.hasAttribute("data-over")).toBe(true);
-    expect(over.number("line.top-line", "x1")).toBeGreaterThan(over.number("line.cap-line", "x1"));
-    expect(over.container.querySelector("text.over")).toHaveTextContent("program reaches 3 100");
+  it("draws every cut at its own speed and need, the nearest to the curve and those over their cap marked", () => {
+    const { container } = show();
+    const [face, turn] = [...container.querySelectorAll("g.cut circle")];
+    expect(Number(face?.getAttribute("cx"))).toBeGreaterThan(Number(turn?.getAttribute("cx")));
+    expect(Number(face?.getAttribute("cy"))).toBeGreaterThan(Number(turn?.getAttribute("cy"))); // asks less
+    expect(container.querySelectorAll("g.cut[data-nearest] line")).toHaveLength(1);
+    expect(screen.getByText("Turn")).toHaveClass("strong");
+    const over = chart.points.map((p, i) => (i === 0 ? { ...p, rpm: 3100, over: true } : p));
+    const wrong = show({ points: over, over: true });
+    expect(wrong.container.querySelector("g.cut[data-over] circle")).not.toBeNull();
+    expect(wrong.container.querySelector("text.over")).toHaveTextContent("Face");
+  });
+
+  it("moves a cut's own clamp by its point", async () => {
+    pull.type.mockClear();
+    show();
+    const handle = screen.getByRole("slider", { name: "Clamp of Turn on the picture, rpm" });
+    handle.focus();
+    await userEvent.keyboard("{ArrowRight}{Enter}");
+    expect(pull.keep).toHaveBeenLastCalledWith("setups.s1.cuts.c2.clamp_rpm", { text: "710" });
+  });
+
+  it("leaves out a name that would stand on another", () => {
+    const [one] = chart.points;
+    const many = Array.from({ length: 9 }, (_, i) => ({
+      ...(one as Chart["points"][number]),
+      name: `Cut ${i}`,
+      path: null,
+    }));
+    const { container } = show({ points: many });
+    expect(container.querySelectorAll("g.cut")).toHaveLength(9);
+    expect(screen.getAllByText(/^Cut \d$/).length).toBeLessThan(6);
   });
 
   it("starts the curve at the axis and overlays the other jaws by name", () => {
@@ -176,7 +224,7 @@ describe("ForceChart", () => {
   });
 
   it("offers no handle where the plan may not be changed", () => {
-    show({ pressure_path: null, speed_path: null });
+    show({ pressure_path: null, points: chart.points.map((p) => ({ ...p, path: null })) });
     expect(screen.queryAllByRole("slider")).toEqual([]);
   });
 

@@ -10,6 +10,7 @@ import { textScale, useSize } from "../../drawing/useSize";
 import { TextButton } from "../../shared/ui/Button";
 import { colour, face, space, type } from "../../shared/ui/theme";
 import { ForceHandles, type Pull } from "./ForceHandles";
+import { named } from "./forceNames";
 
 /** What can be laid beside the grip. */
 const Beside = styled.div`
@@ -43,6 +44,9 @@ function wordsOf(chart: Chart): string {
     `the worst cut needs ${chart.demand_text}`,
     `the cap is ${chart.cap_text} rpm`,
     `the program reaches ${chart.top_text} rpm.${chart.wall === null ? "" : ` The wall stands ${chart.wall_text}.`}`,
+    ...chart.points.map(
+      (p) => `${p.name} at ${p.text} rpm, cap ${p.cap_text}${p.nearest ? ", the nearest" : ""}`,
+    ),
   ].join("; ");
 }
 
@@ -79,6 +83,11 @@ export function ForceChart({ chart, pull }: Props) {
   const level = chart.demand[chart.demand.length - 1]?.[1] ?? 0;
   const between =
     grip && corner ? grip.points.map((p, i) => [p[0] ?? 0, p[1] ?? 0, corner.points[i]?.[1] ?? 0]) : [];
+  // Under its line where the chuck's own stands just above it.
+  const above = y(level) - y(chart.allowable);
+  const wallAbove = chart.wall === null ? 0 : y(level) - y(chart.wall);
+  const over = wallAbove > 0 && wallAbove < 22 * big ? -3 : -8; // between the two lines
+  const demandOff = above > 0 && above < 22 * big ? 16 * big : over;
   const demandLabel = `worst cut needs ${chart.demand_text}`;
   const wallRight = chart.wall !== null && Math.abs(y(chart.wall) - y(level)) > 24 * big;
   const capRight = x(chart.cap) > width - 110;
@@ -99,9 +108,9 @@ export function ForceChart({ chart, pull }: Props) {
           ))}
           {grip && <path className="grip" d={path(grip.points) ?? ""} data-curve="grip" />}
           <path className="demand-corner" d={path(chart.demand_corner) ?? ""} />
-          {y(level) - y(worse) > 24 * big && (
-            <text x={width - edge.right - 6} y={y(worse) - 6} textAnchor="end">
-              at the worst corner
+          {Math.abs(y(level) - y(worse)) > 24 * big && (
+            <text x={width - edge.right - 6} y={y(worse) + 14 * big} textAnchor="end">
+              needed at the worst corner
             </text>
           )}
           <path className="demand" d={path(chart.demand) ?? ""} data-curve="demand" />
@@ -138,14 +147,24 @@ export function ForceChart({ chart, pull }: Props) {
               </text>
             </>
           )}
-          <line
-            className="top-line"
-            data-over={chart.over || undefined}
-            x1={x(chart.top)}
-            x2={x(chart.top)}
-            y1={edge.top + 14}
-            y2={height - edge.bottom}
-          />
+          {chart.points.map((p) => (
+            <g
+              key={p.name}
+              className="cut"
+              data-over={p.over || undefined}
+              data-nearest={p.nearest || undefined}
+            >
+              {(p.nearest || p.over) && (
+                <line
+                  x1={x(p.rpm)}
+                  x2={x(p.rpm)}
+                  y1={y(p.force)}
+                  y2={y(Math.min(p.grip, chart.force_most))}
+                />
+              )}
+              <circle cx={x(p.rpm)} cy={y(p.force)} r={p.path === null ? 5 : 4} />
+            </g>
+          ))}
           <line
             className="cap-line"
             x1={x(chart.cap)}
@@ -162,26 +181,31 @@ export function ForceChart({ chart, pull }: Props) {
           >
             cap {chart.cap_text}
           </text>
-          <text
-            className={chart.over ? "over" : "strong"}
-            transform={`translate(${x(chart.top) + (chart.over ? 16 : -6)} ${height - edge.bottom - 8}) rotate(-90)`}
-          >
-            program reaches {chart.top_text}
-          </text>
-          <text className="strong" x={width - edge.right - 6} y={y(level) - 8} textAnchor="end">
+          {named(chart.points, x, y, { big, right: width - edge.right }).map((n) => (
+            <text key={n.name} className={n.kind} x={n.x} y={n.y} textAnchor={n.anchor}>
+              {n.name}
+            </text>
+          ))}
+          <text className="strong" x={width - edge.right - 6} y={y(level) + demandOff} textAnchor="end">
             {demandLabel}
           </text>
           {others.map((c) => {
-            const p = c.points[Math.floor(c.points.length * 0.62)];
+            const p = c.points[Math.floor(c.points.length * 0.86)];
+            const left = p !== undefined && x(p[0] ?? 0) > width - 160 * big;
             return (
               p && (
-                <text key={c.label} x={x(p[0] ?? 0) + 8} y={y(p[1] ?? 0) - 6}>
+                <text
+                  key={c.label}
+                  x={x(p[0] ?? 0) + (left ? -8 : 8)}
+                  y={y(p[1] ?? 0) - 6}
+                  textAnchor={left ? "end" : "start"}
+                >
                   {c.label}
                 </text>
               )
             );
           })}
-          <ForceHandles chart={chart} x={x} y={y} top={edge.top + 14} pull={pull} />
+          <ForceHandles chart={chart} x={x} y={y} pull={pull} />
         </ChartPicture>
       )}
       {offered.length > 0 && (

@@ -112,10 +112,10 @@ function Handle({ grip, pull }: HandleProps) {
   );
 }
 
-type Props = { chart: Chart; x: Scale; y: Scale; top: number; pull: Pull };
+type Props = { chart: Chart; x: Scale; y: Scale; pull: Pull };
 
-/** The pressure where the grip stands still, and the program's top speed. */
-export function ForceHandles({ chart, x, y, top, pull }: Props) {
+/** The pressure where the grip stands still, and the speed of each cut. */
+export function ForceHandles({ chart, x, y, pull }: Props) {
   const pressures = chart.pressures.map((p) => p[0] ?? 0);
   const forceAt = (pressure: number) => chart.pressures[pressures.indexOf(pressure)]?.[1] ?? 0;
   const pressureAt = (force: number) => {
@@ -140,20 +140,24 @@ export function ForceHandles({ chart, x, y, top, pull }: Props) {
           }}
         />
       )}
-      {chart.speed_path !== null && (
-        <Handle
-          pull={pull}
-          grip={{
-            name: `${chart.speed_words} on the picture, rpm`,
-            path: chart.speed_path,
-            value: chart.top,
-            text: `${chart.top_text} rpm`,
-            values: speeds,
-            axis: "x",
-            place: (value) => [x(value), top],
-            read: (at) => nearest(speeds, x.invert(at)),
-          }}
-        />
+      {chart.points.map(
+        (p) =>
+          p.path !== null && (
+            <Handle
+              key={p.path}
+              pull={pull}
+              grip={{
+                name: `${p.words} on the picture, rpm`,
+                path: p.path,
+                value: p.rpm,
+                text: `${p.text} rpm, cap ${p.cap_text}`,
+                values: speeds,
+                axis: "x",
+                place: (value) => [x(value), y(p.force)],
+                read: (at) => nearest(speeds, x.invert(at)),
+              }}
+            />
+          ),
       )}
     </>
   );

@@ -21,6 +21,7 @@ const LIST: PlanList = {
 const FOUND: Settled = {
   revision: 4,
   words: "0.3 mm/rev, 2 passes",
+  gains: true,
   cuts: [
     {
       id: "c2",
@@ -34,6 +35,7 @@ const FOUND: Settled = {
       then: "the finish",
       gives_up: ["the breaker's depth"],
       tried: 100,
+      gains: true,
       figures: "0.3 mm/rev, 2 passes",
     },
   ],
@@ -55,7 +57,7 @@ describe("Operations", () => {
     await user.click(screen.getByRole("button", { name: "Settle Rough" }));
     expect(ask.mock.lastCall?.slice(0, 2)).toEqual([
       { runId: 1, units: "metric", setup: "s1", revision: 4 },
-      "c2",
+      { cut: "c2", goal: "quickest" },
     ]);
     expect(screen.getByText("the grip at speed (1.25 min without it), then the finish")).toBeInTheDocument();
     expect(screen.getByText("gives up: the breaker's depth")).toBeInTheDocument();
@@ -63,6 +65,17 @@ describe("Operations", () => {
     await user.click(screen.getByRole("button", { name: "Take it" }));
     expect(onDo).toHaveBeenCalledWith({ kind: "settle", setup: "s1", question: "q1", base: 4 });
     expect(screen.queryByRole("button", { name: "Take it" })).toBeNull();
+  });
+
+  it("settles for long edge life where that is wanted, and offers nothing that is no gain", async () => {
+    const answer = { ...FOUND, gains: false };
+    const ask = vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer });
+    const { user } = show("c2");
+    await user.click(screen.getByRole("radio", { name: "long edge life" }));
+    await user.click(screen.getByRole("button", { name: "Settle the set-up" }));
+    expect(ask.mock.lastCall?.[1]).toEqual({ cut: null, goal: "life" });
+    expect(screen.queryByRole("button", { name: "Take it" })).toBeNull();
+    expect(screen.getByRole("button", { name: "nothing to gain: close" })).toBeInTheDocument();
   });
 
   it("takes nothing that was found for a draft that is gone", async () => {

@@ -3,8 +3,9 @@ import styled from "styled-components";
 import { fieldErrors, type Plan, type PlanList, type Settled, said } from "../../api/client";
 import { type Standing, standingWords } from "../../shared/questions";
 import { Button, TextButton } from "../../shared/ui/Button";
+import { Segments } from "../../shared/ui/Segments";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { type Action, type OfSide, settle } from "./queries";
+import { type Action, type Goal, type OfSide, settle } from "./queries";
 
 const Bar = styled.div`
   display: flex;
@@ -58,6 +59,16 @@ const Wrong = styled.p`
   color: ${colour("stop")};
 `;
 
+const GOALS = [
+  { value: "quickest", label: "quick" },
+  { value: "life", label: "long edge life" },
+];
+
+/** What was found is brought into view where it stands below it. */
+function inSight(element: HTMLElement | null) {
+  element?.scrollIntoView?.({ block: "nearest" });
+}
+
 type Props = {
   of: OfSide;
   list: PlanList;
@@ -70,6 +81,7 @@ type Props = {
 export function Operations({ of, list, cut, onDo }: Props) {
   const { setup, revision } = of;
   const [found, setFound] = useState<{ key: string; answer: Settled } | null>(null);
+  const [goal, setGoal] = useState<Goal>("quickest");
   const [wrong, setWrong] = useState("");
   const [standing, setStanding] = useState<Standing | null>(null);
   const asking = useRef<AbortController | null>(null);
@@ -90,7 +102,7 @@ export function Operations({ of, list, cut, onDo }: Props) {
     setWrong("");
     setFound(null);
     try {
-      setFound(await settle(of, which, controller.signal, setStanding));
+      setFound(await settle(of, { cut: which, goal }, controller.signal, setStanding));
     } catch (error) {
       if (!controller.signal.aborted) setWrong(Object.values(fieldErrors(error))[0] ?? said(error));
     }
@@ -108,9 +120,18 @@ export function Operations({ of, list, cut, onDo }: Props) {
           </Button>
         )}
         {list.items.length > 0 && (
-          <Button onPress={() => void look(null)} isDisabled={busy}>
-            Settle the set-up
-          </Button>
+          <>
+            <Button onPress={() => void look(null)} isDisabled={busy}>
+              Settle the set-up
+            </Button>
+            <Segments
+              label="Settle for"
+              value={goal}
+              options={GOALS}
+              onChange={(to) => setGoal(to === "life" ? to : "quickest")}
+              isDisabled={busy}
+            />
+          </>
         )}
         {here && place > 0 && <TextButton onPress={() => moveBehind(place - 2)}>earlier</TextButton>}
         {here && place < list.items.length - 1 && (
@@ -135,7 +156,7 @@ export function Operations({ of, list, cut, onDo }: Props) {
       </Bar>
       {wrong && <Wrong role="alert">{wrong}</Wrong>}
       {found && (
-        <Found aria-label="What settling found">
+        <Found aria-label="What settling found" ref={inSight}>
           <h3>{found.answer.words}</h3>
           <table>
             <thead>
@@ -167,10 +188,16 @@ export function Operations({ of, list, cut, onDo }: Props) {
             </tbody>
           </table>
           <Bar>
-            <Button onPress={() => void take()} isDisabled={found.answer.revision !== revision}>
-              Take it
-            </Button>
-            <TextButton onPress={() => setFound(null)}>leave it</TextButton>
+            {found.answer.gains ? (
+              <>
+                <Button onPress={() => void take()} isDisabled={found.answer.revision !== revision}>
+                  Take it
+                </Button>
+                <TextButton onPress={() => setFound(null)}>leave it</TextButton>
+              </>
+            ) : (
+              <TextButton onPress={() => setFound(null)}>nothing to gain: close</TextButton>
+            )}
             {found.answer.revision !== revision && (
               <span role="status">
                 Found for draft {found.answer.revision}, and the plan has changed since: settle it again.

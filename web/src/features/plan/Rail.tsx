@@ -113,6 +113,18 @@ const Carry = styled.section`
   dd[data-moved] {
     color: ${colour("pointInk")};
   }
+  dd[data-wrong] {
+    color: ${colour("stop")};
+  }
+  dd small {
+    display: block;
+    font: 400 ${type.small} ${face.narrow};
+  }
+  summary {
+    font: 400 ${type.small} ${face.narrow};
+    color: ${colour("act")};
+    cursor: pointer;
+  }
   @media ${fold.phone} {
     position: sticky;
     bottom: 0;
@@ -137,6 +149,33 @@ const Folded = styled(Link)`
   }
 `;
 
+type Carried = Plan["sides"][number]["carry"][number];
+
+/** The clamp of one cut: there is one for each where any cut has its own. */
+function isOfCut(carried: Carried): boolean {
+  return carried.name.startsWith("clamp_");
+}
+
+/** Figures with their names; what is wrong with one stands under it. */
+function Figures({ figures, of, changes }: { figures: readonly Carried[]; of: string; changes: Changes }) {
+  return (
+    <dl>
+      {figures.map(({ name, label, text, warning }) => (
+        <div key={name} style={{ display: "contents" }}>
+          <dt>{isOfCut({ name, label, text, warning }) ? label.replace("Clamp, ", "") : label}</dt>
+          <dd
+            data-moved={changes.has(`carry:${of}:${name}`) || undefined}
+            data-wrong={warning !== null || undefined}
+          >
+            {text ?? "not known"}
+            {warning !== null && <small>{warning}</small>}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
 type Props = {
   plan: Plan;
   side: number;
@@ -149,6 +188,7 @@ type Props = {
 /** The route: the part's stops, then the stops of the side in view, and the figures to carry to the machine. */
 export function Rail({ plan, side, at, changes, search = "" }: Props) {
   const inView = plan.sides[side] ?? plan.sides[0];
+  const ofCuts = (inView?.carry ?? []).filter(isOfCut);
   const item = (stop: StopLine) => (
     <li key={stop.key}>
       <Link
@@ -206,16 +246,15 @@ export function Rail({ plan, side, at, changes, search = "" }: Props) {
             ? `To the machine, ${inView.title.toLowerCase()}`
             : "To carry to the machine"}
         </h2>
-        <dl>
-          {inView?.carry.map(({ name, label, text }) => (
-            <div key={name} style={{ display: "contents" }}>
-              <dt>{label}</dt>
-              <dd data-moved={changes.has(`carry:${inView.id}:${name}`) || undefined}>
-                {text ?? "not known"}
-              </dd>
-            </div>
-          ))}
-        </dl>
+        {inView && (
+          <Figures figures={inView.carry.filter((c) => !isOfCut(c))} of={inView.id} changes={changes} />
+        )}
+        {ofCuts.length > 0 && inView && (
+          <details open={ofCuts.some((c) => c.warning !== null) || undefined}>
+            <summary>Clamps, a cut each ({ofCuts.length})</summary>
+            <Figures figures={ofCuts} of={inView.id} changes={changes} />
+          </details>
+        )}
       </Carry>
     </Nav>
   );

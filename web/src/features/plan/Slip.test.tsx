@@ -62,11 +62,16 @@ describe("Slip", () => {
     expect(screen.queryByRole("button")).toBeNull();
   });
 
-  it("takes a help that settles; one that does not is only told", async () => {
+  it("takes a help, also one that leaves something to mend", async () => {
     const { user, onHelp } = show(stopped, { helps });
-    expect(screen.queryByRole("button", { name: "Thinner air" })).toBeNull();
+    await user.click(screen.getByRole("button", { name: "Thinner air" }));
     await user.click(screen.getByRole("button", { name: "Hold the clamp to 800" }));
-    expect(onHelp).toHaveBeenCalledExactlyOnceWith(helps[0]);
+    expect(onHelp.mock.calls).toEqual([[helps[1]], [helps[0]]]);
+  });
+
+  it("says so where nothing that was tried would help", () => {
+    show(stopped, { helps: [] });
+    expect(screen.getByLabelText("What would help")).toHaveTextContent("No single change");
   });
 
   it("offers nothing to who may only look", () => {

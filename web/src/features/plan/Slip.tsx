@@ -219,13 +219,15 @@ export function Slip({
         </NoteBox>
       ));
   const stopped = stop.state === "stopped";
-  const helps = tried.content && tried.content.length > 0 && (
+  const none = stopped && stop.notes.some((n) => n.level === "stop") && tried.content?.length === 0;
+  const helps = tried.content && (tried.content.length > 0 || none) && (
     <Helps aria-label="What would help" aria-busy={tried.isLate || undefined}>
       <h2>{stopped ? "What would help" : "What would lift the cap"}</h2>
+      {none && <p>No single change that was tried takes this away. What is said above has to change.</p>}
       <ul>
         {tried.content.map((help) => (
           <li key={`${help.path} ${help.label}`}>
-            {help.takable && stopped && help.settles ? (
+            {help.takable && stopped ? (
               <Button onPress={() => onHelp(help)} isDisabled={tried.isLate}>
                 {help.label}
               </Button>

@@ -297,10 +297,13 @@ export function act(runId: number, action: Action, units: Units, look?: Looking)
   }
 }
 
-/** The fastest figures that every limit allows, of one cut or of the whole set-up; nothing is kept. */
+/** What is made least: the time of a piece, or the wear of edges. */
+export type Goal = "quickest" | "life";
+
+/** The best figures that every limit allows, of one cut or of the whole set-up; nothing is kept. */
 export function settle(
   { runId, setup, units }: OfSide,
-  cut: string | null,
+  wanted: { cut: string | null; goal: Goal },
   signal: AbortSignal,
   onStanding: (standing: Standing) => void,
 ) {
@@ -308,7 +311,7 @@ export function settle(
     answered(
       client.POST("/api/runs/{run_id}/sides/{setup}/settle", {
         params: { path: { run_id: runId, setup } },
-        body: { key, cut, units },
+        body: { key, units, ...wanted },
       }),
     );
   return answerOf<Settled>(ask, { signal, onStanding });

@@ -1,0 +1,1 @@
+"""The limits that a size is held to at the machine."""

@@ -1,0 +1,59 @@
+"""What a plan must refuse: each as a plan file with the note that stops it, beside a twin just inside the limit."""
+
+import csv
+from functools import cache
+from pathlib import Path
+
+import pytest
+
+from calc.plan.compute import compute
+from calc.plan.run_file import read_run
+
+FILES = Path(__file__).parent / "refused"
+
+
+def rows():
+    with (FILES / "cases.csv").open(encoding="utf-8") as file:
+        return list(csv.DictReader(line for line in file if not line.startswith("#")))
+
+
+@cache
+def computed(name):
+    run = read_run((FILES / f"{name}.json").read_text(encoding="utf-8"))
+    return compute(run.document, run.shelf)
+
+
+@pytest.mark.parametrize("row", rows(), ids=lambda row: row["plan"])
+def test_it_is_stopped_where_and_why_it_is_told(row):
+    result = computed(row["plan"])
+    stop = next(s for s in result.stops if s.key == row["stop"])
+    assert stop.state == "stopped"
+    note = next(n for n in stop.notes if n.code == row["code"])
+    assert note.level == "stop"
+    assert len(note.text) > 30  # a sentence with its figures
+    assert result.verdict == "stopped"
+
+
+@pytest.mark.parametrize("twin", sorted({row["twin"] for row in rows()}))
+def test_its_twin_is_settled(twin):
+    result = computed(f"twin-{twin}")
+    assert [(s.key, n.code) for s in result.stops for n in s.notes if n.level == "stop"] == []
+    assert result.verdict == "settled"
+
+
+def test_every_refused_plan_has_help_where_a_single_change_would_do():
+    helped = {row["plan"] for row in rows() if any(h.settles for h in _helps(row))}
+    never = {
+        "tube-60-55",  # no pressure of the chart both holds it and leaves it whole
+        "bronze-30-bar",
+        "plug-not-reached",  # another plug, which has to be made first
+        "parting-in-the-jaws",
+        "wear-ring-bores-its-grip",  # a cut to be taken out
+        "wear-ring-unbored",  # a cut to be put in, on the other side
+    }
+    assert {row["plan"] for row in rows()} - helped == never
+
+
+def _helps(row):
+    result = computed(row["plan"])
+    return result.helps(next(s for s in result.stops if s.key == row["stop"]))
