@@ -113,12 +113,20 @@ def _top_rpm(planned: PlannedCut, smallest: float, held_to: float, w: Working) -
     )
 
 
+AT_CLAMP = 0.98  # of a clamp, from where it is what holds a speed down
+
+
 def _held_down_by(planned: PlannedCut, result: CutResult) -> str:
     """What keeps the surface speed low."""
     if planned.rpm is not None:
         return "its fixed rpm"
     if planned.speed_m_min is not None and result.speed_m_min < planned.speed_m_min * (1 - 1e-6):
         return "its clamp" if planned.clamp_rpm is not None else "the clamp or the machine's top speed"
+    least = min(planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0)
+    if planned.clamp_rpm is not None and planned.kind in ("turn", "bore") and least > 0:
+        reached = (planned.speed_m_min or 0.0) * 1000 / (math.pi * least)
+        if reached >= AT_CLAMP * planned.clamp_rpm:  # settled to just what the clamp lets it reach
+            return "its clamp"
     return "the speed that was given"
 
 

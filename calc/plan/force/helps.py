@@ -14,7 +14,7 @@ from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
 CLAMP_STEP_RPM = 10.0
-PRESSURE_STEP_BAR = 1.0
+PRESSURE_STEP_BAR, FINE_BAR = 1.0, 0.1
 LOWER_BY_MM = 12.0
 
 
@@ -43,8 +43,10 @@ def _pressures(view: View) -> Iterator[Idea]:
         return
     needed = force.wanted.pressure_bar
     if needed is not None and needed > force.pressure_bar * (1 + 1e-9):
-        enough = -floor_to(-needed, PRESSURE_STEP_BAR / 2)
-        if enough <= force.wanted.highest_bar:
+        # To half a bar; finer where little room is left below what chuck and wall stand.
+        rounded = [-floor_to(-needed, step) for step in (PRESSURE_STEP_BAR / 2, FINE_BAR)]
+        enough = next((p for p in rounded if p <= force.wanted.highest_bar), None)
+        if enough is not None:
             label = Sentence("{p}, the least that holds every cut", p=Figure(enough, "bar", "up"))
             yield Idea(label, f"{view.at}.force.pressure_bar", enough)
     used = force.grip.charted_n * force.grip.height_factor / force.grip.allowable_grip_n

@@ -229,7 +229,9 @@ def _load_notes(held: Held, loads: tuple[LoadHeld, ...]) -> Iterator[Note]:
             yield Note(
                 "stop",
                 "little-grip-kept",
-                "{cut}: at {n} only {kept} of the grip is left; a third is the least. Hold its clamp to {cap}.",
+                "{cut}: at {n} only {kept} of the grip is left; a third is the least. Hold its clamp to {cap}."
+                if load.cap_rpm > 0
+                else "{cut}: at {n} only {kept} of the grip is left; a third is the least. It needs more pressure.",
                 cut=load.name,
                 n=Figure(load.top_rpm, "rpm", "up"),
                 kept=Figure(100 * kept, "%", "down"),

@@ -57,3 +57,10 @@ def test_every_refused_plan_has_help_where_a_single_change_would_do():
 def _helps(row):
     result = computed(row["plan"])
     return result.helps(next(s for s in result.stops if s.key == row["stop"]))
+
+
+def test_a_speed_settled_to_its_clamp_is_held_down_by_the_clamp():
+    """284 m/min at Ø19.05 is 4 745 rpm, its clamp 4 740."""
+    stop = next(s for s in computed("twin-kept").stops if s.key == "cuts-s1")
+    said = next(str(n.text) for n in stop.notes if n.code == "below-window" and str(n.text).startswith("Finish Thread"))
+    assert "its clamp holds it down" in said

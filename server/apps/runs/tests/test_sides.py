@@ -4,11 +4,15 @@ import uuid
 
 import pytest
 
+from calc.plan.compute import compute
+from calc.plan.paths import replaced
 from server.apps.demo.actions import load_demo
+from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Edit, Run, RunSetup
 from server.apps.runs.tests.test_edits import fact, names, stop
 from server.apps.runs.tests.test_history import edit, undo
 from server.apps.runs.tests.test_own_runs import item, remove
+from server.apps.shelf.queries import current
 
 STEPS = "part.profile.outside"
 
@@ -151,6 +155,16 @@ def test_the_demo_of_four_runs_stands_as_it_should():
         "Vent plug": "settled",
     }
     assert Run.objects.get(name="Wear ring").setups.count() == 2
+
+
+@pytest.mark.parametrize("pressure_bar", [9.0, 18.0])
+def test_what_would_help_is_there_however_low_the_pressure(demo, pressure_bar):
+    """Little room is left above what the demo needs: half a bar more would overload the guides."""
+    document = replaced(document_of(demo), "setups.s1.force.pressure_bar", pressure_bar)
+    result = compute(document, shelf_of(demo, current()))
+    force = next(s for s in result.stops if s.key == "force-s1")
+    assert force.state == "stopped"
+    assert any(h.settles and h.path.endswith("pressure_bar") for h in result.helps(force))
 
 
 SQUARE = (
