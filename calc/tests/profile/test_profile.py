@@ -209,3 +209,13 @@ def test_wrong_profiles_are_told_at_the_step(outside: Any, inside: Any, inside_b
     with pytest.raises(CalcError, match=says) as caught:
         body(outside, inside, inside_b)
     assert field in {e.field for e in caught.value.errors}
+
+
+@pytest.mark.parametrize(("edge_mm", "fits"), [(4.9, True), (5.1, False)])
+def test_an_edge_is_no_larger_than_the_radius_of_its_step(edge_mm: float, fits: bool) -> None:
+    outside = [step(f"Pin: 10 x 30 c{edge_mm}"), step("Flange: 40 x 10")]
+    if fits:
+        assert body_of(outside, [], [], 0.0).length_mm == 40
+        return
+    with pytest.raises(CalcError, match="larger than the radius of"):
+        body_of(outside, [], [], 0.0)

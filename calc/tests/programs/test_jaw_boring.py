@@ -202,3 +202,12 @@ def test_the_plan_asks_for_what_it_does_not_know_and_refuses_while_stopped():
     stopped = program(plan(setups__s1__hold__depth_mm=39.0))
     assert any("stopped" in str(r) for r in stopped.reasons)
     assert program(plan(shelf_with(blank=None))).boring is None
+
+
+@pytest.mark.parametrize("plug_mm", [20.0, 60.0, 76.0])
+def test_a_plug_at_the_bottom_is_never_touched(plug_mm):
+    """Its top lies at the last floor, 12 deep: no move goes within 3 a side of it, at feed or in rapid."""
+    trace = traced(outside(pockets=(Pocket(84.0, 12.0, 1.5, 0.6),), start_mm=40.0, plug_mm=plug_mm))
+    deep = [x for code in ("G00", "G01") for x, z in trace.samples(code) if z <= -12.0 + STEP]
+    assert min(deep) >= plug_mm + 6.0 - 1e-6
+    assert max(x for x, _ in trace.samples("G01")) >= 84.0  # and the wall is bored all the same
