@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from calc.cuts.chip import Engaged, Forces, Metal, chip_of, forces_of
 from calc.cuts.drilling import Drilled, drill_forces
+from calc.cuts.feed_window import finish_feed
 from calc.cuts.spindle import Turning, motor_power, spindle_has, spindle_torque, turns
 from calc.cuts.tool_life import MOST_LIFE_MIN, Worn, edge_life, reference_here
 from calc.many import MANY, Array
@@ -37,6 +38,7 @@ FEED_STEP, SPEED_STEP = 0.001, 1.0
 CLAMP_STEP_RPM = 10.0
 SPINDLE = 0.995  # of its power and torque: what is asked, rounded up, still reads as less than what is there
 SLOWEST_SHARE = 0.4  # of the window's slow end: slower than that nothing is tried
+TURNED_RA_UM = 3.2  # typical: what a finishing cut leaves where the print gives no Ra
 FIRST_PASS_MM = 0.4  # typical: deepest first pass of a thread
 GRIP, CAP, WINDOW, LIFE = "the grip at speed", "the speed cap", "the material's window", "the edge's life"
 
@@ -357,6 +359,8 @@ def _add_edge_limits(limits: dict[str, Mask], cut: CutFigures, tried: Tried) -> 
         soft += ["a third of the corner", "depth of a corner radius"]
         if schools.finish is not None:
             limits["the finish"] = feed <= (schools.finish.feed_max_mm_rev or 9) * (1 + 1e-9)
+        elif planned.stage == "finish":  # the print asks nothing: as any turned surface
+            limits["a turned finish"] = feed <= finish_feed(TURNED_RA_UM, r) * (1 + 1e-9)
     if tool is not None and isinstance(tool.edge, Insert):
         w = tool.edge.breaker
         limits["the breaker's largest feed"] = feed <= w.feed_max * (1 + 1e-9)

@@ -17,7 +17,8 @@ from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.held import crossing
 from calc.plan.force.load import load_of
 from calc.plan.force.solve import FORCE, ForceFigures
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
 from calc.plan.part.solve import PART, PartFigures
 from calc.plan.paths import place_of

@@ -13,7 +13,8 @@ from shapely.ops import nearest_points
 
 from calc.plan.cuts.carried import CARRIED, CarriedFigures, Left
 from calc.plan.cuts.taken import CutShape
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.hold.stand import Things, keep_out, things_of
 from calc.plan.outcome import Asked, Solved
 from calc.profile.half import FAR_MM, between, radii, rectangle, solid, thick

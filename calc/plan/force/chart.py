@@ -9,7 +9,7 @@ from calc.chuck.book import ChuckForce, book_grip
 from calc.chuck.speed import StackPart, pull_of
 from calc.plan.comparing import blanks_tried
 from calc.plan.force.solve import ForceFigures
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 from calc.plan.jaws.solve import JAW_MASS
 from calc.plan.part.solve import PART
 from calc.plan.pictures import CutPoint, ForceChart, GripCurve

@@ -9,7 +9,8 @@ from functools import cached_property
 from calc.chuck.demand import CutLoad, GripDemandInput, GripDemandResult, each_required_at, grip_demand, required_at
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.load import load_of
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked, Solved, naming
 from calc.plan.part.solve import PART, PartFigures
 from calc.rules import Rules

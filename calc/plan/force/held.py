@@ -25,7 +25,8 @@ from calc.plan.cuts.carried import CARRIED
 from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures
 from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.wall import Walled, WallFigures, solve_wall
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
 from calc.working import Step, Working, derived, typical

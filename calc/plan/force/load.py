@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from calc.chuck.demand import CutLoad
 from calc.plan.cuts.solve import CutFigures
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 
 # A blade or a threading edge is pushed aside either way: what no seat carries is counted.
 SIDEWAYS = ("groove", "part", "thread")

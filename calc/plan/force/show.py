@@ -8,7 +8,8 @@ from calc.plan.cuts.solve import CUTS, CutsFigures
 from calc.plan.document import Document
 from calc.plan.force.held import LoadHeld
 from calc.plan.force.solve import BY, FORCE, ForceFigures
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Link, Row, Stop, Table, computed, without_figures
 from calc.plan.view import View
 from calc.quantities import Beside, Figure, Sentence

@@ -14,7 +14,8 @@ from calc.plan.cuts.solve import CUTS
 from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.held import Held, LoadHeld, lever, loads_of, rated_moment, static_moment
 from calc.plan.force.wall import WallFigures
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS, JawsFigures
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART

@@ -10,7 +10,7 @@ from functools import lru_cache
 from calc.errors import CalcError
 from calc.plan.cuts.carried import CarriedFigures
 from calc.plan.cuts.clear import held_range
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 from calc.plan.part.solve import PartFigures
 from calc.profile.half import wall
 from calc.profile.steps import TurnedStep

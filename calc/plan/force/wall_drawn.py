@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from calc.plan.force.wall import WallFigures
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Label, Point, Scene, Shape, arc, box_of
 from calc.walls.lobing import wall_shape

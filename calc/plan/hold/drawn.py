@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.hold.stand import Stations, centre_line, jaw_line, pockets, stations
 from calc.plan.part.drawn import Placed
 from calc.plan.part.solve import PART

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from calc.plan.cuts.clear import GRIPPED
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
 from calc.plan.sides.solve import SIDES
 from calc.plan.stop import Help

@@ -3,134 +3,38 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property
-from math import asin, degrees, radians, sin, sqrt
+from math import asin, degrees, sqrt
 from typing import Literal
 
 from calc.cuts.part_off import width_for
-from calc.errors import CalcError, FieldProblem
+from calc.errors import FieldProblem
 from calc.jaws.bore import JawBoreInput, JawBoreResult, jaw_bore
-from calc.jaws.contact import JawContactInput, JawContactResult, jaw_contact
 from calc.jaws.position import JawPositionInput, JawPositionResult, jaw_position
 from calc.plan.document import Document, Setup, setup_path
+from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.inputs import FRICTION
+from calc.plan.hold.judged import judged
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART, PartFigures
 from calc.plan.sides.solve import POCKETS_APART_MM, SIDES, STOCK_GRIPS, SidesFigures, is_bar_work
 from calc.profile.body import End
 from calc.profile.grips import Grip
-from calc.quantities import Bare, Figure, Sentence
+from calc.quantities import Figure, Sentence
 from calc.shelf.chuck import Chuck
 from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.taken import SetupShelf
-from calc.terms import Side
 from calc.tools.kinds.groove_insert import GrooveInsert
-from calc.working import Note, Step, Working, derived, typical
+from calc.working import Note, Working, derived, typical
 
 OF_STOCK: dict[str, Literal["turned", "ground", "rough"]] = {"rough": "rough", "drawn": "ground", "turned": "turned"}
 HEIGHT = derived("Where the grip acts")
 JAW_NOTES = ("floor-too-thin", "deeper-than-jaw", "no-metal", "large-groove")  # these belong to the stop Jaws
-SLENDER, TOO_SLENDER = 3.0, 5.0  # typical: stands out over its diameter, warned and stopped without a centre
 BEHIND_MM = 3.0  # typical: from the kerf to the jaws
 WIDEST_KERF_MM = 4.0
-LEAST_SEAT_MM = 3.0  # per side, typical: less floor than this seats nothing
 RECESS_BESIDE = 1.5  # of the least clearance, beside the bore
-OPENED_MM = 0.5  # on radius, typical
-TIGHT_MM = 0.0254  # a tolerance below 0.001 in is printed with one place more
 TEETH_UNKNOWN = Note(
     "caution", "teeth-unknown", "The chuck's teeth and T-nut are not on record: the jaws are planned as in tooth 0."
 )
-
-
-@dataclass(frozen=True)
-class HoldFigures:
-    """What the other stops need of the hold. Lengths in mm."""
-
-    chuck: Chuck
-    blank: JawBlank
-    grip: Grip
-    held_end: End
-    jaw_height_mm: float
-    usable_height_mm: float
-    mount: JawPositionResult | None
-    face_radius_mm: float
-    wrap_deg: float
-    pocket: JawBoreResult
-    mouth_mm: float
-    other: JawBoreResult | None
-    held_mm: float
-    work_length_mm: float
-    grip_height_mm: float
-    length_mm: float  # from the finished face that is worked to the held end, with the stock on it
-    face_stock_mm: float  # on the face that is worked
-    beyond_mm: float  # from the pocket's mouth out to the finished face
-    stick_out_mm: float | None  # of a bar, out of the jaws
-    recess_mm: tuple[float, float]  # radius and depth, in the pocket's floor behind the part; 0 where there is none
-    centre_mm: float  # diameter of the hole that a live centre stands in, at the face; 0 without a centre
-    surfaces: str
-    friction: float
-    height_steps: tuple[Step, ...]
-    friction_steps: tuple[Step, ...]
-    notes: tuple[Note, ...]
-
-    @property
-    def side(self) -> Side:
-        """Outside or inside grip."""
-        return self.grip.side
-
-    @property
-    def middle_mm(self) -> float:
-        """From the part's held end to the middle of the grip; below 0 where a bar is gripped behind the part."""
-        if self.stick_out_mm is None:
-            return self.grip.offset_mm + self.held_mm / 2
-        return self.length_mm + self.face_stock_mm - self.stick_out_mm - self.held_mm / 2
-
-    @property
-    def overhang_mm(self) -> float:
-        """From the middle of the grip to the worked face with its stock."""
-        return self.work_length_mm - self.middle_mm
-
-    @property
-    def opened_mm(self) -> float:
-        """Radius to which the jaws are opened behind the grip, for a bar to pass; 0 where none does."""
-        return 0.0 if self.stick_out_mm is None else self.grip.largest_mm / 2 + OPENED_MM
-
-    @property
-    def out_mm(self) -> float:
-        """How far the work stands out of the jaws, its face stock included."""
-        return self.beyond_mm + self.face_stock_mm - self.mouth_mm
-
-    @property
-    def removed_mm(self) -> float:
-        """Metal this side's pocket takes at mid-jaw, per side."""
-        return abs(self.pocket.bore_diameter_mm / 2 - self.face_radius_mm)
-
-    @property
-    def places(self) -> tuple[int, int]:
-        """Decimal places its diameter is printed with."""
-        return (3, 4) if 0 < self.grip.largest_mm - self.grip.smallest_mm < TIGHT_MM else (2, 3)
-
-    @property
-    def width_mm(self) -> float:
-        """Width of a jaw across its middle line; a pie jaw's is its chord at the grip."""
-        if self.blank.width_mm is not None:
-            return self.blank.width_mm
-        return self.pocket.bore_diameter_mm * sin(radians(self.wrap_deg / 2))
-
-    def contact(self, diameter_mm: float) -> JawContactResult | None:
-        """How a piece of this size sits in the jaws; None where it cannot, which the stroke or the tooth tells."""
-        given = (self.side, self.pocket.bore_diameter_mm, diameter_mm, self.width_mm + 1e-9, self.wrap_deg)
-        try:
-            return jaw_contact(JawContactInput(*given))
-        except CalcError:
-            return None
-
-    # Asked for by what is shown alone: the jaws that are only compared never need it.
-    @cached_property
-    def contacts(self) -> tuple[JawContactResult | None, ...]:
-        """How the smallest, the nominal and the largest piece sit."""
-        sizes = (self.grip.smallest_mm, self.grip.diameter_mm, self.grip.largest_mm)
-        return tuple(self.contact(size) for size in sizes)
 
 
 def grip_of(document: Document, sides: SidesFigures, index: int) -> Grip:
@@ -293,98 +197,6 @@ def _pair(setup: Setup, grip: Grip, part: PartFigures) -> str:
     return "turned" if grip.finished else OF_STOCK[part.stock.surface]
 
 
-def _bore_in_bore(hold: HoldFigures, document: Document, part: PartFigures) -> list[Note]:
-    """What stands in the way of a part that sits in the inner pocket of two."""
-    body, start = part.body, hold.pocket.bore_depth_mm
-    end = start + hold.mouth_mm
-    place = (start, end) if hold.held_end == "a" else (body.length_mm - end, body.length_mm - start)
-    over = [s for s in body.outside if s.end > place[0] + 1e-9 and s.start < place[1] - 1e-9]
-    widest = max((max(s.step.diameter_mm or 0.0, s.step.last_diameter_mm or 0.0) for s in over), default=0.0)
-    assert hold.other is not None
-    notes = []
-    if widest > hold.other.bore_diameter_mm + 1e-9:
-        notes.append(
-            Note(
-                "stop",
-                "outer-pocket-small",
-                "Ø{d} of the part does not go into the outer pocket of Ø{p}: bore the inner one deeper.",
-                d=Figure(widest, "mm", exact=True),
-                p=Figure(hold.other.bore_diameter_mm, "mm"),
-            )
-        )
-    elif widest > hold.grip.diameter_mm + 1e-9:
-        inside = end - min(
-            s.start if hold.held_end == "a" else body.length_mm - s.end
-            for s in over
-            if (s.step.diameter_mm or 0) > hold.grip.diameter_mm
-        )
-        notes.append(
-            Note(
-                "caution",
-                "inside-outer-pocket",
-                "{x} of Ø{d} stands inside the outer pocket: it cannot be turned from this side.",
-                x=Figure(inside, "mm", "up"),
-                d=Figure(widest, "mm", exact=True),
-            )
-        )
-    return notes
-
-
-def _slender(hold: HoldFigures, setup: Setup) -> list[Note]:
-    """Work that stands far out of outside jaws without a centre."""
-    if setup.hold.live_centre or hold.side == "id":
-        return []
-    ratio = hold.out_mm / hold.grip.diameter_mm
-    if ratio <= SLENDER:
-        return []
-    figures = {
-        "x": Figure(hold.out_mm, "mm", "up"),
-        "r": Figure(ratio, "", "up", (1, 1)),
-        "m": Figure(SLENDER if ratio <= TOO_SLENDER else TOO_SLENDER, "", places=(0, 0)),
-    }
-    if ratio <= TOO_SLENDER:
-        words = "It stands out {x}, {r} times its diameter: above {m} it bends and chatters; support it with a centre."
-        return [Note("caution", "slender", words, **figures)]
-    words = (
-        "It stands out {x}, {r} times its diameter; without a centre {m} is the most: support it, or grip it longer."
-    )
-    return [Note("stop", "too-slender", words, **figures)]
-
-
-def _room_notes(hold: HoldFigures, part: PartFigures, asked: Asked) -> list[Note]:
-    """What the machine has no room for, where its record says how much there is."""
-    machine, chuck, notes = part.machine, hold.chuck, []
-    across = 2 * part.held_radii_mm[0]
-    if machine.swing_mm is not None and across > machine.swing_mm:
-        words = "Ø{d} does not turn on {m}, which swings Ø{s}."
-        figures = {"d": Figure(across, "mm", "up"), "s": Figure(machine.swing_mm, "mm", "down")}
-        notes.append(Note("stop", "over-the-swing", words, m=machine.name, **figures))
-    far = chuck.body_length_mm + chuck.guide_to_jaw_base_mm + hold.jaw_height_mm + hold.out_mm
-    if machine.turning_length_mm is not None and far > machine.turning_length_mm:
-        words = "The work ends {x} before the spindle's face; {m} turns over {s}."
-        figures = {"x": Figure(far, "mm", "up"), "s": Figure(machine.turning_length_mm, "mm", "down")}
-        notes.append(Note("stop", "over-the-travel", words, m=machine.name, **figures))
-    mass = (chuck.mass_kg or 0.0) + part.held_mass_kg
-    if machine.spindle_load_kg is not None and mass > machine.spindle_load_kg:
-        words = "Chuck and part weigh {w}; the spindle of {m} carries {s}."
-        figures = {"w": Figure(mass, "kg", "up"), "s": Figure(machine.spindle_load_kg, "kg", "down")}
-        notes.append(Note("stop", "too-heavy-for-the-spindle", words, m=machine.name, **figures))
-    holes = [d for d in (machine.spindle_bore_mm, chuck.bore_mm) if d is not None]
-    bar = max(hold.grip.largest_mm, hold.grip.diameter_mm)
-    if hold.stick_out_mm is not None and holes and bar > min(holes):
-        words = "A bar of Ø{d} does not go through spindle and chuck: Ø{s} at most."
-        notes.append(
-            Note(
-                "stop",
-                "bar-too-thick",
-                words,
-                d=Bare(Figure(bar, "mm", "up")),
-                s=Bare(Figure(min(holes), "mm", "down")),
-            )
-        )
-    return notes
-
-
 def _centre_hole(setup: Setup, part: PartFigures, held: End) -> float:
     """Diameter [mm] at the face of what a live centre stands in: the hole drilled for it, else the part's bore."""
     if setup.hold.centre_hole_mm is not None:
@@ -507,24 +319,7 @@ def solve_hold(asked: Asked, beside: Beside = ALONE) -> HoldFigures:
         friction_steps=tuple(f.steps),
         notes=tuple(notes),
     )
-    notes += _slender(made, setup)
-    notes += _room_notes(made, part, asked)
-    radius, deep = made.recess_mm
-    if deep > 0 and radius > pocket.bore_diameter_mm / 2 - LEAST_SEAT_MM:
-        words = (
-            "The recess of Ø{d} leaves no floor to sit on: seat the part on something else, or bore it on another side."
-        )
-        notes.append(Note("stop", "no-floor-left", words, d=Bare(Figure(2 * radius, "mm"))))
-    if deep > 0 and deep > pocket.floor_mm - setup.jaws.floor_min_mm + 1e-9:
-        words = "With a recess of {x} too little floor is left above the bolt heads: {m} at most."
-        most = Figure(max(0.0, pocket.floor_mm - setup.jaws.floor_min_mm), "mm", "down")
-        notes.append(Note("stop", "recess-too-deep", words, x=Figure(deep, "mm"), m=most))
-    if setup.hold.live_centre and made.centre_mm <= 0:
-        words = "A live centre needs a hole to stand in: drill one before this side, and give its diameter."
-        notes.append(Note("stop", "no-centre-hole", words))
-    if outer:
-        notes += _bore_in_bore(made, document, part)
-    return replace(made, notes=tuple(notes))
+    return replace(made, notes=(*notes, *judged(made, document, setup, part)))
 
 
 def _in_two_pockets(asked: Asked) -> dict[int, HoldFigures]:

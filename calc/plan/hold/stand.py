@@ -10,7 +10,7 @@ from shapely import Polygon, box
 from shapely.geometry.base import BaseGeometry
 
 from calc.jaws.bore import JawBoreResult
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 from calc.scene.shapes import Point
 
 CENTRE_TIP_DEG = 30.0  # half the angle of a live centre's point

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from calc.jaws.contact import JawContactResult
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 from calc.plan.jaws.solve import PIECES
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Label, Point, Scene, Shape, box_of

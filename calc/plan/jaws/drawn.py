@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from functools import partial
 
 from calc.plan.hold.drawn import BORING
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.hold.stand import Stations, stations
 from calc.plan.jaws.contact import contact_scale, contact_view
 from calc.plan.jaws.front import front

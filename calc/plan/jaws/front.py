@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Dimension, Label, Point, Scene, Shape, arc, box_of, rectangle, turned
 

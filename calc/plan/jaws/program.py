@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.hold.stand import pockets
 from calc.plan.jaws.inputs import Jaws
 from calc.plan.jaws.solve import JAWS, JawsFigures

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from calc.plan.document import Setup
-from calc.plan.hold.solve import HOLD, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.ledger import CLOSED, STROKE, TEETH, ledger
 from calc.plan.jaws.solve import JAWS, PIECES, JawsFigures
 from calc.plan.stop import Answer, Procedure, Row, Stop, Table, without_figures

@@ -14,7 +14,8 @@ from calc.jaws.stroke import TO_GRIP_MM, JawStrokeInput, JawStrokeResult, jaw_st
 from calc.jaws.taper import JawTaperInput, JawTaperResult, jaw_taper
 from calc.plan.chuck_condition import condition_of, known_of
 from calc.plan.document import Setup
-from calc.plan.hold.solve import HOLD, JAW_NOTES, TEETH_UNKNOWN, HoldFigures
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.solve import HOLD, JAW_NOTES, TEETH_UNKNOWN
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.quantities import Figure
 from calc.rules import Rules

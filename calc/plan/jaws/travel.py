@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from calc.plan.hold.solve import HoldFigures
+from calc.plan.hold.figures import HoldFigures
 from calc.plan.jaws.solve import JawsFigures
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Dimension, Label, Scene, Shape, box_of, rectangle

@@ -1,0 +1,135 @@
+"""What stands in the way of a hold: room at the machine, slender work, recess, centre, a pocket in a pocket."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from calc.plan.document import Document, Setup
+from calc.plan.hold.figures import HoldFigures
+from calc.plan.part.solve import PartFigures
+from calc.quantities import Bare, Figure
+from calc.working import Note
+
+SLENDER, TOO_SLENDER = 3.0, 5.0  # typical: stands out over its diameter, warned and stopped without a centre
+LEAST_SEAT_MM = 3.0  # per side, typical: less floor than this seats nothing
+
+
+def judged(hold: HoldFigures, document: Document, setup: Setup, part: PartFigures) -> Iterator[Note]:
+    """All that must be said about a hold that has its figures."""
+    yield from _slender(hold, setup)
+    yield from _room(hold, part)
+    yield from _recess(hold, setup)
+    if setup.hold.live_centre and hold.centre_mm <= 0:
+        words = "A live centre needs a hole to stand in: drill one before this side, and give its diameter."
+        yield Note("stop", "no-centre-hole", words)
+    if hold.other:
+        yield from _bore_in_bore(hold, document, part)
+
+
+def _recess(hold: HoldFigures, setup: Setup) -> Iterator[Note]:
+    """A recess behind the part that takes its seat away, or the floor above the bolt heads."""
+    (radius, deep), pocket = hold.recess_mm, hold.pocket
+    if deep <= 0:
+        return
+    if radius > pocket.bore_diameter_mm / 2 - LEAST_SEAT_MM:
+        words = (
+            "The recess of Ø{d} leaves no floor to sit on: seat the part on something else, or bore it on another side."
+        )
+        yield Note("stop", "no-floor-left", words, d=Bare(Figure(2 * radius, "mm")))
+    most = pocket.floor_mm - setup.jaws.floor_min_mm
+    if deep > most + 1e-9:
+        words = "With a recess of {x} too little floor is left above the bolt heads: {m} at most."
+        figures = {"x": Figure(deep, "mm"), "m": Figure(max(0.0, most), "mm", "down")}
+        yield Note("stop", "recess-too-deep", words, **figures)
+
+
+def _bore_in_bore(hold: HoldFigures, document: Document, part: PartFigures) -> list[Note]:
+    """What stands in the way of a part that sits in the inner pocket of two."""
+    body, start = part.body, hold.pocket.bore_depth_mm
+    end = start + hold.mouth_mm
+    place = (start, end) if hold.held_end == "a" else (body.length_mm - end, body.length_mm - start)
+    over = [s for s in body.outside if s.end > place[0] + 1e-9 and s.start < place[1] - 1e-9]
+    widest = max((max(s.step.diameter_mm or 0.0, s.step.last_diameter_mm or 0.0) for s in over), default=0.0)
+    assert hold.other is not None
+    notes = []
+    if widest > hold.other.bore_diameter_mm + 1e-9:
+        notes.append(
+            Note(
+                "stop",
+                "outer-pocket-small",
+                "Ø{d} of the part does not go into the outer pocket of Ø{p}: bore the inner one deeper.",
+                d=Figure(widest, "mm", exact=True),
+                p=Figure(hold.other.bore_diameter_mm, "mm"),
+            )
+        )
+    elif widest > hold.grip.diameter_mm + 1e-9:
+        inside = end - min(
+            s.start if hold.held_end == "a" else body.length_mm - s.end
+            for s in over
+            if (s.step.diameter_mm or 0) > hold.grip.diameter_mm
+        )
+        notes.append(
+            Note(
+                "caution",
+                "inside-outer-pocket",
+                "{x} of Ø{d} stands inside the outer pocket: it cannot be turned from this side.",
+                x=Figure(inside, "mm", "up"),
+                d=Figure(widest, "mm", exact=True),
+            )
+        )
+    return notes
+
+
+def _slender(hold: HoldFigures, setup: Setup) -> list[Note]:
+    """Work that stands far out of outside jaws without a centre."""
+    if setup.hold.live_centre or hold.side == "id":
+        return []
+    ratio = hold.out_mm / hold.grip.diameter_mm
+    if ratio <= SLENDER:
+        return []
+    figures = {
+        "x": Figure(hold.out_mm, "mm", "up"),
+        "r": Figure(ratio, "", "up", (1, 1)),
+        "m": Figure(SLENDER if ratio <= TOO_SLENDER else TOO_SLENDER, "", places=(0, 0)),
+    }
+    if ratio <= TOO_SLENDER:
+        words = "It stands out {x}, {r} times its diameter: above {m} it bends and chatters; support it with a centre."
+        return [Note("caution", "slender", words, **figures)]
+    words = (
+        "It stands out {x}, {r} times its diameter; without a centre {m} is the most: support it, or grip it longer."
+    )
+    return [Note("stop", "too-slender", words, **figures)]
+
+
+def _room(hold: HoldFigures, part: PartFigures) -> list[Note]:
+    """What the machine has no room for, where its record says how much there is."""
+    machine, chuck, notes = part.machine, hold.chuck, []
+    across = 2 * part.held_radii_mm[0]
+    if machine.swing_mm is not None and across > machine.swing_mm:
+        words = "Ø{d} does not turn on {m}, which swings Ø{s}."
+        figures = {"d": Figure(across, "mm", "up"), "s": Figure(machine.swing_mm, "mm", "down")}
+        notes.append(Note("stop", "over-the-swing", words, m=machine.name, **figures))
+    far = chuck.body_length_mm + chuck.guide_to_jaw_base_mm + hold.jaw_height_mm + hold.out_mm
+    if machine.turning_length_mm is not None and far > machine.turning_length_mm:
+        words = "The work ends {x} before the spindle's face; {m} turns over {s}."
+        figures = {"x": Figure(far, "mm", "up"), "s": Figure(machine.turning_length_mm, "mm", "down")}
+        notes.append(Note("stop", "over-the-travel", words, m=machine.name, **figures))
+    mass = (chuck.mass_kg or 0.0) + part.held_mass_kg
+    if machine.spindle_load_kg is not None and mass > machine.spindle_load_kg:
+        words = "Chuck and part weigh {w}; the spindle of {m} carries {s}."
+        figures = {"w": Figure(mass, "kg", "up"), "s": Figure(machine.spindle_load_kg, "kg", "down")}
+        notes.append(Note("stop", "too-heavy-for-the-spindle", words, m=machine.name, **figures))
+    holes = [d for d in (machine.spindle_bore_mm, chuck.bore_mm) if d is not None]
+    bar = max(hold.grip.largest_mm, hold.grip.diameter_mm)
+    if hold.stick_out_mm is not None and holes and bar > min(holes):
+        words = "A bar of Ø{d} does not go through spindle and chuck: Ø{s} at most."
+        notes.append(
+            Note(
+                "stop",
+                "bar-too-thick",
+                words,
+                d=Bare(Figure(bar, "mm", "up")),
+                s=Bare(Figure(min(holes), "mm", "down")),
+            )
+        )
+    return notes
