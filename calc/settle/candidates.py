@@ -36,7 +36,6 @@ LONG_LIFE_MIN = 30.0  # typical: what an edge lasts at the least where long life
 MOST_PASSES = 40
 FEED_STEP, SPEED_STEP = 0.001, 1.0
 CLAMP_STEP_RPM = 10.0
-SPINDLE = 0.995  # of its power and torque: what is asked, rounded up, still reads as less than what is there
 SLOWEST_SHARE = 0.4  # of the window's slow end: slower than that nothing is tried
 TURNED_RA_UM = 3.2  # typical: what a finishing cut leaves where the print gives no Ra
 FIRST_PASS_MM = 0.4  # typical: deepest first pass of a thread
@@ -312,8 +311,8 @@ def candidates(given: Settling, tried: Tried, grip: Grip) -> Candidates:
     low, _ = speed_window(planned.kind, cut.tool, material)
     limits: dict[str, Mask] = {
         GRIP: spun.held,
-        "the spindle's power": power <= has_power * SPINDLE,
-        "the spindle's torque": torque <= has_torque * SPINDLE,
+        "the spindle's power": power <= has_power * (1 + 1e-9),
+        "the spindle's torque": torque <= has_torque * (1 + 1e-9),
         LIFE: (life >= np.maximum(given.least_life_min, minutes)) | thread,
         WINDOW: (real >= low * (1 - 1e-9)) | thread,
     }

@@ -15,7 +15,7 @@ from calc.plan.cuts.tooling import brought
 from calc.plan.declared import field_at
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, without_figures
 from calc.plan.view import View
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure, Rounding, Sentence
 
 ENTERED_NAMES = (
     "name",
@@ -45,7 +45,7 @@ ENTERED_NAMES = (
 
 
 PINS = {"speed_m_min": "pin_speed", "rpm": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
-POWER = (2, 2)  # places: a spindle at its limit must not read as over it
+POWER = (2, 2)
 
 
 @lru_cache(maxsize=CUTS_KEPT)
@@ -89,9 +89,17 @@ def _entered_facts(at: str, c: PlannedCut, figures: CutFigures | None) -> tuple[
     return tuple(facts)
 
 
+def _rounded(c: CutFigures) -> tuple[Rounding, Rounding]:
+    """How what is asked of the spindle and what it has are rounded: alike where it has enough, so that a cut at the
+    spindle's limit never reads as over it.
+    """
+    return ("up", "down") if c.over > 1 + 1e-9 else ("near", "near")
+
+
 @lru_cache(maxsize=CUTS_KEPT)
 def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
     g, r = c.id, c.result
+    asked, there = _rounded(c)
     facts = [
         computed(
             f"cut_{c.id}_tangential",
@@ -103,15 +111,15 @@ def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
         computed(
             f"cut_{c.id}_power",
             "Power",
-            Amount(r.power_kw, "kW", "up", POWER),
-            Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", "down", POWER)),
+            Amount(r.power_kw, "kW", asked, POWER),
+            Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", there, POWER)),
             group=g,
         ),
         computed(
             f"cut_{c.id}_torque",
             "Torque",
-            Amount(r.torque_nm, "N*m", "up"),
-            Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", "down")),
+            Amount(r.torque_nm, "N*m", asked),
+            Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", there)),
             group=g,
         ),
         computed(
@@ -269,6 +277,7 @@ def show(view: View) -> Stop:
         facts += [_clear_fact(n) for n in clear.nearest.values() if n.distance_mm < FAR_CLEAR_MM]
     notes = (*figures.notes, *(clear.notes if clear else ()))
     hardest = max(figures.cuts, key=lambda c: c.over)
+    asked, there = _rounded(hardest)
     answers: tuple[Answer, ...] = (
         Answer(
             "clamp",
@@ -284,13 +293,13 @@ def show(view: View) -> Stop:
         Answer(
             f"cut_{hardest.id}_power",
             "Hardest on the spindle",
-            Figure(hardest.result.power_kw, "kW", "up", POWER),
+            Figure(hardest.result.power_kw, "kW", asked, POWER),
             below=Sentence("{cut}, worn edge", cut=hardest.name),
             steps=hardest.working,
             bar=Bar(
                 min(1.0, hardest.over),
                 1.0,
-                Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", "down", POWER)),
+                Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", there, POWER)),
             ),
         ),
     )

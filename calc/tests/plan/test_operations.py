@@ -6,12 +6,16 @@ from dataclasses import replace
 import pytest
 
 from calc.errors import CalcError
+from calc.plan.compute import compute
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.operations import operation
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import FORCE
+from calc.plan.paths import replaced
+from calc.plan.solve import solve
+from calc.quantities import Figure
 from calc.rules import Rules
-from calc.tests.plans import DOCUMENT, MATERIAL, drawn, helps, plan
+from calc.tests.plans import DOCUMENT, MATERIAL, SHELF, drawn, helps, plan
 
 SHARP = Rules(worn=1.0)
 DRILL = PlannedCut("Drill", "drill", 0.0, 13.0, speed_m_min=90, feed_mm_rev=0.2)
@@ -98,3 +102,23 @@ def test_what_is_missing_is_asked_for_by_its_own_name():
     assert [label for _, label in pitch.missing] == ["Thread pitch"]
     with pytest.raises(CalcError, match="ends larger"):
         replace(DRILL, from_diameter_mm=20.0)
+
+
+@pytest.mark.parametrize("share", [0.97, 0.9999, 1.0001, 1.03])
+def test_what_is_asked_of_the_spindle_never_reads_as_more_than_it_has_unless_it_is(share):
+    """At a feed that asks this share of the spindle; both printed to 0.01 kW."""
+    first, slow, fast = DOCUMENT.setups[0], 0.01, 3.0
+
+    def fed(feed):
+        document = replaced(DOCUMENT, f"setups.{first.id}.cuts.{first.cuts[0].id}.feed_mm_rev", feed)
+        return document, solve(document, SHELF)[CUTS].cuts[0]
+
+    for _ in range(50):
+        feed = (slow + fast) / 2
+        slow, fast = (slow, feed) if fed(feed)[1].over > share else (feed, fast)
+    document, cut = fed(slow)
+    assert cut.over == pytest.approx(share, abs=1e-6)
+    fact = next(f for s in compute(document, SHELF).stops for f in s.facts if f.name == f"cut_{cut.id}_power")
+    asked = float(Figure(fact.value, "kW", fact.rounding, fact.places).number())
+    there = float(str(fact.source).split()[2])
+    assert (asked > there) == (cut.over > 1)
