@@ -17,6 +17,7 @@ from calc.plan.view import View
 from calc.working import Working
 
 POINTS = 60  # of a curve: its chords are off by less than a pixel
+ROOM = 1.6  # times the highest curve
 OVERLAID = 2  # more curves and none is read
 
 
@@ -111,10 +112,9 @@ def force_chart(view: View, force: ForceFigures, hold: HoldFigures) -> ForceChar
     demand = _demand(asked.at, limit, grows=asked.grows)
     # At the worst corner what must be held is the load itself, once.
     worse = _demand(lambda rpm: asked.at_corner(rpm) / force.safety, limit, grows=asked.grows)
-    # The chuck's limit is drawn where there is room for it: it must not press the curves flat.
-    most = max(*(y for c in curves for _, y in c.points), worse[0][1], wall or 0.0)
-    if force.grip.allowable_grip_n < 1.6 * most:
-        most = max(most, force.grip.allowable_grip_n)
+    most = max(*(y for c in curves for _, y in c.points), demand[0][1], worse[0][1])
+    # The limits of chuck and wall are drawn where there is room for them: they must not press the curves flat.
+    most = max([most, *(n for n in (force.grip.allowable_grip_n, wall or 0.0) if n < ROOM * most)])
     return ForceChart(
         rpm_most=limit,
         force_most_n=most * 1.08,

@@ -7,6 +7,9 @@ from pathlib import Path
 import pytest
 
 from calc.plan.compute import compute
+from calc.plan.force.chart import force_chart
+from calc.plan.force.solve import FORCE
+from calc.plan.hold.solve import HOLD
 from calc.plan.run_file import read_run
 
 FILES = Path(__file__).parent / "refused"
@@ -64,3 +67,14 @@ def test_a_speed_settled_to_its_clamp_is_held_down_by_the_clamp():
     stop = next(s for s in computed("twin-kept").stops if s.key == "cuts-s1")
     said = next(str(n.text) for n in stop.notes if n.code == "below-window" and str(n.text).startswith("Finish Thread"))
     assert "its clamp holds it down" in said
+
+
+@pytest.mark.parametrize("name", ["twin-spigot", "twin-flange", "twin-wear-ring", "grip-kept", "twin-tube"])
+def test_no_limit_far_above_presses_the_curves_flat(name):
+    """The highest curve fills more than half of the picture, whatever wall and chuck stand; what is in it is seen."""
+    for view in computed(name).views:
+        force, hold = view[FORCE], view[HOLD]
+        chart = force_chart(view, force, hold)
+        highest = max(y for line in (*(c.points for c in chart.curves), chart.demand) for _, y in line)
+        assert highest <= chart.force_most_n <= 1.6 * 1.08 * highest
+        assert all(0 <= p.needed_n <= chart.force_most_n for p in chart.points)

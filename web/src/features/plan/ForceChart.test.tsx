@@ -127,6 +127,14 @@ describe("ForceChart", () => {
     expect(words).toContain("Standing still 46.0 kN; the worst cut needs 17.0 kN; the cap is 2 350 rpm");
   });
 
+  it("draws the wall where there is room for it, and else says how high it stands", () => {
+    const low = show({ wall: 40_000, wall_text: "40.0 kN", force_most: 50_000 });
+    expect(low.container.querySelector("line.wall")).not.toBeNull();
+    const high = show({ wall: 400_000, wall_text: "400.0 kN", force_most: 50_000 });
+    expect(high.container.querySelector("line.wall")).toBeNull();
+    expect(screen.getByText(/400\.0 kN, above what is drawn/)).toBeInTheDocument();
+  });
+
   it("puts the cap's mark on its line, at the demand", () => {
     const { container, number } = show();
     expect(number("circle.cap-dot", "cx")).toBeCloseTo(number("line.cap-line", "x1"), 6);

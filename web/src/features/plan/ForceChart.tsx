@@ -128,7 +128,12 @@ export function ForceChart({ chart, pull }: Props) {
               </text>
             </>
           )}
-          {chart.wall !== null && (
+          {chart.wall !== null && chart.wall > chart.force_most && (
+            <text x={width - edge.right - 6} y={edge.top - 18 * big} textAnchor="end">
+              the wall stands {chart.wall_text}, above what is drawn
+            </text>
+          )}
+          {chart.wall !== null && chart.wall <= chart.force_most && (
             <>
               <line
                 className="wall"
