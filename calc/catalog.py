@@ -11,7 +11,8 @@ from calc.chuck.exact import grip_exact
 from calc.chuck.fit import GripFitInput, grip_fit
 from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.chuck.pressure import PressureNeededInput, pressure_needed
-from calc.chuck.speed import GripAtSpeedInput, SpeedLimitInput, grip_at_speed, speed_limit
+from calc.chuck.speed import GripAtSpeedInput, grip_at_speed
+from calc.chuck.speed_limit import SpeedLimitInput, speed_limit
 from calc.coolant.mixing import CoolantInput, coolant
 from calc.cuts.drilling import DrillInput, drill
 from calc.cuts.feed_window import FeedWindowInput, feed_window

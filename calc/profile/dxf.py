@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 import io
-import itertools
 import math
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from calc.errors import FieldProblem
-from calc.profile.chain import FIELD, MEET_MM, Segment, joined, place
+from calc.profile.chain import MEET_MM, Segment, joined, place
 from calc.profile.contour import Vertex, arc_centre
+from calc.profile.dxf_entities import SILENT, layer_of, refuse, segments_of
 from calc.profile.steps import DIAMETER_MOST, LENGTH_MOST, TurnedStep
 from calc.quantities import Figure, Sentence
 
@@ -32,10 +31,8 @@ OTHER_UNITS = {
     13: "microns",
     14: "decimetres",
 }
-SILENT = {"TEXT", "MTEXT", "DIMENSION", "POINT", "HATCH", "LEADER", "MULTILEADER", "VIEWPORT"}
 EDGE_MOST_MM = 10.0  # a 45° line or a quarter round up to this size is an edge, beyond it a step of its own
 SAME_MM = 0.005
-FLAT = 1e-6  # of an extrusion's direction
 
 
 @dataclass(frozen=True)
@@ -56,103 +53,23 @@ class Question:
     units: tuple[str, ...] = ()
 
 
-def _refuse(words: str, **parts: Any) -> FieldProblem:
-    return FieldProblem(FIELD, Sentence(words, **parts))
-
-
 def _document(text: str) -> Any:
     import ezdxf
     from ezdxf.lldxf.const import DXFError
 
     if len(text) > MOST_CHARACTERS:
-        raise _refuse(
+        raise refuse(
             "The file is too large: {n} million characters are read at most. Save the profile alone.",
             n=str(MOST_CHARACTERS // 1_000_000),
         )
     if not text.strip():
-        raise _refuse("The file is empty.")
+        raise refuse("The file is empty.")
     try:
         return ezdxf.read(io.StringIO(text))  # type: ignore[attr-defined]
     except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
-        raise _refuse(
+        raise refuse(
             "This is not a DXF drawing that can be read: {why}", why=str(error).strip()[:160] or type(error).__name__
         ) from error
-
-
-def _polyline(entity: Any, k: float) -> Iterator[Segment]:
-    if entity.dxftype() == "LWPOLYLINE":
-        points = [(float(p[0]), float(p[1]), float(p[4])) for p in entity.get_points("xyseb")]
-        closed = entity.closed
-    else:
-        if not entity.is_2d_polyline:
-            raise _refuse("There is a mesh or 3D polyline on this layer: only flat lines, arcs and polylines are read.")
-        points = [(v.dxf.location.x, v.dxf.location.y, v.dxf.bulge) for v in entity.vertices]
-        closed = entity.is_closed
-    pairs = list(itertools.pairwise(points)) + ([(points[-1], points[0])] if closed and len(points) > 1 else [])
-    way = _way(entity, k)
-    for a, b in pairs:  # seen from behind, x runs the other way and every arc turns the other way
-        yield Segment(way * a[0] * k, a[1] * k, way * b[0] * k, b[1] * k, way * a[2])
-
-
-def _way(entity: Any, k: float) -> float:
-    """1 where an entity is drawn as it is seen, −1 where it is mirrored: its extrusion points away. Refused: tilted."""
-    x, y, z = entity.dxf.extrusion if entity.dxf.hasattr("extrusion") else (0.0, 0.0, 1.0)
-    if abs(x) > FLAT or abs(y) > FLAT or z == 0:
-        raise _refuse(
-            "There is a {kind}{where} that is tilted out of the drawing's plane: draw the profile flat.",
-            kind=entity.dxftype(),
-            where=_where(entity, k),
-        )
-    return 1.0 if z > 0 else -1.0
-
-
-def _segments(entity: Any, k: float) -> Iterator[Segment]:
-    kind = entity.dxftype()
-    if kind == "LINE":
-        a, b = entity.dxf.start, entity.dxf.end
-        yield Segment(a.x * k, a.y * k, b.x * k, b.y * k)
-    elif kind == "ARC":
-        a, b = entity.start_point, entity.end_point
-        turn = math.radians((entity.dxf.end_angle - entity.dxf.start_angle) % 360)
-        yield Segment(a.x * k, a.y * k, b.x * k, b.y * k, _way(entity, k) * math.tan(turn / 4))
-    elif kind in ("LWPOLYLINE", "POLYLINE"):
-        yield from _polyline(entity, k)
-    elif kind not in SILENT:
-        raise _refuse(
-            _NOT_READ.get(
-                kind,
-                "There is a {kind}{where} on this layer: only lines, arcs and polylines are read. Convert it, or put "
-                "it on another layer.",
-            ),
-            kind=kind,
-            where=_where(entity, k),
-        )
-
-
-_NOT_READ = {
-    "INSERT": "There is a block{where} on this layer: explode it, since only plain lines, arcs and polylines are read.",
-    "SPLINE": "There is a spline{where} on this layer: turn it into lines and arcs in the drawing program.",
-}
-
-
-def _where(entity: Any, k: float) -> Sentence | str:
-    for name in ("insert", "center", "start", "location"):
-        if entity.dxf.hasattr(name):
-            p = entity.dxf.get(name)
-            return Sentence(" at {p}", p=place(p.x * k, p.y * k))
-    if entity.dxftype() == "SPLINE":
-        p = next(iter((*entity.fit_points, *entity.control_points)), (0.0, 0.0))
-        return Sentence(" at {p}", p=place(p[0] * k, p[1] * k))
-    return ""
-
-
-def _layer(entity: Any) -> str:
-    """The layer of an entity; of a kind that is not known, the one that its tags say."""
-    if entity.dxf.hasattr("layer"):
-        return str(entity.dxf.layer)
-    tags = getattr(entity, "base_class", None)
-    found = tags.get_first_value(8, "0") if tags is not None else "0"
-    return str(found)
 
 
 def read_drawing(text: str, layer: str | None = None, unit: str | None = None) -> DrawnProfile | Question:
@@ -169,30 +86,30 @@ def read_drawing(text: str, layer: str | None = None, unit: str | None = None) -
     """
     drawing = _document(text)
     space = list(drawing.modelspace())
-    drawn = Counter(_layer(e) for e in space if e.dxftype() not in SILENT)
+    drawn = Counter(layer_of(e) for e in space if e.dxftype() not in SILENT)
     if not drawn:
-        raise _refuse("There are no lines or arcs in this drawing's model space.")
+        raise refuse("There are no lines or arcs in this drawing's model space.")
     # A file without the variable is given one on reading: only what the file itself says counts.
     code = drawing.header.get("$INSUNITS", 0) if "$INSUNITS" in text else 0
     if unit is None and code in OTHER_UNITS:
-        raise _refuse("The drawing is in {u}: save it in millimetres or inches.", u=OTHER_UNITS[code])
+        raise refuse("The drawing is in {u}: save it in millimetres or inches.", u=OTHER_UNITS[code])
     said = UNITS.get(code)
     known = unit or said
     layers = tuple(sorted(drawn))
     if (layer is None and len(layers) > 1) or known is None:
         return Question(layers if layer is None and len(layers) > 1 else (), () if known else ("mm", "in"))
     if layer is not None and layer not in drawn:
-        raise _refuse("There is no layer “{name}” with lines in this drawing.", name=layer)
+        raise refuse("There is no layer “{name}” with lines in this drawing.", name=layer)
     if known not in MM:
-        raise _refuse("Choose mm or in for the drawing's unit.")
+        raise refuse("Choose mm or in for the drawing's unit.")
     k = MM[known]
     chosen = layer or layers[0]
-    segments = [s for e in space if _layer(e) == chosen for s in _segments(e, k)]
+    segments = [s for e in space if layer_of(e) == chosen for s in segments_of(e, k)]
     segments = [s for s in segments if math.hypot(s.z1 - s.z0, s.r1 - s.r0) > MEET_MM / 10]
     if not segments:
-        raise _refuse("There are no lines or arcs on layer “{name}”.", name=chosen)
+        raise refuse("There are no lines or arcs on layer “{name}”.", name=chosen)
     if len(segments) > MOST_LINES:
-        raise _refuse(
+        raise refuse(
             "The profile has {n} lines; {most} are read at most. Is it made of short pieces? Save it with arcs.",
             n=str(len(segments)),
             most=str(MOST_LINES),
@@ -211,12 +128,12 @@ def _profile(segments: Sequence[Segment]) -> DrawnProfile:
     lowest = min(segments, key=lambda s: min(s.r0, s.r1))
     if min(lowest.r0, lowest.r1) < -MEET_MM:
         z, r = (lowest.z0, lowest.r0) if lowest.r0 < lowest.r1 else (lowest.z1, lowest.r1)
-        raise _refuse(
+        raise refuse(
             "The profile goes below the axis at {p}: draw the upper half, with the axis at y = 0.", p=place(z, r)
         )
     left = min(min(s.z0, s.z1) for s in segments)
     if _too_large(segments):
-        raise _refuse(
+        raise refuse(
             "The profile is larger than Ø{d} × {l}: is the unit right?",
             d=Figure(DIAMETER_MOST, "mm"),
             l=Figure(LENGTH_MOST, "mm"),
@@ -246,7 +163,7 @@ def _open_as_an_outside_is(chain: list[Segment]) -> None:
     ends = sorted((first[0], last[0]))
     if ends[0] - left < MEET_MM and right - ends[1] < MEET_MM:
         return
-    raise _refuse(
+    raise refuse(
         "The outline has a gap at {p}: its other end is {g} away, at {q}. Close it in the drawing.",
         p=place(*first),
         q=place(*last),
@@ -324,7 +241,7 @@ def _steps(line: Sequence[Segment], outside: bool, notes: list[Sentence]) -> tup
         if i in edges or abs(s.z1 - s.z0) < SAME_MM:
             continue
         if s.z1 < s.z0:
-            raise _refuse(
+            raise refuse(
                 "The profile turns back at {p}: a lathe tool from either end cannot follow an "
                 "undercut drawn like this.",
                 p=place(s.z0, s.r0),
@@ -335,7 +252,7 @@ def _steps(line: Sequence[Segment], outside: bool, notes: list[Sentence]) -> tup
         else:
             made.append(_sloped(name, s))
     if not made:
-        raise _refuse("The drawing has no length along the axis: draw x along the axis and y from it.")
+        raise refuse("The drawing has no length along the axis: draw x along the axis and y from it.")
     return tuple(made)
 
 
@@ -370,7 +287,7 @@ def _cylinder(
 def _sloped(name: str, s: Segment) -> TurnedStep:
     """A taper or an arc."""
     if min(s.r0, s.r1) < MEET_MM:
-        raise _refuse("The profile comes to a point on the axis at {p}: end it with a small flat.", p=place(s.z1, s.r1))
+        raise refuse("The profile comes to a point on the axis at {p}: end it with a small flat.", p=place(s.z1, s.r1))
     arc = None
     if s.bulge:
         _, _, radius = arc_centre(Vertex(s.z0, s.r0, s.bulge), Vertex(s.z1, s.r1))

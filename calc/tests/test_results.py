@@ -8,7 +8,8 @@ import pytest
 
 from calc.catalog import CALCULATORS
 from calc.chuck.demand import CutLoad, GripDemandInput, grip_demand
-from calc.chuck.speed import GripAtSpeedInput, SpeedLimitInput, StackPart, grip_at_speed, speed_limit
+from calc.chuck.speed import GripAtSpeedInput, StackPart, grip_at_speed
+from calc.chuck.speed_limit import SpeedLimitInput, speed_limit
 from calc.cuts.drilling import DrillInput, drill
 from calc.results import Explained, Found, answers, found_of
 from calc.threads.thread import ThreadInput, thread

@@ -10,8 +10,8 @@ from calc.cuts.spindle import spindle_has
 from calc.cuts.turning import CutResult
 from calc.errors import FieldProblem
 from calc.plan.cuts.consulted import Ask, Consulted, consulted_for
-from calc.plan.cuts.edge import speed_window
 from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.judged import judged
 from calc.plan.cuts.minutes import minutes_in_cut
 from calc.plan.cuts.operations import ASKED, CALLED, operation
 from calc.plan.cuts.tooling import fitted, job_of, length_of, step_of
@@ -21,11 +21,9 @@ from calc.plan.sides.solve import OTHER, SIDES
 from calc.quantities import Figure, Sentence
 from calc.route.order import Work, sequence_notes
 from calc.tools.choose import Job
-from calc.tools.kinds.insert import Insert
 from calc.tools.library import Tool
 from calc.working import ENTERED, Note, Step, Working, derived, typical
 
-SPLIT_MM = 1.0  # per side, typical: what a finishing edge takes no more of in one cut
 CUTS_KEPT = 256  # cuts whose figures, and whose facts, are kept
 REACH = derived("The program's top speed")
 
@@ -113,138 +111,6 @@ def _top_rpm(planned: PlannedCut, smallest: float, held_to: float, w: Working) -
     )
 
 
-AT_CLAMP = 0.98  # of a clamp, from where it is what holds a speed down
-
-
-def _held_down_by(planned: PlannedCut, result: CutResult) -> str:
-    """What keeps the surface speed low."""
-    if planned.rpm is not None:
-        return "its fixed rpm"
-    if planned.speed_m_min is not None and result.speed_m_min < planned.speed_m_min * (1 - 1e-6):
-        return "its clamp" if planned.clamp_rpm is not None else "the clamp or the machine's top speed"
-    least = min(planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0)
-    if planned.clamp_rpm is not None and planned.kind in ("turn", "bore") and least > 0:
-        reached = (planned.speed_m_min or 0.0) * 1000 / (math.pi * least)
-        if reached >= AT_CLAMP * planned.clamp_rpm:  # settled to just what the clamp lets it reach
-            return "its clamp"
-    return "the speed that was given"
-
-
-def _does_all_with_a_finishing_edge(planned: PlannedCut, tool: Tool | None) -> bool:
-    """All of the stock goes in one cut that also finishes, and its edge is made for that alone."""
-    edge = tool.edge if tool else None
-    if not isinstance(edge, Insert) or planned.stage == "rough" or planned.kind not in ("turn", "bore"):
-        return False
-    a, b = planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0
-    return edge.purpose == "finish" and abs(a - b) / 2 > SPLIT_MM
-
-
-def _thread_notes(planned: PlannedCut, result: CutResult, part: PartFigures) -> list[Note]:
-    """A thread's speed against the slow end of turning, its feed against what the machine follows."""
-    low, feed = part.material.speed_low_m_min, (planned.feed_mm_rev or 0.0) * result.rpm / 1000
-    notes = []
-    if result.speed_m_min > low * (1 + 1e-9):
-        notes.append(
-            Note(
-                "stop",
-                "thread-too-fast",
-                "{name}: {v} is above the {low} at which turning begins: a thread is cut slower.",
-                name=planned.name,
-                v=Figure(result.speed_m_min, "m/min", "up"),
-                low=Figure(low, "m/min", "down"),
-            )
-        )
-    if feed > part.machine.threading_m_min * (1 + 1e-9):
-        notes.append(
-            Note(
-                "stop",
-                "thread-feed",
-                "{name}: its pitch at {n} is a feed of {f}; the machine follows {m} while threading.",
-                name=planned.name,
-                n=Figure(result.rpm, "rpm"),
-                f=Figure(feed, "m/min", "up"),
-                m=Figure(part.machine.threading_m_min, "m/min", "down"),
-            )
-        )
-    return notes
-
-
-def _notes(
-    planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures, tool: Tool | None
-) -> list[Note]:
-    notes = [n.named(planned.name) for n in result.notes]
-    power, torque = machine
-    name = planned.name
-    if result.power_kw > power * (1 + 1e-9) or result.torque_nm > torque * (1 + 1e-9):
-        notes.append(
-            Note(
-                "stop",
-                "spindle-too-weak",
-                "{name}: asks {p} and {m}; at {n} the spindle has {p_av} and {m_av}.",
-                name=name,
-                p=Figure(result.power_kw, "kW", "up"),
-                m=Figure(result.torque_nm, "N*m", "up"),
-                n=Figure(result.rpm, "rpm"),
-                p_av=Figure(power, "kW", "down"),
-                m_av=Figure(torque, "N*m", "down"),
-            )
-        )
-    material = part.material
-    low, high = speed_window(planned.kind, tool, material)
-    if planned.kind == "thread":
-        notes += _thread_notes(planned, result, part)
-    elif result.speed_m_min < low * (1 - 1e-9):
-        notes.append(
-            Note(
-                "caution",
-                "below-window",
-                "{name}: {v} is below the {low} from which carbide stays clean in {m}; {why} holds it down. An edge "
-                "builds up and the finish suffers.",
-                name=name,
-                m=material.name,
-                v=Figure(result.speed_m_min, "m/min"),
-                low=Figure(low, "m/min"),
-                why=_held_down_by(planned, result),
-            )
-        )
-    elif result.speed_m_min > high * (1 + 1e-9):
-        notes.append(
-            Note(
-                "info",
-                "speed-outside-window",
-                "{name}: {v} is above the typical {low} to {high} for {m}.",
-                name=name,
-                m=material.name,
-                v=Figure(result.speed_m_min, "m/min"),
-                low=Figure(low, "m/min"),
-                high=Figure(high, "m/min"),
-            )
-        )
-    if _does_all_with_a_finishing_edge(planned, tool):
-        notes.append(
-            Note(
-                "info",
-                "split-it",
-                "{name}: it takes {x} a side with a finishing edge: split it into roughing and finishing.",
-                name=name,
-                x=Figure(abs((planned.from_diameter_mm or 0.0) - (planned.to_diameter_mm or 0.0)) / 2, "mm"),
-            )
-        )
-    if planned.depth_mm is not None and planned.by_depth and planned.depth_mm < planned.corner_radius_mm:
-        notes.append(
-            Note(
-                "info",
-                "depth-under-radius",
-                "{name}: {a} deep with a {r} corner: the chip may not break.",
-                name=name,
-                a=Figure(planned.depth_mm, "mm"),
-                r=Figure(planned.corner_radius_mm, "mm"),
-            )
-        )
-    return notes
-
-
-# An edit changes one cut of many: the others stand as they were.
 @lru_cache(maxsize=CUTS_KEPT)
 def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
     if entered.clamp_rpm is not None:
@@ -283,7 +149,7 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
     passes, length = _passes(planned, part, abs(a - b) / 2), length_of(planned, part, ask.worked)
     minutes = minutes_in_cut(planned, passes, length, held_to)
     said = consulted_for(fit, result, minutes, length, ask, step_of(planned, part, ask.worked))
-    notes = [*_notes(planned, result, spindle, part, fit.tool), *said.notes]
+    notes = [*judged(planned, result, spindle, part, fit.tool), *said.notes]
     if fit.gone:
         notes.append(
             Note(

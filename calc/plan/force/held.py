@@ -9,17 +9,8 @@ from functools import cached_property
 
 from calc.chuck.demand import CutDemand
 from calc.chuck.grip import ChuckGripResult
-from calc.chuck.speed import (
-    KEPT_LEAST,
-    GripAtSpeedInput,
-    GripAtSpeedResult,
-    SpeedLimitInput,
-    SpeedLimitResult,
-    StackPart,
-    grip_at_speed,
-    pull_of,
-    speed_limit,
-)
+from calc.chuck.speed import KEPT_LEAST, GripAtSpeedInput, GripAtSpeedResult, StackPart, grip_at_speed, pull_of
+from calc.chuck.speed_limit import SpeedLimitInput, SpeedLimitResult, speed_limit
 from calc.plan.chuck_condition import Condition, Known
 from calc.plan.cuts.carried import CARRIED
 from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures

@@ -4,7 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from calc.chuck.speed import GripAtSpeedInput, SpeedLimitInput, StackPart, grip_at_speed, speed_limit
+from calc.chuck.speed import GripAtSpeedInput, StackPart, grip_at_speed
+from calc.chuck.speed_limit import SpeedLimitInput, speed_limit
 from calc.errors import CalcError
 from calc.reading import read
 
