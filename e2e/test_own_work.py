@@ -62,6 +62,25 @@ def test_a_new_run_from_what_is_known_to_a_settled_plan(app, run):
     until(app, lambda: (Run.objects.get(drawing_number="LH-3001").standing["headlines"]["cap"] or 0) > 0)
 
 
+def test_what_is_being_put_in_outlives_an_edit_that_is_still_on_its_way(app, run):
+    open_stop(app, run, "force-s1")
+    held = []
+
+    def hold(route):
+        held.append(route)
+
+    app.route("**/edits", hold)
+    type_into(app, "Gauge pressure, bar", "19").press("Enter")
+    rail(app, "Cuts").click()
+    app.get_by_role("button", name="Put in a cut").click()
+    name = app.get_by_label("Name of the new cut")
+    name.fill("Rou")
+    until(app, lambda: held)
+    with app.expect_response("**/parts"):  # the page of Cuts is of before the edit, and is asked for again
+        held[0].continue_()
+    expect(name).to_have_value("Rou")
+
+
 def do(app, name, action):
     app.get_by_role("button", name=f"more to do with {name}", exact=True).click()
     app.get_by_role("menuitem", name=action).click()

@@ -120,7 +120,7 @@ export function PlanScreen({ session, tools }: Props) {
     working,
     picked,
   });
-  const { line, stop, side, sideIndex, group, picture, choose } = seen;
+  const { line, stop, isLate, side, sideIndex, group, picture, choose } = seen;
   const { below, answer, steps, helps, tables, pictures } = seen;
   const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
   const search =
@@ -237,7 +237,7 @@ export function PlanScreen({ session, tools }: Props) {
             </p>
           ))}
         </PlanPicture>
-        <Lower data-scrolls>
+        <Lower data-scrolls aria-busy={(stop && isLate) || undefined}>
           {!stop || !extras ? (
             <Opening>Opening {line.title} …</Opening>
           ) : answer ? (

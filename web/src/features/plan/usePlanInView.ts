@@ -49,6 +49,19 @@ function pictureOf(stop: Stop | undefined, group: string | undefined, wanted: st
 }
 
 /**
+ * The stop in view. While its page as it counts now is not here, the one on the screen stays, marked late: what is
+ * being typed or put in there is not lost.
+ */
+function useStop(state: Shown | undefined, line: StopLine | undefined, of: string) {
+  const [last, setLast] = useState<{ of: string; page: Stop }>();
+  const page = state && stopOf(state, line);
+  const here = of + (line?.key ?? "");
+  if (page && (last?.of !== here || last.page.facts !== page.facts)) setLast({ of: here, page });
+  const stop = page ?? (line && last?.of === here ? { ...last.page, ...line } : undefined);
+  return { stop, isLate: page === undefined };
+}
+
+/**
  * What is in view of a plan: the plan that counts now with what is typed over it, its open stop in full, and its parts,
  * asked for as they come into view.
  */
@@ -76,7 +89,7 @@ export function usePlanInView({ runId, key, units, at, person, working, picked }
   if (line?.side != null && line.setup !== null && line.side !== lastSide.index)
     setLastSide({ index: line.side, id: line.setup });
   const side = state?.plan.sides[lastSide.index] ?? state?.plan.sides[0];
-  const stop = state && stopOf(state, line);
+  const { stop, isLate } = useStop(state, line, JSON.stringify([runId, units, at]));
   const group = stop && groupInView(stop, picked, editing.troubles);
   const picture = pictureOf(stop, group, views[line?.name ?? ""] ?? "", side?.id ?? "");
   const below = useRef<HTMLDivElement>(null);
@@ -85,15 +98,15 @@ export function usePlanInView({ runId, key, units, at, person, working, picked }
   const answer = answerOf(stop, working);
   const opened = answer && `${named("working")}:${answer.name}`;
   // A stop that came into view without an answer of its own is asked for like any other part.
-  const names = (stop ? [picture.part, named("helps"), opened] : [line && named("stop")]).filter(
-    (n) => n !== undefined,
-  );
+  const names = (
+    stop && !isLate ? [picture.part, named("helps"), opened] : [line && named("stop")]
+  ).filter((n) => n !== undefined);
   useLateParts({
     runId,
     units,
     kept: isNow ? kept : undefined,
     draft,
-    names: isBelow && stop ? [...names, named("tables"), named("pictures")] : names,
+    names: isBelow && stop && !isLate ? [...names, named("tables"), named("pictures")] : names,
     lay: editing.lay,
   });
 
@@ -109,6 +122,7 @@ export function usePlanInView({ runId, key, units, at, person, working, picked }
     changes,
     line,
     stop,
+    isLate,
     side,
     sideIndex: lastSide.index,
     group,
