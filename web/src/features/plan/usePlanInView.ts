@@ -98,9 +98,9 @@ export function usePlanInView({ runId, key, units, at, person, working, picked }
   const answer = answerOf(stop, working);
   const opened = answer && `${named("working")}:${answer.name}`;
   // A stop that came into view without an answer of its own is asked for like any other part.
-  const names = (
-    stop && !isLate ? [picture.part, named("helps"), opened] : [line && named("stop")]
-  ).filter((n) => n !== undefined);
+  const names = (stop && !isLate ? [picture.part, named("helps"), opened] : [line && named("stop")]).filter(
+    (n) => n !== undefined,
+  );
   useLateParts({
     runId,
     units,
