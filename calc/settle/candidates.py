@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from calc.chuck.centre import centre_thrust
 from calc.cuts.chip import Engaged, Forces, Metal, chip_of, forces_of
 from calc.cuts.drilling import Drilled, drill_forces
 from calc.cuts.feed_window import finish_feed
@@ -97,6 +98,7 @@ class Settling:
     rules: Rules
     goal: Goal
     asking: Asking
+    centre_thrust_n: float | None = None  # what a live centre is pressed with
 
     @property
     def least_life_min(self) -> float:
@@ -316,6 +318,10 @@ def candidates(given: Settling, tried: Tried, grip: Grip) -> Candidates:
         LIFE: (life >= np.maximum(given.least_life_min, minutes)) | thread,
         WINDOW: (real >= low * (1 - 1e-9)) | thread,
     }
+    if given.centre_thrust_n is not None and not cut.torque_only:
+        away = forces.axial if planned.feeds_away else 0.0
+        lifts = centre_thrust(MANY, given.asking.factor * forces.tangential, forces.radial, away)
+        limits["the live centre's thrust"] = lifts <= given.centre_thrust_n * (1 + 1e-9)
     if thread:
         deep = thread_chip(MANY, tried.feed, tried.passes.astype(np.float64), internal=_internal(cut)).depth
         limits["the first pass of the thread"] = deep / np.sqrt(tried.passes) <= FIRST_PASS_MM

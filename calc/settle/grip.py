@@ -66,6 +66,7 @@ class Asking:
     load: CutLoad
     rules: Rules
     factor: float  # on the tangential force of an interrupted cut
+    pressed_n: float = 0.0  # of a live centre's thrust, what the jaws hold
 
     def needs(self, forces: Pushed, *, corner: bool) -> Callable[[Array | float], Array]:
         """The grip [N] that each candidate needs at a speed [rpm]; at the corner without the safety."""
@@ -76,7 +77,7 @@ class Asking:
             more * self.factor * forces.tangential,
             axial,
             more * forces.radial,
-            axial if load.unseated_axial_n > 0 else np.zeros_like(axial),
+            (axial if load.unseated_axial_n > self.pressed_n else np.zeros_like(axial)) + more * self.pressed_n,
             load.cut_diameter_mm,
             load.overhang_mm,
             load.torque_only,

@@ -7,7 +7,6 @@ from typing import Any
 
 import numpy as np
 
-from calc.chuck.demand import CutLoad
 from calc.errors import CalcError, FieldProblem
 from calc.plan.cuts.clear import CLEAR
 from calc.plan.cuts.inputs import PlannedCut
@@ -15,7 +14,7 @@ from calc.plan.cuts.solve import CUTS, CutFigures
 from calc.plan.document import Document, setup_path
 from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.held import crossing
-from calc.plan.force.load import load_of
+from calc.plan.force.load import load_of, pressed_n
 from calc.plan.force.solve import FORCE, ForceFigures
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
@@ -99,17 +98,20 @@ def known_of(document: Document, shelf: Shelf, index: int, at: str) -> Known:
     return Known(figures, part, hold, force, demand, cuts.cuts)
 
 
-def asking_of(known: Known, document: Document, cut: CutFigures, load: CutLoad) -> Asking:
+def asking_of(known: Known, document: Document, index: int, cut: CutFigures) -> Asking:
     """What a cut asks of the grip."""
     rules = document.in_force
     factor = rules.interrupted if cut.planned.interrupted else 1.0
-    return Asking(known.demand.asked, known.demand.corner_asked, load, rules, factor)
+    entered = document.setups[index].hold
+    load, pressed = load_of(cut, known.hold, entered), pressed_n(known.hold, entered)
+    return Asking(known.demand.asked, known.demand.corner_asked, load, rules, factor, pressed)
 
 
 def settling_of(known: Known, document: Document, index: int, cut: CutFigures, goal: Goal) -> Settling:
     """What a cut is settled in."""
-    load = load_of(cut, known.hold, document.setups[index].hold.seat)
-    return Settling(cut, known.part, document.in_force, goal, asking_of(known, document, cut, load))
+    hold = document.setups[index].hold
+    thrust = hold.centre_thrust_n if hold.live_centre else None
+    return Settling(cut, known.part, document.in_force, goal, asking_of(known, document, index, cut), thrust)
 
 
 def grip_of(known: Known, document: Document, index: int, static_n: float) -> Grip:

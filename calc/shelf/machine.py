@@ -87,6 +87,17 @@ class Machine(Item):
         float | None,
         Quantity("Spindle bore", "mm", "Largest bar that goes in; empty: not checked", above=0, high=1000, where=ROOM),
     ] = None
+    centre_n: Annotated[
+        float | None,
+        Quantity(
+            "Live centre carries",
+            "N",
+            "Along the axis; empty: not checked",
+            above=0,
+            high=1_000_000,
+            where="The live centre's data sheet, and what the tailstock presses with at most: the lower",
+        ),
+    ] = None
     turret_stations: Annotated[
         int,
         Quantity(

@@ -50,6 +50,9 @@ _UNIFIED = re.compile(
 )
 
 
+Hand = Literal["right", "left"]
+
+
 @dataclass(frozen=True)
 class Designation:
     """A thread's name in one spelling, its form, its major diameter and pitch [mm]."""
@@ -59,15 +62,16 @@ class Designation:
     major_mm: float
     pitch_mm: float
     grade: str = ""  # the class, 6g or 2A, where one is named
+    hand: Hand = "right"
 
 
 def designation(text: str) -> Designation | None:
     """The thread a text names, None where it names none (or a coarse metric thread without a known pitch).
 
     >>> designation("M24x1.5 6g")
-    Designation(text='M24x1.5-6g', form='iso', major_mm=24.0, pitch_mm=1.5, grade='6g')
+    Designation(text='M24x1.5-6g', form='iso', major_mm=24.0, pitch_mm=1.5, grade='6g', hand='right')
     >>> designation("3/4-16 UNF-2A")
-    Designation(text='3/4-16 UNF-2A', form='un', major_mm=19.05, pitch_mm=1.5875, grade='2A')
+    Designation(text='3/4-16 UNF-2A', form='un', major_mm=19.05, pitch_mm=1.5875, grade='2A', hand='right')
     """
     said = " ".join(text.split())
     found = _METRIC.fullmatch(said)
@@ -77,7 +81,7 @@ def designation(text: str) -> Designation | None:
         if pitch is None or not 0 < pitch < major:
             return None
         name = f"M{found[1]}" + (f"x{found[2]}" if found[2] else "")
-        return Designation(_joined(name, found[3], found[4]), "iso", major, pitch, found[3] or "")
+        return Designation(_joined(name, found[3], found[4]), "iso", major, pitch, found[3] or "", _hand(found[4]))
     found = _UNIFIED.fullmatch(said)
     if not found:
         return None
@@ -96,8 +100,17 @@ def designation(text: str) -> Designation | None:
     if not pitch < size * INCH:
         return None
     return Designation(
-        _joined(f"{written}-{per_inch} {series}", grade, hand), "un", round(size * INCH, 6), pitch, grade or ""
+        _joined(f"{written}-{per_inch} {series}", grade, hand),
+        "un",
+        round(size * INCH, 6),
+        pitch,
+        grade or "",
+        _hand(hand),
     )
+
+
+def _hand(said: str | None) -> Hand:
+    return "left" if said else "right"
 
 
 def _joined(*parts: str | None) -> str:

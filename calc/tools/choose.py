@@ -13,6 +13,7 @@ from typing import Any, Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from calc.cuts.direction import Turns
 from calc.quantities import Sentence
 from calc.tools.library import Library, Tool
 
@@ -53,6 +54,7 @@ class Job:
     thin: bool = False
     weak: bool = False
     feeds: Literal["chuck", "away"] = "chuck"
+    turns: Turns = "M03"
     quantity: int = 1
     minutes: float = 0.0
     shank_mm: float | None = None

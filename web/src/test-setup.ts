@@ -1,5 +1,8 @@
 import "@testing-library/jest-dom/vitest";
-import { cleanup } from "@testing-library/react";
+import { cleanup, configure } from "@testing-library/react";
 import { afterEach } from "vitest";
+
+// The screens are tested beside the rest: what is waited for may come late.
+configure({ asyncUtilTimeout: 5000 });
 
 afterEach(cleanup);

@@ -25,7 +25,7 @@ LENGTH_MM = 0.1  # what lengths are offered to
 
 def cuts_helps(view: View) -> tuple[Help, ...]:
     """Changes that take away what stops a cut, each tried by recomputing the plan with it."""
-    found = (*_clear_helps(view), *_spindle_helps(view))
+    found = (*_other_way(view), *_clear_helps(view), *_spindle_helps(view))
     return tuple(sorted(found, key=lambda h: not h.settles)[:MOST])
 
 
@@ -66,6 +66,26 @@ def _ideas(view: View, cut: PlannedCut) -> Iterator[Idea]:
     yield from _of_the_print(view, cut, at)
     yield from _held_otherwise(view, cut)
     yield from _beside_the_centre(view, cut, at)
+
+
+def _other_way(view: View) -> Iterator[Help]:
+    """For a cut against the hand of its tool, drill or thread: the spindle or the feed the other way."""
+    cuts, before = view[CUTS], _stops(view.figures)
+    for made in cuts.cuts if cuts and before else ():
+        planned, at = made.planned, f"{view.at}.cuts.{made.id}"
+        if all(n.code != "wrong-way" for n in made.notes):
+            continue
+        other = "M04" if planned.turns == "M03" else "M03"
+        ideas = [Idea(Sentence("{cut}: in {m}", cut=made.name, m=other), f"{at}.turns", other)]
+        if planned.kind not in ("face", "drill"):
+            way = "chuck" if planned.feeds == "away" else "away"
+            words = "{cut}: fed toward the chuck" if way == "chuck" else "{cut}: fed away from the chuck"
+            ideas.append(Idea(Sentence(words, cut=made.name), f"{at}.feeds", way))
+        for idea in ideas:
+            after = _stops(with_idea(view, idea))
+            if after is not None and before is not None and after < before:
+                said = Sentence("it winds rightly") if after == 0 else Sentence("{n} left to mend", n=str(after))
+                yield idea.help(said, settles=after == 0)
 
 
 def _shape(view: View, cut: PlannedCut) -> CutShape | None:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
+from calc.cuts.direction import TURNS, Turns
 from calc.cuts.kinds import KIND, STAGE, Kind, Stage
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Flag, Quantity, Text
@@ -46,6 +47,7 @@ class PlannedCut(Checked):
     rake_deg: Annotated[float, terms.RAKE.called(help="The chip-breaker's")] = 6.0
     interrupted: Annotated[bool, Flag("Interrupted", "Counts a quarter more")] = False
     feeds: Annotated[Literal["chuck", "away"], TOWARD] = "chuck"
+    turns: Annotated[Turns, TURNS] = "M03"
     width_mm: Annotated[float | None, terms.EDGE_WIDTH] = None
     point_deg: Annotated[float, terms.POINT_ANGLE] = 140.0
     passes: Annotated[int, terms.THREAD_PASSES.called(help="Of the thread, each with the same chip")] = 6
@@ -78,6 +80,11 @@ class PlannedCut(Checked):
         """It works in a bore."""
         a, b = self.from_diameter_mm or 0.0, self.to_diameter_mm or 0.0
         return self.kind in ("bore", "drill") or (self.kind in ("thread", "groove") and b > a)
+
+    @property
+    def feeds_away(self) -> bool:
+        """It runs away from the chuck; a face and a drill never do."""
+        return self.feeds == "away" and self.kind not in ("face", "drill")
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.thread and designation(self.thread) is None:

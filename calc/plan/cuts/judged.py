@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
+from calc.cuts.direction import winds
 from calc.cuts.turning import CutResult
 from calc.plan.cuts.edge import speed_window
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.part.solve import PartFigures
 from calc.quantities import Figure
+from calc.threads.designation import designation
+from calc.tools.kinds.drill import Drill
+from calc.tools.kinds.holder import Holder
 from calc.tools.kinds.insert import Insert
 from calc.tools.library import Tool
 from calc.working import Note
@@ -70,6 +75,36 @@ def _thread_notes(planned: PlannedCut, result: CutResult, part: PartFigures) -> 
     return notes
 
 
+def _direction_notes(planned: PlannedCut, tool: Tool | None) -> list[Note]:
+    """Spindle and feed against the hand of what cuts, or of what is cut."""
+    feeds: Literal["chuck", "away"] = "away" if planned.feeds_away else "chuck"
+    wound, thread = winds(planned.turns, feeds), designation(planned.thread)
+    wanted: list[tuple[str, str]] = []
+    if planned.kind == "thread" and thread is not None:
+        wanted.append((thread.text, thread.hand))
+    if planned.kind == "drill" or (tool is not None and isinstance(tool.edge, Drill)):
+        wanted.append(("a drill", "right"))  # left-hand drills are not on any shelf here
+    carrier = tool.carrier if tool is not None else None
+    if planned.by_depth and isinstance(carrier, Holder) and carrier.hand != "neutral":
+        wanted.append((carrier.name, carrier.hand))
+    return [
+        Note(
+            "stop",
+            "wrong-way",
+            "{name}: {what} is {hand}-hand; {turns}, fed {way} the chuck, cuts {wound}-hand. Turn the spindle or "
+            "feed the other way.",
+            name=planned.name,
+            what=what,
+            hand=hand,
+            turns=planned.turns,
+            way="away from" if feeds == "away" else "toward",
+            wound=wound,
+        )
+        for what, hand in wanted
+        if hand != wound
+    ]
+
+
 def judged(
     planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures, tool: Tool | None
 ) -> list[Note]:
@@ -91,6 +126,7 @@ def judged(
                 m_av=Figure(torque, "N*m", "down"),
             )
         )
+    notes += _direction_notes(planned, tool)
     material = part.material
     low, high = speed_window(planned.kind, tool, material)
     if planned.kind == "thread":

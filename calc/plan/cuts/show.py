@@ -35,6 +35,7 @@ ENTERED_NAMES = (
     "rake_deg",
     "interrupted",
     "feeds",
+    "turns",
     "stage",
     "start_mm",
     "length_mm",

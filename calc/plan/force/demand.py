@@ -8,7 +8,7 @@ from functools import cached_property
 
 from calc.chuck.demand import CutLoad, GripDemandInput, GripDemandResult, each_required_at, grip_demand, required_at
 from calc.plan.cuts.solve import CUTS
-from calc.plan.force.load import load_of
+from calc.plan.force.load import load_of, pressed_n
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked, Solved, naming
@@ -90,12 +90,12 @@ def solve_demand(asked: Asked) -> DemandFigures:
     """What every load asks of the grip, at the program's top speed. Raises CalcError, Waiting."""
     at, setup, rules = asked.at, asked.setup, asked.rules
     part, hold, cuts, force = asked.need(PART), asked.need(HOLD), asked.need(CUTS), setup.force
-    loads = tuple(load_of(c, hold, setup.hold.seat) for c in cuts.cuts)
+    loads = tuple(load_of(c, hold, setup.hold) for c in cuts.cuts)
     braking: tuple[Step, ...] = ()
     if force.brake_s is not None:
         with naming({"tangential_n": f"{at}.force.brake_s"}):
             stopping, braking = _braking(force.brake_s, cuts.top_rpm, part, hold)
-        loads += (stopping,)
+        loads += (replace(stopping, unseated_axial_n=pressed_n(hold, setup.hold)),)
     with naming({"jaws": f"{at}.chuck"}):
         given = GripDemandInput(
             cuts=loads,

@@ -5,15 +5,20 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+from calc.plan.cuts.solve import CUTS
+from calc.plan.force.centre import lifts_n
 from calc.plan.force.solve import FORCE, NEAR_OVERLOAD, ForceFigures
 from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
+from calc.plan.part.solve import PART
 from calc.plan.stop import Help
 from calc.plan.trying import LENGTH_STEP_MM, MOST, Idea, floor_to, other_blanks, with_idea
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
 CLAMP_STEP_RPM = 10.0
+THRUST_STEP_N = 50.0
+CENTRE_STOPS = ("centre-lifts", "centre-overloaded")
 PRESSURE_STEP_BAR, FINE_BAR = 1.0, 0.1
 LOWER_BY_MM = 12.0
 
@@ -115,6 +120,16 @@ def _other_facts(view: View) -> Iterator[Idea]:
         yield Idea(Sentence("Support it with a live centre"), f"{view.at}.hold.live_centre", True)
 
 
+def _centre(view: View) -> Iterator[Idea]:
+    """A thrust that keeps the live centre in its hole and that its bearing carries."""
+    force, cuts, part = view[FORCE], view[CUTS], view[PART]
+    if force is None or cuts is None or part is None or all(n.code not in CENTRE_STOPS for n in force.notes):
+        return
+    least = -floor_to(-max(lifts_n(c) for c in cuts.cuts), THRUST_STEP_N)
+    path = f"{view.at}.hold.centre_thrust_n"
+    yield Idea(Sentence("Press the centre with {x}", x=Figure(least, "N", "up")), path, least)
+
+
 def _wall_stops(force: ForceFigures) -> bool:
     return any(n.code in ("wall-limit", "crushed") and n.level == "stop" for n in force.notes)
 
@@ -126,6 +141,7 @@ def force_helps(view: View) -> tuple[Help, ...]:
         return ()
     before = [*_clamp(view), *_pressures(view)]
     after_blanks = [*_deeper(view), *_lower(view), *_other_facts(view), *_lighter(view)]
+    before += _centre(view)
     trials = [*((idea, None) for idea in before), *other_blanks(view), *((idea, None) for idea in after_blanks)]
     helps: list[tuple[tuple[int, float], Help]] = []
     for idea, known in trials:

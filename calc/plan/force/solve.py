@@ -11,6 +11,7 @@ from calc.chuck.speed import KEPT_LEAST, StackPart
 from calc.errors import CalcError, FieldError
 from calc.plan.chuck_condition import condition_of, known_of
 from calc.plan.cuts.solve import CUTS
+from calc.plan.force.centre import centre_notes
 from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.held import Held, LoadHeld, lever, loads_of, rated_moment, static_moment
 from calc.plan.force.wall import WallFigures
@@ -154,6 +155,7 @@ def solve_force(asked: Asked) -> ForceFigures:
             *_condition_notes(held),
             *_inside_notes(held, fastest),
             *(wall.notes if wall else ()),
+            *centre_notes(asked),
         ),
     )
 

@@ -48,4 +48,14 @@ class Hold(Checked):
         float | None,
         Quantity("Centre hole", "mm", "At the face, drilled before; empty: the part's bore", above=0, high=200),
     ] = None
+    centre_thrust_n: Annotated[
+        float | None,
+        Quantity(
+            "Centre is pressed with",
+            "N",
+            "By the tailstock, from its own chart; empty: not checked",
+            above=0,
+            high=1_000_000,
+        ),
+    ] = None
     friction: Annotated[Literal["auto", "turned", "ground", "rough"], FRICTION] = "auto"

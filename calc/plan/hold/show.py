@@ -91,7 +91,11 @@ def _facts(view: View) -> tuple[Fact, ...]:
         *_bar_facts(view, enter),
         *([] if figures is not None and figures.stick_out_mm is not None else [enter("seat", "hold.seat")]),
         enter("live_centre", "hold.live_centre"),
-        *([enter("centre_hole", "hold.centre_hole_mm")] if hold.live_centre else []),
+        *(
+            [enter("centre_hole", "hold.centre_hole_mm"), enter("centre_thrust", "hold.centre_thrust_n")]
+            if hold.live_centre
+            else []
+        ),
         enter(
             "surfaces",
             "hold.friction",

@@ -9,11 +9,11 @@ from functools import lru_cache
 from shapely import Polygon, box
 from shapely.geometry.base import BaseGeometry
 
+from calc.chuck.centre import TIP_DEG
 from calc.jaws.bore import JawBoreResult
 from calc.plan.hold.figures import HoldFigures
 from calc.scene.shapes import Point
 
-CENTRE_TIP_DEG = 30.0  # half the angle of a live centre's point
 CENTRE_BODY_MM = 12.0  # typical: radius of its slim end
 CENTRE_LONG_MM = 120.0
 KEPT = 128
@@ -141,7 +141,7 @@ def keep_out(things: Things) -> dict[str, BaseGeometry]:
 
 def centre_line(mouth_mm: float) -> tuple[Point, ...]:
     """A live centre in a hole of this radius [mm] at the face, above the axis: z from the face, r."""
-    slope = math.tan(math.radians(CENTRE_TIP_DEG))
+    slope = math.tan(math.radians(TIP_DEG))
     wide = max(CENTRE_BODY_MM, 1.35 * mouth_mm)
     back = -(wide - mouth_mm) / slope
     return ((mouth_mm / slope, 0.0), (back, wide), (back - CENTRE_LONG_MM, wide), (back - CENTRE_LONG_MM, 0.0))

@@ -12,6 +12,7 @@ from calc.chuck.demand import GripDemandInput, grip_demand
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.load import load_of
 from calc.plan.force.solve import FORCE
+from calc.plan.hold.inputs import Hold
 from calc.plan.hold.solve import HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.part.solve import PART
@@ -188,7 +189,7 @@ def test_the_worst_corner_is_worse_than_nominal():
 def test_the_corner_is_the_demand_of_scaled_loads():
     """Cuts 20 % heavier on three quarters of the friction; the part weighs what it did."""
     f = plan().figures[0]
-    cuts = [load_of(c, f[HOLD], "floor") for c in f[CUTS].cuts]
+    cuts = [load_of(c, f[HOLD], Hold()) for c in f[CUTS].cuts]
     forces = ("tangential_n", "axial_n", "radial_n", "unseated_axial_n")
     worse = tuple(replace(c, **{n: 1.2 * getattr(c, n) for n in forces}) for c in cuts)
     weighed = f[FORCE].asked.asked

@@ -166,7 +166,7 @@ def test_stock_is_held_against_what_the_run_takes():
 def test_turret_shank_hand_and_grade_each_reject_with_their_reason():
     key = "cnmg120412-rough-steel/cn1204-out-25"
     assert "the turret takes 20" in why(dataclasses.replace(ROUGH, shank_mm=20), key)
-    assert "away from the chuck needs left" in why(dataclasses.replace(ROUGH, feeds="away"), key)
+    assert "away from the chuck in M03 needs left" in why(dataclasses.replace(ROUGH, feeds="away"), key)
     assert "not for ISO N" in why(dataclasses.replace(ROUGH, group="N"), key)
     assert "it works outside" in why(dataclasses.replace(BORE, group="P"), key)
     assert "round edge" in why(ROUGH, "rcmt1204m0-rough-steel/rc1204-out-25")

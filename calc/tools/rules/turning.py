@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from calc.cuts.direction import winds
 from calc.cuts.feed_window import finish_feed
 from calc.quantities import Figure, Sentence
 from calc.tools.boring_bar import CHIP_ROOM_SHARE
@@ -76,10 +77,6 @@ def _takes_bulk(j: Job) -> bool:
     return j.roughs or (j.stage == "both" and (j.depth_mm or 0.0) >= BULK_MM)
 
 
-def _way(j: Job) -> str:
-    return "left" if j.feeds == "away" else "right"
-
-
 RULES = (
     Rule(
         "side",
@@ -112,11 +109,12 @@ RULES = (
     ),
     Rule(
         "hand",
-        lambda c, j: (c.of(hand) != "neutral") & (c.of(hand) != _way(j)),
+        lambda c, j: (c.of(hand) != "neutral") & (c.of(hand) != winds(j.turns, j.feeds)),
         lambda t, j: Sentence(
-            "it is {a}-hand; feeding {w} the chuck needs {b}",
+            "it is {a}-hand; feeding {w} the chuck in {m} needs {b}",
             a=hand(t),
-            b=_way(j),
+            b=winds(j.turns, j.feeds),
+            m=j.turns,
             w="away from" if j.feeds == "away" else "toward",
         ),
     ),

@@ -43,6 +43,7 @@ class Machine(Item):
     turning_length_mm = models.FloatField(null=True, blank=True)
     spindle_load_kg = models.FloatField(null=True, blank=True)
     spindle_bore_mm = models.FloatField(null=True, blank=True)
+    centre_n = models.FloatField(null=True, blank=True)
     turret_stations = models.PositiveSmallIntegerField()
     shank_mm = models.FloatField(null=True, blank=True)
     bar_seat_mm = models.FloatField(null=True, blank=True)
