@@ -243,7 +243,7 @@ def each_required_at(found: GripDemandResult, given: GripDemandInput) -> Callabl
 
     Reference: F = m·e·ω²; derived in docs/method.md, “What the cut asks”.
     """
-    if given.part_mass_kg <= 0 or given.tailstock:
+    if given.part_mass_kg <= 0 or given.offset_mm == 0 or given.tailstock:  # then nothing grows with speed
         return lambda place, _: found.cuts[place].required_n
     alone = terms_of(Working(), "", Pushes(0.0, 0.0, 0.0, 0.0, 1.0, 0.0), given, 1.0)
     at = beside(Working(), given, given.rpm)

@@ -81,14 +81,13 @@ class SpeedLimitResult(Explained):
     capped_by: Annotated[CappedBy, Found("Capped by", options=CAP_WORDS)]
 
 
-def _grip_limited(given: SpeedLimitInput, w: Working) -> float | None:
+def _grip_limited(given: SpeedLimitInput, moment: float, w: Working) -> float | None:
     short = given.static_grip_n - given.required_grip_n
     if given.side == "id":
         # The gain at speed is not credited: guides stick.
         if short >= 0:
             return None
     elif short > 0:
-        moment = stack_moment(given.stack, w)
         if moment <= 0:
             return None
         return w.step(
@@ -113,9 +112,8 @@ def _grip_limited(given: SpeedLimitInput, w: Working) -> float | None:
     return 0.0
 
 
-def _lost(given: SpeedLimitInput, w: Working, symbol: str, label: str, may_lose: float) -> float | None:
+def _lost(given: SpeedLimitInput, moment: float, w: Working, symbol: str, label: str, may_lose: float) -> float | None:
     """Outside grip: the speed that takes this much of it [N]; None where speed takes nothing."""
-    moment = stack_moment(given.stack, w)
     if given.side == "id" or moment <= 0:
         return None
     text = "60/(2*pi) * sqrt(F_d / (λ * z * S / 1000))"
@@ -124,15 +122,15 @@ def _lost(given: SpeedLimitInput, w: Working, symbol: str, label: str, may_lose:
     )
 
 
-def _kept_limited(given: SpeedLimitInput, w: Working) -> float | None:
+def _kept_limited(given: SpeedLimitInput, moment: float, w: Working) -> float | None:
     """The speed that leaves the share of the grip which is to be kept."""
     if given.keep_share is None:
         return None
     label = "Speed that leaves the share to be kept"
-    return _lost(given, w, "n_kept", label, (1 - given.keep_share) * given.static_grip_n)
+    return _lost(given, moment, w, "n_kept", label, (1 - given.keep_share) * given.static_grip_n)
 
 
-def _corner_limited(given: SpeedLimitInput, w: Working) -> float | None:
+def _corner_limited(given: SpeedLimitInput, moment: float, w: Working) -> float | None:
     """The speed where the grip of the worst credible corner is just what is needed there."""
     if given.corner_static_n is None:
         return None
@@ -145,17 +143,16 @@ def _corner_limited(given: SpeedLimitInput, w: Working) -> float | None:
             held=Figure(100 * given.corner_static_n / given.corner_required_n, "%", "down"),
         )
         return 0.0
-    found = _lost(given, w, "n_corner", "Speed that the worst credible corner allows", left)
+    found = _lost(given, moment, w, "n_corner", "Speed that the worst credible corner allows", left)
     grows = given.corner_max_rpm
     return grows if found is None or (grows is not None and grows < found) else found
 
 
-def _wall_limited(given: SpeedLimitInput, w: Working) -> float | None:
+def _wall_limited(given: SpeedLimitInput, moment: float, w: Working) -> float | None:
     """Inside grip: the speed where the grip, with its full gain, reaches what the wall stands."""
     if given.side == "od" or given.wall_limit_n is None:
         return None
     room = given.wall_limit_n - given.static_grip_n
-    moment = stack_moment(given.stack, w)
     if room <= 0 or moment <= 0:
         return 0.0 if room <= 0 else None
     # A gain is never counted as less than all of it where it presses on a wall.
@@ -199,7 +196,9 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         derived in docs/method.md, “The speed cap”
     """
     w = Working()
-    by_grip = _grip_limited(given, w)
+    counts = given.side == "od" or given.wall_limit_n is not None
+    moment = stack_moment(given.stack, w) if counts else 0.0
+    by_grip = _grip_limited(given, moment, w)
     limits: dict[CappedBy, float] = {"chuck": given.chuck_max_rpm, "machine": given.machine_max_rpm}
     if given.user_max_rpm is not None:
         limits["user"] = given.user_max_rpm
@@ -214,12 +213,12 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         )
     if by_grip is not None:
         limits["grip"] = by_grip
-    by_kept, by_corner = _kept_limited(given, w), _corner_limited(given, w)
+    by_kept, by_corner = _kept_limited(given, moment, w), _corner_limited(given, moment, w)
     if by_kept is not None:
         limits["kept"] = by_kept
     if by_corner is not None:
         limits["corner"] = by_corner
-    by_wall = _wall_limited(given, w)
+    by_wall = _wall_limited(given, moment, w)
     if by_wall is not None:
         limits["wall"] = by_wall
     if given.guides_max_rpm is not None and given.side == "id":

@@ -88,32 +88,32 @@ class Held:
     grip: ChuckGripResult
     stack: tuple[StackPart, ...]
 
-    @property
+    @cached_property
     def hold(self) -> HoldFigures:
         """How it is held."""
         return self.asked.need(HOLD)
 
-    @property
+    @cached_property
     def cuts(self) -> CutsFigures:
         """What is done to it."""
         return self.asked.need(CUTS)
 
-    @property
+    @cached_property
     def demand(self) -> DemandFigures:
         """What that asks."""
         return self.asked.need(DEMAND)
 
-    @property
+    @cached_property
     def outside(self) -> bool:
         """The jaws push inward."""
         return self.hold.side == "od"
 
-    @property
+    @cached_property
     def presses(self) -> float:
         """Share of the jaws' own pull that presses on wall and guides: never counted as less than all of it."""
         return max(1.0, self.found.transmission)
 
-    @property
+    @cached_property
     def corner_static_n(self) -> float:
         """The grip standing still [N] at the worst credible corner."""
         return self.grip.grip_n * (1 - self.known.rules.corner_condition_pct / 100)
