@@ -56,6 +56,21 @@ def replaced(document: Document, path: str, value: Any) -> Document:
     return put(document, parts_of(path))  # type: ignore[no-any-return]
 
 
+def _declared_at(document: Document, path: str) -> Any:
+    here: Any = document
+    for part in parts_of(path):
+        here = here[place_of(here, part)] if isinstance(here, tuple) else getattr(here, part)
+    return here
+
+
+def without(document: Document, path: str) -> Document:
+    """The document with the item of a list taken out; what is not on the way to it is shared. Raises KeyError."""
+    at, _, item = path.rpartition(".")
+    items = _declared_at(document, at)
+    gone = place_of(items, item)
+    return replaced(document, at, (*items[:gone], *items[gone + 1 :]))
+
+
 def with_value(document: Any, path: str, value: Any) -> Any:
     """A copy of plain data with the value at a dotted path replaced. Raises KeyError."""
     value_at(document, path)

@@ -67,13 +67,16 @@ class Answer:
 
 @dataclass(frozen=True)
 class Help:
-    """One change that would help, with what it would do, recomputed."""
+    """One change that would help, with what it would do, recomputed: the fact at the path set to a value, or the item
+    there taken out.
+    """
 
     label: Sentence
     path: str
     value: Any
     outcome: Sentence
     settles: bool
+    takes_out: bool = False
 
 
 @dataclass(frozen=True)

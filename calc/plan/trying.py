@@ -10,7 +10,7 @@ from typing import Any
 from calc.errors import CalcError
 from calc.plan.comparing import blanks_tried
 from calc.plan.outcome import Figures
-from calc.plan.paths import replaced
+from calc.plan.paths import replaced, without
 from calc.plan.stop import Help
 from calc.plan.view import View
 from calc.quantities import Sentence
@@ -21,15 +21,16 @@ MOST = 5
 
 @dataclass(frozen=True)
 class Idea:
-    """A change to try: a fact of the document, or a blank from the shelf."""
+    """A change to try: a fact of the document, a blank from the shelf, or a cut that is taken out."""
 
     label: Sentence
     path: str
     value: Any
+    takes_out: bool = False
 
     def help(self, outcome: Sentence, *, settles: bool) -> Help:
         """The idea with what it would do."""
-        return Help(self.label, self.path, self.value, outcome, settles)
+        return Help(self.label, self.path, self.value, outcome, settles, self.takes_out)
 
 
 def floor_to(value: float, step: float) -> float:
@@ -40,7 +41,9 @@ def floor_to(value: float, step: float) -> float:
 def with_idea(view: View, idea: Idea) -> Figures | None:
     """The figures with one change made; None where the change itself is refused."""
     try:
-        changed = replaced(view.document, idea.path, idea.value)
+        changed = (
+            without(view.document, idea.path) if idea.takes_out else replaced(view.document, idea.path, idea.value)
+        )
     except CalcError:
         return None
     return view.tried(changed)

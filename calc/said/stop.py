@@ -104,13 +104,14 @@ class HelpSaid:
     outcome: str
     settles: bool
     takable: bool
+    takes_out: bool
 
 
 def help_said(one: Help, reader: Reader) -> HelpSaid:
     """A change that would help."""
     system = reader.system
     said = one.label.text(system), one.outcome.text(system)
-    return HelpSaid(said[0], one.path, one.value, said[1], one.settles, reader.may(one.path))
+    return HelpSaid(said[0], one.path, one.value, said[1], one.settles, reader.may(one.path), one.takes_out)
 
 
 @dataclass(frozen=True)

@@ -26,7 +26,7 @@ LENGTH_MM = 0.1  # what lengths are offered to
 def cuts_helps(view: View) -> tuple[Help, ...]:
     """Changes that take away what stops a cut, each tried by recomputing the plan with it."""
     found = (*_other_way(view), *_clear_helps(view), *_spindle_helps(view))
-    return tuple(sorted(found, key=lambda h: not h.settles)[:MOST])
+    return tuple(sorted(found, key=lambda h: (not h.settles, h.takes_out))[:MOST])
 
 
 def _stops(figures: Figures | None) -> int | None:
@@ -66,6 +66,8 @@ def _ideas(view: View, cut: PlannedCut) -> Iterator[Idea]:
     yield from _of_the_print(view, cut, at)
     yield from _held_otherwise(view, cut)
     yield from _beside_the_centre(view, cut, at)
+    if len(view.setup.cuts) > 1:
+        yield Idea(Sentence("Take {cut} out", cut=cut.name), at, None, takes_out=True)
 
 
 def _other_way(view: View) -> Iterator[Help]:

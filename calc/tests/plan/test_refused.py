@@ -50,8 +50,6 @@ def test_every_refused_plan_has_help_where_a_single_change_would_do():
         "tube-60-55",  # no pressure of the chart both holds it and leaves it whole
         "bronze-30-bar",
         "plug-not-reached",  # another plug, which has to be made first
-        "parting-in-the-jaws",
-        "wear-ring-bores-its-grip",  # a cut to be taken out
         "wear-ring-unbored",  # a cut to be put in, on the other side
     }
     assert {row["plan"] for row in rows()} - helped == never

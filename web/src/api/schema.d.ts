@@ -2759,6 +2759,8 @@ export interface components {
             settles: boolean;
             /** Takable */
             takable: boolean;
+            /** Takes Out */
+            takes_out: boolean;
         };
         /**
          * LabelSaid

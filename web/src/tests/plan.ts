@@ -62,6 +62,7 @@ export function help(label: string, more: Partial<Help> = {}): Help {
     outcome: "cap 811 rpm",
     settles: true,
     takable: true,
+    takes_out: false,
     ...more,
   };
 }

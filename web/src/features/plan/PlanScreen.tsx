@@ -276,7 +276,11 @@ export function PlanScreen({ session, tools }: Props) {
             lit={lit}
             working={answer?.name ?? null}
             onWorking={setWorking}
-            onHelp={(h) => editing.keep(h.path, { value: h.value as string | number | boolean })}
+            onHelp={(h) =>
+              h.takes_out
+                ? void editing.act({ kind: "remove", path: h.path, base: shown.revision })
+                : editing.keep(h.path, { value: h.value as string | number | boolean })
+            }
             onLight={setLit}
           >
             <InSlip plan={shown} stop={stop} side={side} />
