@@ -5,7 +5,7 @@ from __future__ import annotations
 from calc.working import N, Steps, derived
 
 TIP_DEG = 30.0  # half the angle of a live centre's point
-CENTRE = derived("A live centre's thrust")
+CENTRE = derived("A live centre")
 
 
 def centre_thrust(w: Steps[N], tangential: N, radial: N, away: N | float = 0.0) -> N:

@@ -24,6 +24,8 @@ class ShapeSaid:
     closed: bool
     facts: list[str]
     stops: list[str]
+    group: str = ""
+    slides: list[float] | None = None
 
 
 @dataclass(frozen=True)
@@ -38,6 +40,7 @@ class DimensionSaid:
     text: str
     stops: list[str]
     outside: Literal["before", "after"]
+    group: str = ""
 
 
 @dataclass(frozen=True)
@@ -49,6 +52,7 @@ class LabelSaid:
     fact: str
     stops: list[str]
     anchor: Literal["start", "middle", "end"]
+    group: str = ""
 
 
 @dataclass(frozen=True)
@@ -66,16 +70,19 @@ def _point(p: tuple[float, float]) -> list[float]:
 
 
 def _shape(s: Shape) -> ShapeSaid:
-    return ShapeSaid(s.name, s.role, [_point(p) for p in s.points], s.closed, list(s.facts), list(s.stops))
+    points, slides = [_point(p) for p in s.points], _point(s.slides) if s.slides != (0.0, 0.0) else None
+    return ShapeSaid(s.name, s.role, points, s.closed, list(s.facts), list(s.stops), s.group, slides)
 
 
 def _dimension(d: Dimension, system: System) -> DimensionSaid:
-    text = f"{d.prefix}{d.figure.number(system)}{d.suffix}"
-    return DimensionSaid(d.name, d.fact, _point(d.start), _point(d.end), d.offset, text, list(d.stops), d.outside)
+    after = d.suffix if isinstance(d.suffix, str) else d.suffix.text(system)
+    text = f"{d.prefix}{d.figure.number(system)}{after}"
+    ends = _point(d.start), _point(d.end)
+    return DimensionSaid(d.name, d.fact, *ends, d.offset, text, list(d.stops), d.outside, d.group)
 
 
 def _label(x: Label, system: System) -> LabelSaid:
-    return LabelSaid(_point(x.point), x.text.text(system), x.fact, list(x.stops), x.anchor)
+    return LabelSaid(_point(x.point), x.text.text(system), x.fact, list(x.stops), x.anchor, x.group)
 
 
 def scene_said(scene: Scene, system: System) -> SceneSaid:

@@ -104,7 +104,7 @@ class HelpSaid:
     outcome: str
     settles: bool
     takable: bool
-    takes_out: bool
+    takes_out: bool = False
 
 
 def help_said(one: Help, reader: Reader) -> HelpSaid:

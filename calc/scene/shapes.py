@@ -31,6 +31,9 @@ Role = Literal[
     "track",
     "piece",
     "gap",
+    "danger",
+    "tool",
+    "insert",
 ]
 Stops = tuple[str, ...]  # the stops at which an item is shown; empty means always
 
@@ -45,6 +48,8 @@ class Shape:
     closed: bool = True
     facts: tuple[str, ...] = ()
     stops: Stops = ()
+    group: str = ""  # shown only while these facts are in view; empty means always
+    slides: Point = (0.0, 0.0)  # from where it stands back to where it begins, where it moves
 
 
 @dataclass(frozen=True)
@@ -58,9 +63,10 @@ class Dimension:
     offset: float
     figure: Figure
     prefix: str = ""
-    suffix: str = ""
+    suffix: str | Sentence = ""
     stops: Stops = ()
     outside: Literal["before", "after"] = "after"  # where the figure goes when it does not fit between
+    group: str = ""
 
     @property
     def measured_mm(self) -> float:
@@ -78,6 +84,7 @@ class Label:
     fact: str = ""
     stops: Stops = ()
     anchor: Literal["start", "middle", "end"] = "start"
+    group: str = ""
 
 
 @dataclass(frozen=True)

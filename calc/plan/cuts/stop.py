@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
+from calc.plan.cuts.at_work import at_work
+from calc.plan.cuts.carried import CARRIED
 from calc.plan.cuts.drawn import layers
 from calc.plan.cuts.helps import cuts_helps
 from calc.plan.cuts.show import show, tables
 from calc.plan.force.solve import FORCE
-from calc.plan.stop_kind import Carried, StopKind
+from calc.plan.stop_kind import Carried, Drawing, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
@@ -31,6 +34,11 @@ def _carries(view: View) -> Iterator[Carried]:
         yield carried(f"clamp_{cut.id}", f"Clamp, {cut.name}", clamp, load.cap_rpm if load else None)
 
 
+def _drawings(view: View) -> Iterator[Drawing]:
+    if view[CARRIED] is not None:
+        yield Drawing("work", "At work", ("cuts", "tools"), partial(view.keep, "work", at_work), first=True)
+
+
 CUTS_STOP = StopKind(
     "cuts",
     "Cuts",
@@ -39,6 +47,7 @@ CUTS_STOP = StopKind(
     helps=cuts_helps,
     tables=tables,
     layers=layers,
+    drawings=_drawings,
     carries=_carries,
     panels=("operations", "proven"),
 )

@@ -2683,6 +2683,11 @@ export interface components {
              * @enum {string}
              */
             outside: "before" | "after";
+            /**
+             * Group
+             * @default
+             */
+            group: string;
         };
         /**
          * FactSaid
@@ -2759,7 +2764,10 @@ export interface components {
             settles: boolean;
             /** Takable */
             takable: boolean;
-            /** Takes Out */
+            /**
+             * Takes Out
+             * @default false
+             */
             takes_out: boolean;
         };
         /**
@@ -2780,6 +2788,11 @@ export interface components {
              * @enum {string}
              */
             anchor: "start" | "middle" | "end";
+            /**
+             * Group
+             * @default
+             */
+            group: string;
         };
         /**
          * LetterSaid
@@ -3162,7 +3175,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip" | "keepout" | "path" | "ghost" | "wall" | "track" | "piece" | "gap";
+            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip" | "keepout" | "path" | "ghost" | "wall" | "track" | "piece" | "gap" | "danger" | "tool" | "insert";
             /** Points */
             points: number[][];
             /** Closed */
@@ -3171,6 +3184,13 @@ export interface components {
             facts: string[];
             /** Stops */
             stops: string[];
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Slides */
+            slides?: number[] | null;
         };
         /**
          * SideSaid

@@ -9,7 +9,7 @@ function shape(name: string, more: Partial<Shape> = {}): Shape {
     [50, 0],
     [50, 40],
   ];
-  return { name, role: "jaw", points, closed: true, facts: [], stops: [], ...more };
+  return { name, role: "jaw", points, closed: true, facts: [], stops: [], group: "", slides: null, ...more };
 }
 
 function dimension(name: string, more: Partial<Dimension> = {}): Dimension {
@@ -22,12 +22,13 @@ function dimension(name: string, more: Partial<Dimension> = {}): Dimension {
     text: "50.00",
     stops: [],
     outside: "after",
+    group: "",
     ...more,
   };
 }
 
 const scene: Scene = {
-  labels: [{ point: [0, 0], text: "tooth 10", fact: "tooth", stops: ["jaws"], anchor: "start" }],
+  labels: [{ point: [0, 0], text: "tooth 10", fact: "tooth", stops: ["jaws"], anchor: "start", group: "" }],
   shapes: [
     shape("jaw", { facts: ["jaw_height"] }),
     shape("axis", { closed: false }),
@@ -108,5 +109,35 @@ describe("Section", () => {
     expect(onLight).toHaveBeenLastCalledWith("jaw_height");
     fireEvent.pointerLeave(find('[data-shape="jaw"]') as Element);
     expect(onLight).toHaveBeenLastCalledWith(null);
+  });
+
+  it("draws what belongs to the facts in view, fits all, and leads tools along only while it plays", () => {
+    const cuts: Scene = {
+      ...scene,
+      shapes: [
+        shape("jaw"),
+        shape("tool-c1", { role: "tool", group: "c1", slides: [40, 0] }),
+        shape("tool-c2", { role: "tool", group: "c2", slides: [0, 10] }),
+      ],
+    };
+    const still = show({ scene: cuts, group: "c1" });
+    expect(still.find('[data-shape="tool-c1"]')).not.toBeNull();
+    expect(still.find('[data-shape="tool-c2"]')).toBeNull();
+    expect(still.find("[data-slides]")).toBeNull();
+    const played = show({ scene: cuts, group: "c2", isPlaying: true });
+    expect(played.find('[data-slides][data-shape="tool-c2"]')).not.toBeNull();
+    expect(played.find('[data-slides][data-shape="jaw"]')).toBeNull();
+  });
+
+  it("steps by the arrow keys where there is something to step through, and moves once it is close", () => {
+    const onStep = vi.fn();
+    show({ onStep });
+    const drawing = screen.getByRole("group", { name: /arrows move/ });
+    fireEvent.keyDown(drawing, { key: "ArrowRight" });
+    fireEvent.keyDown(drawing, { key: "ArrowLeft" });
+    expect(onStep.mock.calls).toEqual([[1], [-1]]);
+    fireEvent.keyDown(drawing, { key: "+" });
+    fireEvent.keyDown(drawing, { key: "ArrowRight" });
+    expect(onStep).toHaveBeenCalledTimes(2);
   });
 });

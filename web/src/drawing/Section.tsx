@@ -1,5 +1,5 @@
-import { useEffect, useId, useRef } from "react";
-import styled from "styled-components";
+import { type CSSProperties, useEffect, useId, useRef } from "react";
+import styled, { keyframes } from "styled-components";
 import type { Scene, Shape } from "../api/client";
 import { TextButton } from "../shared/ui/Button";
 import { colour, face, size as sizes, space, type } from "../shared/ui/theme";
@@ -9,9 +9,20 @@ import { boxAround, fitBox, type Projection } from "./project";
 import { textScale, useSize } from "./useSize";
 import { seen, useView } from "./useView";
 
+/** How long a tool takes along its path while a side is played. */
+export const SWEEP_MS = 2200;
 const MARGIN = { x: 64, y: 26 };
 
+/** From where it begins to where it ends; a pause at either. */
+const along = keyframes`
+  0%, 12% { transform: translate(var(--from-x), var(--from-y)); }
+  82%, 100% { transform: none; }
+`;
+
 const Drawing = styled(Picture)`
+  [data-slides] {
+    animation: ${along} ${SWEEP_MS}ms linear both;
+  }
   text {
     fill: ${colour("ink")};
   }
@@ -67,6 +78,23 @@ const Drawing = styled(Picture)`
     stroke-width: 1;
     stroke-dasharray: 2 3;
   }
+  [data-role="tool"] {
+    fill: ${colour("masterFill")};
+    fill-opacity: 0.9;
+  }
+  [data-role="insert"] {
+    fill: ${colour("card")};
+    stroke-width: 1.75;
+  }
+  [data-role="gap"],
+  [data-role="danger"] {
+    fill: none;
+    stroke: ${colour("point")};
+    stroke-width: 2.5;
+  }
+  [data-role="danger"] {
+    stroke: ${colour("stop")};
+  }
   [data-role="path"] {
     fill: none;
     stroke: ${colour("point")};
@@ -109,6 +137,10 @@ const Drawing = styled(Picture)`
   }
   .label {
     fill: ${colour("ink")};
+    paint-order: stroke;
+    stroke: ${colour("card")};
+    stroke-width: 4;
+    stroke-linejoin: round;
   }
   .label[data-lit] {
     fill: ${colour("pointInk")};
@@ -205,10 +237,19 @@ type ShapeProps = {
   at: Projection;
   id: string;
   lit: boolean;
+  /** It moves along its path, once. */
+  isSwept: boolean;
   onLight: (name: string | null) => void;
 };
 
-function Drawn({ shape, at, id, lit, onLight }: ShapeProps) {
+/** Where a shape begins, in px from where it stands. */
+function fromOf(shape: Shape, at: Projection) {
+  const [x = 0, y = 0] = shape.slides ?? [];
+  return { "--from-x": `${x * at.scale}px`, "--from-y": `${-y * at.scale}px` } as CSSProperties;
+}
+
+function Drawn({ shape, at, id, lit, isSwept, onLight }: ShapeProps) {
+  const slides = isSwept && Boolean(shape.slides);
   const points = shape.points.map(([x = 0, y = 0]) => `${at.x(x).toFixed(2)},${at.y(y).toFixed(2)}`);
   const fill = FILLS[shape.role];
   const [first] = shape.facts;
@@ -218,6 +259,8 @@ function Drawn({ shape, at, id, lit, onLight }: ShapeProps) {
       data-role={shape.role}
       data-shape={shape.name}
       data-lit={lit || undefined}
+      data-slides={slides || undefined}
+      style={slides ? fromOf(shape, at) : undefined}
       d={`M${points.join("L")}${shape.closed ? "Z" : ""}`}
       fill={fill ? `url(#${id}-${fill})` : undefined}
       onPointerEnter={first ? () => onLight(first) : undefined}
@@ -230,6 +273,12 @@ type Props = {
   scene: Scene;
   stop: string;
   lit: string | null;
+  /** The facts in view: of what belongs to others nothing is drawn. */
+  group?: string | undefined;
+  /** Tools are led along their paths. */
+  isPlaying?: boolean;
+  /** The facts before or after these, by the arrow keys. */
+  onStep?: ((by: 1 | -1) => void) | undefined;
   changed: (fact: string) => boolean;
   onLight: (name: string | null) => void;
 };
@@ -237,20 +286,29 @@ type Props = {
 const belongs = (item: { stops: string[] }, stop: string) =>
   item.stops.length === 0 || item.stops.includes(stop);
 
+const STEPS: ReadonlyMap<string, 1 | -1> = new Map([
+  ["ArrowLeft", -1],
+  ["ArrowRight", 1],
+]);
+
 /** The half-section, to scale, from the server's scene in mm; the browser only projects it. */
-export function Section({ scene, stop, lit, changed, onLight }: Props) {
+export function Section(props: Props) {
+  const { scene, stop, lit, group, isPlaying = false, onStep, changed, onLight } = props;
   const id = useId();
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame);
-  const shapes = scene.shapes.filter((s) => belongs(s, stop));
-  const usual = scene.dimensions.filter((d) => belongs(d, stop));
-  const pointed = scene.dimensions.filter((d) => d.fact === lit && !usual.includes(d));
-  // Pointing at a number never moves the drawing: only what is always shown here is fitted.
-  const labels = scene.labels.filter((x) => belongs(x, stop));
+  const inView = (item: { group?: string }) => !item.group || item.group === group;
+  const all = scene.shapes.filter((s) => belongs(s, stop));
+  const shapes = all.filter(inView);
+  const measured = scene.dimensions.filter((d) => belongs(d, stop));
+  const usual = measured.filter(inView);
+  const pointed = scene.dimensions.filter((d) => d.fact === lit && !measured.includes(d) && inView(d));
+  // Pointing at a number never moves the drawing, nor does another cut: what may be shown here is fitted.
+  const labels = scene.labels.filter((x) => belongs(x, stop) && inView(x));
   // Long words stand to the right of what is drawn: room is left for them.
   const longest = Math.max(0, ...labels.map((x) => (x.anchor === "start" ? x.text.length : 0)));
   const words = longest > 12 ? Math.min(longest * 6.6 * textScale(), size.width * 0.45) : 0;
-  const fitted = fitBox(boxAround(shapes, usual), { ...size, width: size.width - words }, MARGIN);
+  const fitted = fitBox(boxAround(all, measured), { ...size, width: size.width - words }, MARGIN);
   const { view, closer, wider, fit, handlers } = useView(size);
   const at = seen(fitted, view, size);
   const looking = useRef<HTMLDivElement>(null);
@@ -272,14 +330,22 @@ export function Section({ scene, stop, lit, changed, onLight }: Props) {
         aria-label="Drawing: plus and minus look closer and wider, arrows move, zero fits"
         tabIndex={0}
         {...handlers}
+        onKeyDown={(event) => {
+          const by = isClose ? undefined : STEPS.get(event.key);
+          if (onStep && by) {
+            event.preventDefault();
+            onStep(by);
+          } else handlers.onKeyDown(event);
+        }}
       >
         {size.width > 0 && (
           <Drawing role="img" aria-label={scene.words.join(" ")}>
             <Hatches id={id} />
             {shapes.map((shape) => (
               <Drawn
-                key={shape.name}
+                key={`${shape.name} ${isPlaying}`}
                 shape={shape}
+                isSwept={isPlaying}
                 at={at}
                 id={id}
                 lit={lit !== null && shape.facts.includes(lit)}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, field
 from typing import Any
 
 # What version 3 fills in where nothing was said.
@@ -214,3 +215,57 @@ def path_3(path: str, document: dict[str, Any]) -> str | None:
         else:
             return None
     return ".".join(found)
+
+
+@dataclass(frozen=True)
+class NewFacts:
+    """Facts that documents of version 3 get, each with the value that says what was so before there was one.
+
+    They are put into every document, and into the cuts and set-ups that edits hold.
+    """
+
+    hold: dict[str, Any] = field(default_factory=dict)
+    jaws: dict[str, Any] = field(default_factory=dict)
+    cut: dict[str, Any] = field(default_factory=dict)
+    rules: dict[str, Any] = field(default_factory=dict)
+
+    def setup(self, setup: dict[str, Any]) -> dict[str, Any]:
+        """A set-up with them."""
+        cuts = [{**self.cut, **c} for c in setup["cuts"]]
+        return {
+            **setup,
+            "hold": {**self.hold, **setup["hold"]},
+            "jaws": {**self.jaws, **setup["jaws"]},
+            "cuts": cuts,
+        }
+
+    def value(self, value: Any) -> Any:
+        """What an edit holds: a cut, a set-up, a list of them, or such an item that was put in or taken out."""
+        if isinstance(value, list):
+            return [self.value(v) for v in value]
+        if isinstance(value, dict) and value.keys() == {"item", "behind"}:
+            return {**value, "item": self.value(value["item"])}
+        if isinstance(value, dict) and {"hold", "jaws", "cuts"} <= value.keys():
+            return self.setup(value)
+        if isinstance(value, dict) and {"kind", "speed_m_min", "feed_mm_rev"} <= value.keys():
+            return {**self.cut, **value}
+        return value
+
+    def document(self, plain: dict[str, Any]) -> dict[str, Any]:
+        """A document with them."""
+        setups = [self.setup(s) for s in plain["setups"]]
+        return {**plain, "setups": setups, "rules": {**self.rules, **plain["rules"]}}
+
+    def fill(self, apps: Any, schema_editor: Any) -> None:
+        """Into everything that is kept."""
+        # A release's document is what a draft is compared with: a fact that neither had is no difference between them.
+        for model in ("Run", "Release"):
+            for one in apps.get_model("runs", model).objects.all().iterator():
+                one.document = self.document(one.document)
+                one.save(update_fields=["document"])
+        for edit in apps.get_model("runs", "Edit").objects.all().iterator():
+            old, new = self.value(edit.old), self.value(edit.new)
+            parts = [[path, self.value(before), self.value(after)] for path, before, after in edit.parts]
+            if (old, new, parts) != (edit.old, edit.new, edit.parts):
+                edit.old, edit.new, edit.parts = old, new, parts
+                edit.save(update_fields=["old", "new", "parts"])

@@ -16,7 +16,8 @@ from server.apps.runs.tests.test_releases import release
 from server.foundation.models import Person
 
 FORMS = importlib.import_module("server.apps.runs.migrations._documents")
-CLAMPS = importlib.import_module("server.apps.runs.migrations.0011_documents_with_clamps")
+CLAMPS = importlib.import_module("server.apps.runs.migrations.0011_documents_with_clamps").FACTS
+DIRECTIONS = importlib.import_module("server.apps.runs.migrations.0012_documents_with_directions").FACTS
 
 VERSION_1 = {
     "version": 1,
@@ -64,9 +65,8 @@ def test_what_is_held_is_found_by_its_id_and_every_fact_is_filled_in():
     now = FORMS.version_3(VERSION_2)
     assert now["setups"][1]["hold"]["grip"] == "inside:i1"
     assert [c["id"] for s in now["setups"] for c in s["cuts"]] == ["c1", "c2"]
-    assert CLAMPS._setup(now["setups"][0])["cuts"][0]["clamp_rpm"] is None
-    rules = {**CLAMPS.RULES, **now["rules"]}
-    today = {**now, "setups": [CLAMPS._setup(s) for s in now["setups"]], "rules": rules}
+    assert CLAMPS.setup(now["setups"][0])["cuts"][0]["clamp_rpm"] is None
+    today = DIRECTIONS.document(CLAMPS.document(now))
     assert write(read(Document, today)) == today
     assert FORMS.version_3(now) == now
 
@@ -74,9 +74,9 @@ def test_what_is_held_is_found_by_its_id_and_every_fact_is_filled_in():
 def test_what_an_edit_holds_gets_the_facts_of_today():
     cut = {"name": "Face", "kind": "face", "speed_m_min": 90.0, "feed_mm_rev": 0.1}
     held = {"item": cut, "behind": ""}
-    assert CLAMPS._value(held)["item"]["clamp_rpm"] is None
-    assert CLAMPS._value([cut])[0] == cut | {"clamp_rpm": None}
-    assert CLAMPS._value("90") == "90"
+    assert CLAMPS.value(held)["item"]["clamp_rpm"] is None
+    assert CLAMPS.value([cut])[0] == cut | {"clamp_rpm": None}
+    assert CLAMPS.value("90") == "90"
 
 
 @pytest.mark.parametrize(

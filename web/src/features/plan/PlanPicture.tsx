@@ -9,6 +9,7 @@ import type { Changes } from "./changes";
 import { ForceChart } from "./ForceChart";
 import type { Pull } from "./ForceHandles";
 import { AcrossCurves, InsertDrawing } from "./Pictures";
+import { useWalk, Walk } from "./Walk";
 
 const Picture = styled.section`
   grid-area: picture;
@@ -59,6 +60,10 @@ type Props = {
   offers: readonly Offer[];
   chosen: Offer | undefined;
   part: Part | undefined;
+  /** What can be stepped through, in its order, and which of them is in view. */
+  headings: readonly { key: string; title: string }[];
+  group: string | undefined;
+  onPick: (group: string) => void;
   lit: string | null;
   changes: Changes;
   pull: Pull;
@@ -69,9 +74,12 @@ type Props = {
 
 /** The drawing of a stop in the view that was chosen for it, and beside the views what there is to tell. */
 export function PlanPicture(props: Props) {
-  const { stop, offers, chosen, part, lit, changes, pull, onLight, onChoose, children } = props;
+  const { stop, offers, chosen, part, headings, group, lit, changes, pull } = props;
+  const { onPick, onLight, onChoose, children } = props;
   const small = part?.pictures?.find((p) => p.name === chosen?.name);
   const scene = part?.scene;
+  const steps = scene?.shapes.some((s) => s.group) ? headings : [];
+  const walk = useWalk(steps, group, onPick);
   return (
     <Picture aria-label="Drawing">
       <Views>
@@ -81,6 +89,7 @@ export function PlanPicture(props: Props) {
               {v.title}
             </TextButton>
           ))}
+        {steps.length > 1 && <Walk {...walk} />}
         {children}
       </Views>
       <Canvas>
@@ -94,6 +103,9 @@ export function PlanPicture(props: Props) {
             scene={scene}
             stop={stop.name}
             lit={lit}
+            group={group}
+            isPlaying={walk.isPlaying}
+            onStep={steps.length > 1 ? walk.onStep : undefined}
             changed={(fact) => changes.has(`fact:${stop.key}:${fact}`)}
             onLight={onLight}
           />

@@ -216,6 +216,9 @@ export function PlanScreen({ session, tools }: Props) {
         <PlanPicture
           stop={line}
           {...picture}
+          headings={stop?.headings ?? []}
+          group={group}
+          onPick={setPicked}
           lit={lit}
           changes={changes}
           pull={editing}
