@@ -111,7 +111,9 @@ def _reaches(cut: CutShape, place: _Place) -> Iterator[Dimension]:
     if cut.inside and can and cut.end > 0:
         x = end - cut.end
         deep, most = Figure(cut.end, "mm", "up"), Sentence(", reaches {x}", x=Bare(Figure(can, "mm", "down")))
-        yield Dimension(f"reach-{cut.id}", fact, (x, 0.0), (end, 0.0), -14.0, deep, "goes in ", most, group=cut.id)
+        ends = ((x, 0.0), (end, 0.0))
+        name = f"reach-{cut.id}"
+        yield Dimension(name, fact, *ends, -14.0, deep, "goes in ", most, outside="before", group=cut.id)
     elif isinstance(carrier, (Blade, Holder)) and cut.kind in ("groove", "part") and can:
         r, x = cut.after / 2, end - cut.end + cut.width
         figure = Figure(can, "mm", "down")

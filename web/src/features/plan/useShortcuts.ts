@@ -20,6 +20,7 @@ export const SHORTCUT_LIST = [
   ["Enter", "keep what is typed, go to the next fact"],
   ["Escape", "put back what was there"],
   ["+  −  0", "on the drawing: closer, wider, fit; arrows move it"],
+  ["←  →", "on the drawing of a cut at work: the cut before, the cut after"],
 ] as const;
 
 /** Single letters never fire inside a field; there the same actions work with Alt. */
