@@ -120,7 +120,7 @@ def _keep(page: Page, name: str) -> None:
 
 
 def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
-    """A tool with its reasons, a feed window, what settling finds, and a blade on its way to the centre."""
+    """A tool with its reasons, a feed window, what settling finds, and a blade at work."""
     _open(page, f"{carrier}/tools-s1")
     page.get_by_role("button", name="Rough Spigot", exact=True).click()
     page.wait_for_timeout(300)
@@ -142,9 +142,8 @@ def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
     page.evaluate(SEND, [f"/api/runs/{run}/undo", {"key": str(uuid.uuid4())}])
     _open(page, f"{bush}/cuts-s1")
     page.get_by_role("button", name="Part off", exact=True).click()
-    page.get_by_role("button", name="Speed against diameter").click()
-    page.wait_for_timeout(300)
-    _keep(page, "plan-part-off")
+    page.wait_for_timeout(500)
+    _keep(page, "plan-at-work")
 
 
 def main() -> None:
