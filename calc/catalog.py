@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from calc.chuck.collet import ColletGripInput, collet_grip
 from calc.chuck.demand import GripDemandInput, grip_demand
 from calc.chuck.exact import grip_exact
 from calc.chuck.fit import GripFitInput, grip_fit
@@ -82,6 +83,7 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("grip-demand", grip_demand, GripDemandInput),
         Calculator("grip-exact", grip_exact, GripDemandInput),
         Calculator("speed-limit", speed_limit, SpeedLimitInput),
+        Calculator("collet-grip", collet_grip, ColletGripInput),
         Calculator("pressure-needed", pressure_needed, PressureNeededInput),
         Calculator("jaw-bore", jaw_bore, JawBoreInput),
         Calculator("jaw-position", jaw_position, JawPositionInput),

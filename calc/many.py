@@ -22,6 +22,7 @@ OF_ARRAYS: dict[str, Any] = {
     "tan": np.tan,
     "asin": np.arcsin,
     "acos": np.arccos,
+    "atan": np.arctan,
     "radians": np.radians,
     "ceil": np.ceil,
     "pi": np.pi,

@@ -23,7 +23,7 @@ Basis = Literal["entered", "measured", "standard", "derived", "typical", "book"]
 
 FUNCTIONS: dict[str, Any] = {
     name: getattr(math, name)
-    for name in ("sqrt", "hypot", "sin", "cos", "tan", "asin", "acos", "radians", "ceil", "pi")
+    for name in ("sqrt", "hypot", "sin", "cos", "tan", "asin", "acos", "atan", "radians", "ceil", "pi")
 } | {"min": min, "max": max, "abs": abs}
 
 _NAME = re.compile(r"[^\W\d]\w*")

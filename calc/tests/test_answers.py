@@ -124,6 +124,7 @@ GIVEN = {
         "length_mm": 10,
         "proof_n_mm2": 397,
     },
+    "collet-grip": {"draw_n": 20011, "half_angle_deg": 8.3, "nominal_mm": 42, "range_mm": 1, "bar_mm": 41.7},
     "working-limits": {"low": 83.965, "high": 84.0},
     "coolant": {"reading": 4.1, "factor": 1.5, "target_percent": 8, "volume_l": 211},
 }

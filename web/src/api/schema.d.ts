@@ -255,6 +255,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/collet-grip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Grip of a collet from its draw force: a wedge of its half angle, friction on the cone against it. */
+        post: operations["calc-collet-grip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/pressure-needed": {
         parameters: {
             query?: never;
@@ -6135,6 +6152,116 @@ export interface operations {
                      * @description Where a demand that grows with speed meets that grip [rpm]
                      */
                     corner_max_rpm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-collet-grip": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Draw force
+                     * @description Pull or push of the draw-bar on the collet [N]
+                     */
+                    draw_n: number;
+                    /**
+                     * Half angle
+                     * @description Of the collet's cone, against the axis [deg]
+                     */
+                    half_angle_deg: number;
+                    /**
+                     * Collet's size
+                     * @description The largest bar it takes [mm]
+                     */
+                    nominal_mm: number;
+                    /**
+                     * Closes by
+                     * @description On diameter, below its size [mm]
+                     */
+                    range_mm: number;
+                    /**
+                     * Bar
+                     * @description Diameter, or across its flats [mm]
+                     */
+                    bar_mm: number;
+                    /**
+                     * Friction on the cone
+                     * @description Greased steel on steel; typical 0.12 [-]
+                     */
+                    collet_friction?: number;
+                    /**
+                     * Efficiency
+                     * @description Of the draw force that reaches the cone; typical 0.9 [-]
+                     */
+                    efficiency?: number;
+                    /**
+                     * Stated draw force
+                     * @description By its maker; empty: not checked [N]
+                     */
+                    max_draw_n?: number;
+                    /**
+                     * Stated grip
+                     * @description By its maker; empty: not checked [N]
+                     */
+                    max_grip_n?: number;
                 };
             };
         };
