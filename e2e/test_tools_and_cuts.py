@@ -24,7 +24,11 @@ def test_a_tool_is_chosen_by_keyboard(app, run):
     app.keyboard.press("Enter")
     expect(rail(app, "Tools")).to_contain_text("1 of 3 chosen")
     until(app, lambda: Edit.objects.filter(path="setups.s1.cuts.c2.tool").exists())
-    # The insert is drawn, each letter explained.
+    # The holder is drawn with its insert in it; the insert alone with each letter explained.
+    drawing = app.get_by_role("region", name="Drawing")
+    expect(drawing.locator('[data-role="tool"]')).to_have_count(1)
+    expect(drawing.locator('[data-role="insert"]')).to_have_count(1)
+    drawing.get_by_role("button", name=re.compile("^[A-Z]{4} ")).click()
     letters = app.get_by_label(re.compile("^What .* says"))
     expect(letters).to_contain_text("Shape")
     expect(letters).to_contain_text("Corner")
@@ -61,6 +65,21 @@ def test_operations_are_proposed_settled_and_taken(app, run):
     until(app, lambda: Edit.objects.count() == 2)
     app.get_by_role("button", name="Undo").click()
     until(app, lambda: Edit.objects.count() == 3)
+
+
+def test_the_cuts_are_stepped_through_at_work_by_keyboard(app, run):
+    open_stop(app, run, "cuts-s1")
+    drawing, group = app.get_by_role("region", name="Drawing"), app.get_by_role("group", name="Facts in view")
+    expect(drawing.locator('[data-role="cut"]')).to_have_count(1)
+    expect(group.get_by_role("button", name="Face", exact=True)).to_have_attribute("aria-pressed", "true")
+    drawing.get_by_role("group", name=re.compile("arrows move")).focus()
+    app.keyboard.press("ArrowRight")
+    expect(group.get_by_role("button", name="Rough flange", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(drawing.get_by_role("group", name="Go through the cuts")).to_contain_text("Rough flange2 of 3")
+    expect(drawing.locator('[data-role="gap"], [data-role="danger"]')).to_have_count(1)
+    expect(drawing).to_contain_text("to the jaws")
+    app.keyboard.press("ArrowLeft")
+    expect(group.get_by_role("button", name="Face", exact=True)).to_have_attribute("aria-pressed", "true")
 
 
 def test_a_pinned_feed_stays_when_its_cut_is_settled(app, run):
