@@ -39,8 +39,7 @@ class ColletGripInput(Checked):
         float, Quantity("Efficiency", "", "Of the draw force that reaches the cone; typical 0.9", above=0, high=1)
     ] = EFFICIENCY
     max_draw_n: Annotated[
-        float | None,
-        Quantity("Stated draw force", "N", "By its maker; empty: not checked", above=0, high=500_000),
+        float | None, Quantity("Stated draw force", "N", "By its maker; empty: not checked", above=0, high=500_000)
     ] = None
     max_grip_n: Annotated[
         float | None, Quantity("Stated grip", "N", "By its maker; empty: not checked", above=0, high=2_000_000)
