@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -45,9 +45,16 @@ OF_LOADS = ("over-cap", "little-grip-kept", "corner-slips", "grip-too-small")
 GAIN = 0.005  # less of the time than this is no gain
 
 
+class Times(NamedTuple):
+    """Of one operation [min]: counted with its edge changes, which is made least, and in cut alone, which is told."""
+
+    counted: float
+    minutes: float
+
+
 @dataclass(frozen=True)
 class Binding:
-    """A limit, and the time [min] there would be without it; None where nothing else would be faster."""
+    """A limit, and the time in cut [min] there would be without it; None where that is no less: it would save edges."""
 
     name: str
     minutes: float | None
@@ -168,13 +175,16 @@ def kept_by(limits: dict[str, Mask], leave_out: tuple[str, ...] = ()) -> Mask:
     return kept
 
 
-def best_of(found: Candidates, leave_out: tuple[str, ...]) -> float | None:
-    """The least counted time [min] of those that keep every limit but some; None where none does."""
+def best_of(found: Candidates, leave_out: tuple[str, ...]) -> Times | None:
+    """The times of the best of those that keep every limit but some; None where none does."""
     keep = kept_by(found.limits, leave_out)
-    return float(found.counted[keep].min()) if keep.any() else None
+    if not keep.any():
+        return None
+    best = np.flatnonzero(keep)[np.argmin(found.counted[keep])]
+    return Times(float(found.counted[best]), float(found.minutes[best]))
 
 
-def _binding(found: Candidates, counted: float, gone: tuple[str, ...], lifted: dict[str, Candidates]) -> Binding | None:
+def _binding(found: Candidates, now: Times, gone: tuple[str, ...], lifted: dict[str, Candidates]) -> Binding | None:
     """The limit whose going would save the most time; None where none of them holds it back.
 
     `lifted`: the same candidates with the grip, or what the spindle may turn, out of the way.
@@ -184,9 +194,9 @@ def _binding(found: Candidates, counted: float, gone: tuple[str, ...], lifted: d
         (t, name) for name in found.limits if name not in gone and (t := best_of(found, (*gone, name))) is not None
     ]
     best = min(times, default=None)
-    if best is None or best[0] >= counted * (1 - GAIN):
+    if best is None or best[0].counted >= now.counted * (1 - GAIN):
         return None
-    return Binding(best[1], best[0])
+    return Binding(best[1], best[0].minutes if best[0].minutes < now.minutes * (1 - GAIN) else None)
 
 
 def given_up(found: Candidates) -> tuple[str, ...]:
@@ -330,8 +340,9 @@ def _settled(
     minutes, counted, passes = float(one.minutes[row]), float(one.counted[row]), int(one.passes[row])
     grid = tried_on(cut, given.part, FINE)
     lifted = {GRIP: candidates(given, grid, grip.endless()), CAP: candidates(given, grid, grip.unlimited(2.0))}
-    binds = _binding(found, counted, gone, lifted)
-    then = _binding(found, counted, (*gone, binds.name), lifted) if binds else None
+    now = Times(counted, minutes)
+    binds = _binding(found, now, gone, lifted)
+    then = _binding(found, now, (*gone, binds.name), lifted) if binds else None
     told = {CAP: grip.most_by}
     figures, held_back = _told(planned, passes), _holds_back(binds, then, told)
     words = Sentence("{s}; {b}.", s=figures, b=held_back)

@@ -13,10 +13,12 @@ from calc.errors import CalcError
 from calc.plan.cuts.edge import speed_window
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import FORCE
+from calc.plan.run_file import read_run
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
 from calc.settle.operation import keeps_all, settle_operation, with_cut
 from calc.settle.setup import settle_setup
+from calc.tests.plan.test_refused import FILES
 from calc.tests.route_shop import STEEL, plan, proposed, shelf
 
 FIGURES = ("feed_mm_rev", "depth_mm", "speed_m_min")
@@ -202,6 +204,15 @@ def test_what_binds_is_told_and_its_going_saves_time():
     assert found.binds.name == "the finish"
     assert found.binds.minutes < found.minutes
     assert "the finish holds it back" in str(found.words)
+
+
+def test_what_a_limit_costs_is_told_in_time_in_cut_and_only_where_that_is_less():
+    """What would only save edges tells no minutes: they would read as a loss."""
+    run = read_run((FILES / "twin-spigot.json").read_text(encoding="utf-8"))
+    told = settle_setup(run.document, run.shelf, 0).cuts
+    bound = [one for one in told if one.binds is not None]
+    assert bound
+    assert all(one.binds.minutes is None or one.binds.minutes < one.minutes for one in bound)
 
 
 def test_a_weak_spindle_binds():
