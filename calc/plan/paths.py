@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from calc.plan.document import Document
@@ -41,34 +41,31 @@ def value_at(document: Any, path: str) -> Any:
     return here
 
 
+def _changed(here: Any, keys: list[str], change: Callable[[Any], Any]) -> Any:
+    """What is here, changed at the end of the way down; what is not on it is shared."""
+    if not keys:
+        return change(here)
+    key, *rest = keys
+    if isinstance(here, tuple):
+        at = place_of(here, key)
+        return (*here[:at], _changed(here[at], rest, change), *here[at + 1 :])
+    return dataclasses.replace(here, **{key: _changed(getattr(here, key), rest, change)})
+
+
 def replaced(document: Document, path: str, value: Any) -> Document:
-    """The document with one fact changed; what is not on the way to it is shared. Raises CalcError, KeyError."""
-
-    def put(here: Any, keys: list[str]) -> Any:
-        if not keys:
-            return value
-        key, *rest = keys
-        if isinstance(here, tuple):
-            at = place_of(here, key)
-            return (*here[:at], put(here[at], rest), *here[at + 1 :])
-        return dataclasses.replace(here, **{key: put(getattr(here, key), rest)})
-
-    return put(document, parts_of(path))  # type: ignore[no-any-return]
-
-
-def _declared_at(document: Document, path: str) -> Any:
-    here: Any = document
-    for part in parts_of(path):
-        here = here[place_of(here, part)] if isinstance(here, tuple) else getattr(here, part)
-    return here
+    """The document with one fact changed. Raises CalcError, KeyError."""
+    return _changed(document, parts_of(path), lambda _: value)  # type: ignore[no-any-return]
 
 
 def without(document: Document, path: str) -> Document:
-    """The document with the item of a list taken out; what is not on the way to it is shared. Raises KeyError."""
-    at, _, item = path.rpartition(".")
-    items = _declared_at(document, at)
-    gone = place_of(items, item)
-    return replaced(document, at, (*items[:gone], *items[gone + 1 :]))
+    """The document with the item of a list taken out. Raises CalcError, KeyError."""
+    *way, item = parts_of(path)
+
+    def rest(items: tuple[Any, ...]) -> tuple[Any, ...]:
+        gone = place_of(items, item)
+        return (*items[:gone], *items[gone + 1 :])
+
+    return _changed(document, way, rest)  # type: ignore[no-any-return]
 
 
 def with_value(document: Any, path: str, value: Any) -> Any:

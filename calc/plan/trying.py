@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -47,6 +47,17 @@ def with_idea(view: View, idea: Idea) -> Figures | None:
     except CalcError:
         return None
     return view.tried(changed)
+
+
+def mended(view: View, idea: Idea, stops: Callable[[Figures | None], int | None], done: str) -> Help | None:
+    """The idea as a help where fewer things stop with it than without it, None elsewhere; `done`: said where none is
+    left. `stops` counts them, None without figures.
+    """
+    before, after = stops(view.figures), stops(with_idea(view, idea))
+    if before is None or after is None or after >= before:
+        return None
+    said = Sentence("{d}", d=done) if after == 0 else Sentence("{n} left to mend", n=str(after))
+    return idea.help(said, settles=after == 0)
 
 
 def other_blanks(view: View) -> Iterator[tuple[Idea, Figures]]:

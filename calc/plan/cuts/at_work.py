@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -28,7 +27,7 @@ from calc.tools.kinds.insert import Insert
 from calc.tools.library import Tool
 from calc.tools.outline import outline
 
-KEPT = 512  # inserts in their places
+KEPT = 512  # inserts in their places, cuts drawn
 BACK_MM = 46.0  # of a tool so much is drawn behind its tip
 OUT_MM = 30.0  # and so far out beyond the stock
 LIT = ("name", "from_diameter_mm", "to_diameter_mm", "length_mm", "start_mm", "clear")
@@ -42,7 +41,7 @@ class _Place:
     left: float
     top: float
 
-    def points(self, line: Iterator[tuple[float, float]] | tuple[Point, ...]) -> tuple[Point, ...]:
+    def points(self, line: tuple[Point, ...]) -> tuple[Point, ...]:
         """Points (z from the finished face, r) as points of the scene."""
         return tuple((self.at.end - z, r) for z, r in line)
 
@@ -62,9 +61,7 @@ def _pieces(
 
 def slide_of(cut: CutShape) -> Point:
     """From the end of a cut's path back to its begin, as it lies in the picture [mm]."""
-    if cut.kind == "face":
-        return (0.0, (cut.before - cut.after) / 2)
-    if cut.kind in ("groove", "part"):
+    if cut.kind in ("face", "groove", "part"):
         return (0.0, (cut.before - cut.after) / 2)
     return (cut.end - max(cut.begin, -RUN_IN_MM), 0.0)
 
@@ -78,11 +75,10 @@ def insert_at(tool: Tool, approach_deg: float, inside: bool) -> tuple[Point, ...
     """
     assert isinstance(tool.edge, Insert)
     code = tool.edge.decoded
-    radius = code.ic_mm / 2 if code.shape == "R" else code.corner_radius_mm
-    half = math.radians(code.corner_deg / 2) if code.shape != "R" else math.pi / 2
-    across = max(x for x, _ in outline(code))
-    nose = across - radius if code.shape != "R" else 0.0  # from the insert's middle to the middle of its corner
-    way = approach_deg + math.degrees(half) if code.shape != "R" else 135.0
+    is_round = code.shape == "R"
+    radius = code.ic_mm / 2 if is_round else code.corner_radius_mm
+    nose = max(x for x, _ in outline(code)) - radius  # from the insert's middle to the middle of its corner
+    way = approach_deg + (0.0 if is_round else code.corner_deg / 2)
     lies = turned(outline(code), way + 180.0)
     middle = turned(((nose, 0.0),), way + 180.0)[0]
     dz, dr = -radius - middle[0], radius - middle[1]

@@ -15,7 +15,7 @@ from calc.plan.outcome import Figures
 from calc.plan.part.solve import PART
 from calc.plan.sides.solve import OTHER, SIDES
 from calc.plan.stop import Help
-from calc.plan.trying import MOST, Idea, floor_to, with_idea
+from calc.plan.trying import MOST, Idea, floor_to, mended, with_idea
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
@@ -38,8 +38,8 @@ def _stops(figures: Figures | None) -> int | None:
 
 
 def _clear_helps(view: View) -> Iterator[Help]:
-    clear, before = view[CLEAR], _stops(view.figures)
-    if clear is None or before is None:
+    clear = view[CLEAR]
+    if clear is None:
         return
     ideas = [
         idea
@@ -53,10 +53,9 @@ def _clear_helps(view: View) -> Iterator[Help]:
         if (idea.path, idea.value) in seen:
             continue
         seen.add((idea.path, idea.value))
-        after = _stops(with_idea(view, idea))
-        if after is not None and after < before:
-            outcome = Sentence("nothing is in its way") if after == 0 else Sentence("{n} left to mend", n=str(after))
-            yield idea.help(outcome, settles=after == 0)
+        found = mended(view, idea, _stops, "nothing is in its way")
+        if found is not None:
+            yield found
 
 
 def _ideas(view: View, cut: PlannedCut) -> Iterator[Idea]:
@@ -72,8 +71,8 @@ def _ideas(view: View, cut: PlannedCut) -> Iterator[Idea]:
 
 def _other_way(view: View) -> Iterator[Help]:
     """For a cut against the hand of its tool, drill or thread: the spindle or the feed the other way."""
-    cuts, before = view[CUTS], _stops(view.figures)
-    for made in cuts.cuts if cuts and before else ():
+    cuts = view[CUTS]
+    for made in cuts.cuts if cuts else ():
         planned, at = made.planned, f"{view.at}.cuts.{made.id}"
         if all(n.code != "wrong-way" for n in made.notes):
             continue
@@ -83,11 +82,7 @@ def _other_way(view: View) -> Iterator[Help]:
             way = "chuck" if planned.feeds == "away" else "away"
             words = "{cut}: fed toward the chuck" if way == "chuck" else "{cut}: fed away from the chuck"
             ideas.append(Idea(Sentence(words, cut=made.name), f"{at}.feeds", way))
-        for idea in ideas:
-            after = _stops(with_idea(view, idea))
-            if after is not None and before is not None and after < before:
-                said = Sentence("it winds rightly") if after == 0 else Sentence("{n} left to mend", n=str(after))
-                yield idea.help(said, settles=after == 0)
+        yield from (h for idea in ideas if (h := mended(view, idea, _stops, "it winds rightly")) is not None)
 
 
 def _shape(view: View, cut: PlannedCut) -> CutShape | None:

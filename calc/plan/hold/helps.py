@@ -10,7 +10,7 @@ from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
 from calc.plan.sides.solve import SIDES
 from calc.plan.stop import Help
-from calc.plan.trying import LENGTH_STEP_MM, MOST, Idea, floor_to, with_idea
+from calc.plan.trying import LENGTH_STEP_MM, MOST, Idea, floor_to, mended
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
@@ -27,15 +27,10 @@ def _stops(figures: Figures | None) -> int | None:
 
 def hold_helps(view: View) -> tuple[Help, ...]:
     """Changes that take away a stop of the hold, each tried by recomputing the plan with it."""
-    hold, before = view[HOLD], _stops(view.figures)
-    if hold is None or not before:
+    hold = view[HOLD]
+    if hold is None or not _stops(view.figures):
         return ()
-    found = []
-    for idea in _ideas(view, hold):
-        after = _stops(with_idea(view, idea))
-        if after is not None and after < before:
-            outcome = Sentence("held") if after == 0 else Sentence("{n} left to mend", n=str(after))
-            found.append(idea.help(outcome, settles=after == 0))
+    found = [one for idea in _ideas(view, hold) if (one := mended(view, idea, _stops, "held")) is not None]
     return tuple(sorted(found, key=lambda h: not h.settles)[:MOST])
 
 

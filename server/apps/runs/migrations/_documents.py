@@ -5,8 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
+Plain = dict[str, Any]
+
 # What version 3 fills in where nothing was said.
-STEP: dict[str, Any] = {'diameter_mm': None,
+STEP: Plain = {'diameter_mm': None,
  'length_mm': None,
  'upper_mm': None,
  'lower_mm': None,
@@ -21,7 +23,7 @@ STEP: dict[str, Any] = {'diameter_mm': None,
  'thread_length_mm': None,
  'groove': False}
 
-CUT: dict[str, Any] = {'from_diameter_mm': None,
+CUT: Plain = {'from_diameter_mm': None,
  'to_diameter_mm': None,
  'speed_m_min': None,
  'rpm': None,
@@ -46,7 +48,7 @@ CUT: dict[str, Any] = {'from_diameter_mm': None,
  'pin_feed': False,
  'pin_depth': False}
 
-SETUP: dict[str, Any] = {'hold': {'grip': '',
+SETUP: Plain = {'hold': {'grip': '',
           'jaw_height_mm': None,
           'depth_mm': None,
           'seat': 'floor',
@@ -80,7 +82,7 @@ SETUP: dict[str, Any] = {'hold': {'grip': '',
            'brake_s': None},
  'clamp_rpm': None}
 
-PART: dict[str, Any] = {'stock': {'form': 'slug',
+PART: Plain = {'stock': {'form': 'slug',
            'surface': 'rough',
            'diameter_mm': None,
            'smallest_mm': None,
@@ -91,7 +93,7 @@ PART: dict[str, Any] = {'stock': {'form': 'slug',
  'face_stock_mm': 0.0,
  'roundness_mm': None}
 
-REST: dict[str, Any] = {'sides': {'first_end': 'proposed', 'two_step': False},
+REST: Plain = {'sides': {'first_end': 'proposed', 'two_step': False},
  'rules': {'number': 1,
            'safety': 2.0,
            'worn': 1.3,
@@ -120,7 +122,7 @@ REST: dict[str, Any] = {'sides': {'first_end': 'proposed', 'two_step': False},
 STEMS = {"outside": "o", "inside": "i", "inside_b": "b", "setups": "s", "cuts": "c", "departures": "d"}
 
 
-def version_2(plain: dict[str, Any]) -> dict[str, Any]:
+def version_2(plain: Plain) -> Plain:
     """Version 1 had one set-up, held on its first outside step, and one bore that goes through."""
     if plain.get("version") != 1:
         return plain
@@ -151,11 +153,11 @@ def version_2(plain: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-def _without_stock(step: dict[str, Any]) -> dict[str, Any]:
+def _without_stock(step: Plain) -> Plain:
     return {k: v for k, v in step.items() if k != "stock_diameter_mm"}
 
 
-def _filled(default: dict[str, Any], given: dict[str, Any]) -> dict[str, Any]:
+def _filled(default: Plain, given: Plain) -> Plain:
     """The given facts, with what is not said put in, part by part."""
     found = dict(default)
     for name, value in given.items():
@@ -164,13 +166,13 @@ def _filled(default: dict[str, Any], given: dict[str, Any]) -> dict[str, Any]:
     return found
 
 
-def _items(name: str, items: list[Any], default: dict[str, Any], first: int = 1) -> list[Any]:
+def _items(name: str, items: list[Any], default: Plain, first: int = 1) -> list[Any]:
     return [
         {**_filled(default, item), "id": item.get("id") or f"{STEMS[name]}{n}"} for n, item in enumerate(items, first)
     ]
 
 
-def version_3(plain: dict[str, Any]) -> dict[str, Any]:
+def version_3(plain: Plain) -> Plain:
     """Every item gets an id that it keeps; what is held is named by the step's id; every fact is filled in."""
     if plain.get("version") == 3:
         return plain
@@ -199,7 +201,7 @@ def version_3(plain: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-def path_3(path: str, document: dict[str, Any]) -> str | None:
+def path_3(path: str, document: Plain) -> str | None:
     """A path that counts places, as a path of ids of this version 3 document; None where it leads nowhere."""
     here: Any = document
     found = []
@@ -224,12 +226,12 @@ class NewFacts:
     They are put into every document, and into the cuts and set-ups that edits hold.
     """
 
-    hold: dict[str, Any] = field(default_factory=dict)
-    jaws: dict[str, Any] = field(default_factory=dict)
-    cut: dict[str, Any] = field(default_factory=dict)
-    rules: dict[str, Any] = field(default_factory=dict)
+    hold: Plain = field(default_factory=dict)
+    jaws: Plain = field(default_factory=dict)
+    cut: Plain = field(default_factory=dict)
+    rules: Plain = field(default_factory=dict)
 
-    def setup(self, setup: dict[str, Any]) -> dict[str, Any]:
+    def setup(self, setup: Plain) -> Plain:
         """A set-up with them."""
         cuts = [{**self.cut, **c} for c in setup["cuts"]]
         return {
@@ -251,7 +253,7 @@ class NewFacts:
             return {**self.cut, **value}
         return value
 
-    def document(self, plain: dict[str, Any]) -> dict[str, Any]:
+    def document(self, plain: Plain) -> Plain:
         """A document with them."""
         setups = [self.setup(s) for s in plain["setups"]]
         return {**plain, "setups": setups, "rules": {**self.rules, **plain["rules"]}}
