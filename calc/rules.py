@@ -164,6 +164,11 @@ class Rules(Checked):
     ] = 5.0
     raw_stock: Annotated[Literal["nominal", "middle", "largest"], RAW_STOCK] = "nominal"
 
+    @property
+    def heavier(self) -> float:
+        """Cutting force at the worst credible corner, over the planned one."""
+        return 1 + self.corner_force_pct / 100
+
 
 # What a single plan may depart from, with its reason.
 PLAN_RULES = (

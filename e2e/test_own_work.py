@@ -1,6 +1,7 @@
 """Journeys of a shop's own work: new runs, the bench, the shelf, history, the find box, roles."""
 
 import re
+from pathlib import Path
 
 from playwright.sync_api import expect
 
@@ -8,6 +9,8 @@ from e2e.screen import address, answer, field, look_as, open_stop, rail, release
 from server.apps.runs.models import Edit, Run
 from server.apps.shelf.models import Chuck, Machine
 from server.foundation.models import Person
+
+REFUSED = Path(__file__).parent.parent / "calc" / "tests" / "plan" / "refused"
 
 
 def choose(app, label, option):
@@ -106,6 +109,22 @@ def test_a_run_is_saved_as_a_file_and_read_in_again(app, run, tmp_path):
     chooser.value.set_files(file)
     expect(app.get_by_text("document.part.quantity:")).to_be_visible()
     assert Run.objects.filter(drawing_number="LH-2041").count() == 2
+
+
+def test_a_cut_that_is_in_the_way_is_taken_out_by_its_help(app, run):
+    app.get_by_role("button", name="New run").click()
+    with app.expect_file_chooser() as chooser:
+        app.get_by_role("button", name="Read a file in …").click()
+    chooser.value.set_files(REFUSED / "parting-in-the-jaws.json")
+    app.get_by_role("button", name="Open the run").click()
+    rail(app, "Cuts").first.click()
+    group = app.get_by_role("group", name="Facts in view")
+    expect(group.get_by_role("button", name="Part off", exact=True)).to_be_visible()
+    app.get_by_role("button", name="Take Part off out").click()
+    expect(group.get_by_role("button", name="Part off", exact=True)).to_have_count(0)
+    expect(app.get_by_role("complementary", name="Answers of Cuts")).not_to_contain_text("Stopped")
+    app.get_by_role("button", name="Undo").click()
+    expect(group.get_by_role("button", name="Part off", exact=True)).to_be_visible()
 
 
 def test_a_run_is_copied_renamed_put_away_brought_back_and_deleted(app, run):

@@ -320,7 +320,7 @@ def candidates(given: Settling, tried: Tried, grip: Grip) -> Candidates:
     }
     if given.centre_thrust_n is not None and not cut.torque_only:
         away = forces.axial if planned.feeds_away else 0.0
-        lifts = centre_thrust(MANY, given.asking.factor * forces.tangential, forces.radial, away)
+        lifts = rules.heavier * centre_thrust(MANY, given.asking.factor * forces.tangential, forces.radial, away)
         limits["the live centre's thrust"] = lifts <= given.centre_thrust_n * (1 + 1e-9)
     if thread:
         deep = thread_chip(MANY, tried.feed, tried.passes.astype(np.float64), internal=_internal(cut)).depth

@@ -71,7 +71,7 @@ class Asking:
     def needs(self, forces: Pushed, *, corner: bool) -> Callable[[Array | float], Array]:
         """The grip [N] that each candidate needs at a speed [rpm]; at the corner without the safety."""
         given, load = (self.corner if corner else self.asked), self.load
-        more = 1 + self.rules.corner_force_pct / 100 if corner else 1.0
+        more = self.rules.heavier if corner else 1.0
         axial = more * forces.axial
         push = Pushes(
             more * self.factor * forces.tangential,

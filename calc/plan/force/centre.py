@@ -9,13 +9,8 @@ from calc.plan.cuts.solve import CUTS, CutFigures
 from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
 from calc.quantities import Figure
+from calc.rules import Rules
 from calc.working import Note, Working
-
-NOT_GIVEN = {
-    "thrust": "How hard the live centre is pressed is not given at Hold: whether it stays in, and whether its bearing "
-    "carries that, is not checked.",
-    "limit": "What the live centre of {m} carries is not on its record: its thrust is not checked.",
-}
 
 
 def pulls_n(cut: CutFigures) -> float:
@@ -23,10 +18,10 @@ def pulls_n(cut: CutFigures) -> float:
     return cut.axial_n if cut.planned.feeds_away else 0.0
 
 
-def lifts_n(cut: CutFigures) -> float:
-    """The thrust that keeps a live centre in its hole under a cut [N]."""
+def lifts_n(cut: CutFigures, rules: Rules) -> float:
+    """The thrust that keeps a live centre in its hole under a cut as heavy as the worst credible corner has it [N]."""
     across = (0.0, 0.0) if cut.torque_only else (cut.tangential_n, cut.radial_n)
-    return centre_thrust(Working(), *across, pulls_n(cut))
+    return rules.heavier * centre_thrust(Working(), *across, pulls_n(cut))
 
 
 def centre_notes(asked: Asked) -> Iterator[Note]:
@@ -36,22 +31,30 @@ def centre_notes(asked: Asked) -> Iterator[Note]:
         return
     thrust = hold.centre_thrust_n
     if thrust is None:
-        yield Note("caution", "centre-thrust-unknown", NOT_GIVEN["thrust"])
+        # Tilt and side force are given to the centre: nobody stands beside one that is pressed with who knows what.
+        yield Note(
+            "stop",
+            "centre-thrust-unknown",
+            "How hard the live centre is pressed is not known: give it at Hold, from the tailstock's own chart.",
+        )
         return
-    worst = max(cuts, key=lifts_n)
-    if lifts_n(worst) > thrust * (1 + 1e-9):
+    rules = asked.rules
+    worst = max(cuts, key=lambda cut: lifts_n(cut, rules))
+    least = lifts_n(worst, rules)
+    if least > thrust * (1 + 1e-9):
         yield Note(
             "stop",
             "centre-lifts",
-            "{name} pushes the live centre out of its hole with {x}; it is pressed with {t}. Press it harder, or cut "
-            "less.",
+            "{name} can push the live centre out of its hole with {x}; it is pressed with {t}. Press it harder, or "
+            "cut less.",
             name=worst.name,
-            x=Figure(lifts_n(worst), "N", "up"),
+            x=Figure(least, "N", "up"),
             t=Figure(thrust, "N", "down"),
         )
-    most = thrust + max(pulls_n(c) for c in cuts)
+    most = thrust + rules.heavier * max(pulls_n(c) for c in cuts)
     if machine.centre_n is None:
-        yield Note("caution", "centre-limit-unknown", NOT_GIVEN["limit"], m=machine.name)
+        words = "What the live centre of {m} carries is not on its record: its thrust is not checked."
+        yield Note("caution", "centre-limit-unknown", words, m=machine.name)
     elif most > machine.centre_n * (1 + 1e-9):
         yield Note(
             "stop",

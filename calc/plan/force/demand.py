@@ -116,7 +116,7 @@ def solve_demand(asked: Asked) -> DemandFigures:
 
 def _at_corner(asked: GripDemandInput, cuts: int, rules: Rules) -> GripDemandInput:
     """The same with less friction and more cutting force in the first `cuts` loads; braking and weight stay."""
-    more_force = 1 + rules.corner_force_pct / 100
+    more_force = rules.heavier
     more = tuple(
         replace(
             c,

@@ -18,7 +18,7 @@ from calc.quantities import Figure, Sentence
 
 CLAMP_STEP_RPM = 10.0
 THRUST_STEP_N = 50.0
-CENTRE_STOPS = ("centre-lifts", "centre-overloaded")
+CENTRE_STOPS = ("centre-thrust-unknown", "centre-lifts", "centre-overloaded")
 PRESSURE_STEP_BAR, FINE_BAR = 1.0, 0.1
 LOWER_BY_MM = 12.0
 
@@ -125,7 +125,7 @@ def _centre(view: View) -> Iterator[Idea]:
     force, cuts, part = view[FORCE], view[CUTS], view[PART]
     if force is None or cuts is None or part is None or all(n.code not in CENTRE_STOPS for n in force.notes):
         return
-    least = -floor_to(-max(lifts_n(c) for c in cuts.cuts), THRUST_STEP_N)
+    least = -floor_to(-max(lifts_n(c, view.document.in_force) for c in cuts.cuts), THRUST_STEP_N)
     path = f"{view.at}.hold.centre_thrust_n"
     yield Idea(Sentence("Press the centre with {x}", x=Figure(least, "N", "up")), path, least)
 

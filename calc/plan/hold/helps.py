@@ -42,7 +42,8 @@ def _ideas(view: View, hold: HoldFigures) -> Iterator[Idea]:
     if "too-slender" in codes:
         if hold.stick_out_mm is not None and setup.hold.stick_out_mm is not None:
             yield Idea(Sentence("Let the bar stick out what the part asks"), f"{at}.hold.stick_out_mm", None)
-        yield Idea(Sentence("Support it with a live centre"), f"{at}.hold.live_centre", True)
+        if not setup.hold.live_centre:
+            yield Idea(Sentence("Support it with a live centre"), f"{at}.hold.live_centre", True)
         for share in DEEPER_STEPS:
             deep = floor_to(share * hold.length_mm, LENGTH_STEP_MM)
             if hold.stick_out_mm is None and deep > hold.pocket.bore_depth_mm:

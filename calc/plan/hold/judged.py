@@ -8,9 +8,11 @@ from calc.plan.document import Document, Setup
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.part.solve import PartFigures
 from calc.quantities import Bare, Figure
-from calc.working import Note
+from calc.working import Level, Note
 
 SLENDER, TOO_SLENDER = 3.0, 5.0  # typical: stands out over its diameter, warned and stopped without a centre
+# Over a centre it bends as much as that at 3.24 times the length: ∛((1/3) / 0.0098), rounded down.
+CENTRED, TOO_SLENDER_CENTRED = 9.0, 16.0
 LEAST_SEAT_MM = 3.0  # per side, typical: less floor than this seats nothing
 
 
@@ -81,24 +83,32 @@ def _bore_in_bore(hold: HoldFigures, document: Document, part: PartFigures) -> l
 
 
 def _slender(hold: HoldFigures, setup: Setup) -> list[Note]:
-    """Work that stands far out of outside jaws without a centre."""
-    if setup.hold.live_centre or hold.side == "id":
+    """Work that stands far out of outside jaws."""
+    if hold.side == "id":
         return []
-    ratio = hold.out_mm / hold.grip.diameter_mm
-    if ratio <= SLENDER:
+    centred = setup.hold.live_centre
+    ratio, (warned, most) = hold.out_mm / hold.grip.diameter_mm, (SLENDER, TOO_SLENDER)
+    if centred:
+        warned, most = CENTRED, TOO_SLENDER_CENTRED
+    if ratio <= warned:
         return []
+    level: Level = "caution" if ratio <= most else "stop"
     figures = {
         "x": Figure(hold.out_mm, "mm", "up"),
         "r": Figure(ratio, "", "up", (1, 1)),
-        "m": Figure(SLENDER if ratio <= TOO_SLENDER else TOO_SLENDER, "", places=(0, 0)),
+        "m": Figure(warned if level == "caution" else most, "", places=(0, 0)),
     }
-    if ratio <= TOO_SLENDER:
-        words = "It stands out {x}, {r} times its diameter: above {m} it bends and chatters; support it with a centre."
-        return [Note("caution", "slender", words, **figures)]
-    words = (
-        "It stands out {x}, {r} times its diameter; without a centre {m} is the most: support it, or grip it longer."
-    )
-    return [Note("stop", "too-slender", words, **figures)]
+    words = {
+        ("caution", False): "It stands out {x}, {r} times its diameter: above {m} it bends and chatters; support it "
+        "with a centre.",
+        ("stop", False): "It stands out {x}, {r} times its diameter; without a centre {m} is the most: support it, or "
+        "grip it longer.",
+        ("caution", True): "It stands out {x}, {r} times its diameter: above {m} it bends and chatters even over a "
+        "centre; take light cuts.",
+        ("stop", True): "It stands out {x}, {r} times its diameter; over a centre {m} is the most: it needs a steady, "
+        "which is not planned here, or a longer grip.",
+    }
+    return [Note(level, "slender" if level == "caution" else "too-slender", words[level, centred], **figures)]
 
 
 def _room(hold: HoldFigures, part: PartFigures) -> list[Note]:

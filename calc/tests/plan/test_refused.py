@@ -10,6 +10,7 @@ from calc.plan.compute import compute
 from calc.plan.force.chart import force_chart
 from calc.plan.force.solve import FORCE
 from calc.plan.hold.solve import HOLD
+from calc.plan.paths import replaced, without
 from calc.plan.run_file import read_run
 
 FILES = Path(__file__).parent / "refused"
@@ -53,6 +54,39 @@ def test_every_refused_plan_has_help_where_a_single_change_would_do():
         "wear-ring-unbored",  # a cut to be put in, on the other side
     }
     assert {row["plan"] for row in rows()} - helped == never
+
+
+@pytest.mark.parametrize(
+    ("plan", "name"), [("parting-in-the-jaws", "Part off"), ("wear-ring-bores-its-grip", "Rebore")]
+)
+def test_a_cut_in_the_way_is_offered_to_be_taken_out_and_the_plan_settles_without_it(plan, name):
+    row = next(r for r in rows() if r["plan"] == plan)
+    help_of = next(h for h in _helps(row) if h.takes_out)
+    assert (str(help_of.label), help_of.settles) == (f"Take {name} out", True)
+    run = read_run((FILES / f"{plan}.json").read_text(encoding="utf-8"))
+    left = without(run.document, help_of.path)
+    assert [
+        c.name for s in run.document.setups for c in s.cuts if c not in [k for t in left.setups for k in t.cuts]
+    ] == [name]
+    stop = next(s for s in compute(left, run.shelf).stops if s.key == row["stop"])
+    assert stop.state == "settled"
+
+
+def test_taking_out_is_offered_last_and_never_of_the_only_cut():
+    offered = [h for h in _helps(next(r for r in rows() if r["plan"] == "spigot-58")) if h.settles]
+    assert offered and not offered[0].takes_out
+    run = read_run((FILES / "parting-in-the-jaws.json").read_text(encoding="utf-8"))
+    cuts = run.document.setups[0].cuts
+    alone = replaced(run.document, f"setups.{run.document.setups[0].id}.cuts", (cuts[-1],))
+    result = compute(alone, run.shelf)
+    stop = next(s for s in result.stops if s.key == "cuts-s1")
+    assert not any(h.takes_out for h in result.helps(stop))
+
+
+def test_what_is_not_there_cannot_be_taken_out():
+    run = read_run((FILES / "twin-spigot.json").read_text(encoding="utf-8"))
+    with pytest.raises(KeyError):
+        without(run.document, f"setups.{run.document.setups[0].id}.cuts.nowhere")
 
 
 def _helps(row):
