@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any, NamedTuple
+from typing import Any
 
 import numpy as np
 
@@ -23,41 +23,15 @@ from calc.plan.part.solve import PART, PartFigures
 from calc.plan.paths import place_of
 from calc.plan.solve import solve
 from calc.quantities import Figure, Sentence
-from calc.settle.candidates import (
-    CAP,
-    FINE,
-    GRIP,
-    Candidates,
-    Goal,
-    Grid,
-    Mask,
-    Settling,
-    candidates,
-    tried_near,
-    tried_on,
-)
+from calc.settle.binding import GAIN, Binding, Times, binding, forbidden, given_up, holds_back, kept_by
+from calc.settle.candidates import CAP, GRIP, Candidates, Goal, Mask, Settling, candidates
+from calc.settle.grid import FINE, Grid, tried_near, tried_on
 from calc.settle.grip import Asking, Grip
 from calc.shelf.taken import Shelf
 
 TRIED = 60  # how many of the best are put to the whole plan before it is given up
 # What is said of a single load: another cut's does not speak against this one.
 OF_LOADS = ("over-cap", "little-grip-kept", "corner-slips", "grip-too-small")
-GAIN = 0.005  # less of the time than this is no gain
-
-
-class Times(NamedTuple):
-    """Of one operation [min]: counted with its edge changes, which is made least, and in cut alone, which is told."""
-
-    counted: float
-    minutes: float
-
-
-@dataclass(frozen=True)
-class Binding:
-    """A limit, and the time in cut [min] there would be without it; None where that is no less: it would save edges."""
-
-    name: str
-    minutes: float | None
 
 
 @dataclass(frozen=True)
@@ -166,56 +140,6 @@ def _order(found: Candidates, keep: Mask) -> Any:
     return rows[np.lexsort(keys)]
 
 
-def kept_by(limits: dict[str, Mask], leave_out: tuple[str, ...] = ()) -> Mask:
-    """Which candidates keep every limit but those left out."""
-    masks = [m for name, m in limits.items() if name not in leave_out]
-    kept = masks[0].copy()
-    for m in masks[1:]:
-        kept &= m
-    return kept
-
-
-def best_of(found: Candidates, leave_out: tuple[str, ...]) -> Times | None:
-    """The times of the best of those that keep every limit but some; None where none does."""
-    keep = kept_by(found.limits, leave_out)
-    if not keep.any():
-        return None
-    best = np.flatnonzero(keep)[np.argmin(found.counted[keep])]
-    return Times(float(found.counted[best]), float(found.minutes[best]))
-
-
-def _binding(found: Candidates, now: Times, gone: tuple[str, ...], lifted: dict[str, Candidates]) -> Binding | None:
-    """The limit whose going would save the most time; None where none of them holds it back.
-
-    `lifted`: the same candidates with the grip, or what the spindle may turn, out of the way.
-    """
-    times = [(t, name) for name, one in lifted.items() if name not in gone and (t := best_of(one, gone)) is not None]
-    times += [
-        (t, name) for name in found.limits if name not in gone and (t := best_of(found, (*gone, name))) is not None
-    ]
-    best = min(times, default=None)
-    if best is None or best[0].counted >= now.counted * (1 - GAIN):
-        return None
-    return Binding(best[1], best[0].minutes if best[0].minutes < now.minutes * (1 - GAIN) else None)
-
-
-def given_up(found: Candidates) -> tuple[str, ...]:
-    """The fewest soft limits, from the last, that must go for anything to remain."""
-    limits = found.limits
-    gone: list[str] = []
-    for name in ("", *reversed(found.soft)):
-        if name:
-            gone.append(name)
-        if kept_by(limits, tuple(gone)).any():
-            # What need not go comes back.
-            for back in list(gone):
-                fewer = tuple(g for g in gone if g != back)
-                if kept_by(limits, fewer).any():
-                    gone.remove(back)
-            return tuple(gone)
-    return tuple(gone)
-
-
 def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, Any]:
     """What a candidate enters into the plan."""
     planned = cut.planned
@@ -318,18 +242,19 @@ def settle_operation(
 
 def settle_one(trial: Trial, given: Settling, grip: Grip, grid: Grid = FINE) -> Settled:
     """A cut settled with a grip. Raises FieldProblem as `settle_operation`."""
-    found = candidates(given, tried_on(given.cut, given.part, grid), grip)
+    known = tried_on(given.cut, given.part, grid)
+    found = candidates(given, known, grip)
     gone = given_up(found)
     rows = _order(found, kept_by(found.limits, gone))
     if len(rows):
-        near = candidates(given, tried_near(found, given.part, int(rows[0]), grid), grip)
+        near = candidates(given, tried_near(given.cut, given.part, known, int(rows[0]), grid), grip)
         for one in (near, found):
             for row in _order(one, kept_by(one.limits, gone))[:TRIED]:
                 settled = trial.accepted(one, int(row))
                 if settled is not None:
                     return _settled(given, grip, (one, int(row), settled), (found, gone))
     at = f"{setup_path(trial.document, trial.index)}.cuts.{trial.cut}"
-    raise FieldProblem(at, _forbidden(given.cut.name, found.limits, gone))
+    raise FieldProblem(at, forbidden(given.cut.name, found.limits, gone))
 
 
 def _settled(
@@ -341,10 +266,10 @@ def _settled(
     grid = tried_on(cut, given.part, FINE)
     lifted = {GRIP: candidates(given, grid, grip.endless()), CAP: candidates(given, grid, grip.unlimited(2.0))}
     now = Times(counted, minutes)
-    binds = _binding(found, now, gone, lifted)
-    then = _binding(found, now, (*gone, binds.name), lifted) if binds else None
+    binds = binding(found, now, gone, lifted)
+    then = binding(found, now, (*gone, binds.name), lifted) if binds else None
     told = {CAP: grip.most_by}
-    figures, held_back = _told(planned, passes), _holds_back(binds, then, told)
+    figures, held_back = _told(planned, passes), holds_back(binds, then, told)
     words = Sentence("{s}; {b}.", s=figures, b=held_back)
     if gone:
         words = Sentence(
@@ -384,14 +309,6 @@ def _counted_before(given: Settling) -> float | None:
     return cut.minutes * (1 + given.rules.edge_change_min / life.life_min)
 
 
-def _forbidden(name: str, limits: dict[str, Mask], gone: tuple[str, ...]) -> Sentence:
-    """Why no candidate remains."""
-    none = [limit for limit, mask in limits.items() if not mask.any()]
-    freed = [limit for limit in limits if kept_by(limits, (*gone, limit)).any()]
-    why = (none or freed or ["the plan as a whole"])[0]
-    return Sentence("{cut}: no feed, depth and speed keep every limit; {why} forbids them all.", cut=name, why=why)
-
-
 def _told(planned: PlannedCut, passes: int) -> Sentence:
     """The figures that a cut is settled at."""
     feed = Figure(planned.feed_mm_rev or 0, "mm/rev", exact=True)
@@ -404,12 +321,3 @@ def _told(planned: PlannedCut, passes: int) -> Sentence:
     depth = Figure(planned.depth_mm or planned.width_mm or 0, "mm")
     count = f"{passes} passes" if passes > 1 else "1 pass"
     return Sentence("{f}, {p} of {a}, {v}{c}", f=feed, p=count, a=depth, v=speed, c=clamp)
-
-
-def _holds_back(binds: Binding | None, then: Binding | None, told: dict[str, str]) -> Sentence:
-    if binds is None:
-        return Sentence("nothing holds it back within what is tried")
-    first = told.get(binds.name, binds.name)
-    if then is None:
-        return Sentence("{b} holds it back", b=first)
-    return Sentence("{b} holds it back, then {t}", b=first, t=told.get(then.name, then.name))

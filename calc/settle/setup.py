@@ -14,21 +14,11 @@ from calc.plan.document import Document, setup_path
 from calc.plan.paths import replaced
 from calc.plan.solve import solve
 from calc.quantities import Figure, Sentence
-from calc.settle.candidates import COARSE, Candidates, Goal, Settling, Tried, candidates, tried_on
+from calc.settle.binding import given_up, kept_by
+from calc.settle.candidates import Candidates, Goal, Settling, candidates
+from calc.settle.grid import COARSE, Tried, tried_on
 from calc.settle.grip import Grip
-from calc.settle.operation import (
-    Known,
-    Settled,
-    Trial,
-    given_up,
-    grip_of,
-    keeps_all,
-    kept_by,
-    known_of,
-    settle_one,
-    settling_of,
-    with_cut,
-)
+from calc.settle.operation import Known, Settled, Trial, grip_of, keeps_all, known_of, settle_one, settling_of, with_cut
 from calc.shelf.taken import Shelf
 
 PRESSURES, NEAR = 12, 10

@@ -50,7 +50,7 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.middleware.gzip.GZipMiddleware",  # what whitenoise serves is compressed already
-    "django.contrib.sessions.middleware.SessionMiddleware",
+    "server.config.sessions.Sessions",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",

@@ -55,6 +55,25 @@ def test_in_the_demo_any_role_can_be_looked_as_but_only_from_this_machine(demo, 
     assert elsewhere.send("session/look-as", {"role": "owner"})[0] == 403
 
 
+@pytest.mark.parametrize("anew", ["another role", "another password"])
+def test_a_request_still_on_its_way_with_the_session_before_signs_nobody_out(demo, nobody, settings, signed_in, anew):
+    settings.DEMO = True
+    person = Person.objects.get(username="setter")
+    person.set_password(GOOD)
+    person.save()
+    client = signed_in("setter")
+    late = type(nobody)()
+    late.cookies["sessionid"] = client.cookies["sessionid"].value
+    if anew == "another role":
+        assert client.send("session/look-as", {"role": "operator"})[0] == 200
+    else:
+        assert client.send("session/password", {"old": GOOD, "new": GOOD + "!"})[0] == 204
+    answer = late.get("/api/session")
+    assert (answer.status_code, answer.cookies) == (401, {})  # a cookie that is deleted here is by now the new one
+    assert client.get("/api/session").status_code == 200
+    assert client.delete("/api/session").cookies["sessionid"]["max-age"] == 0  # signing out deletes it
+
+
 def test_an_owner_adds_people_and_changes_them(demo, signed_in, nobody):
     owner = signed_in("owner")
     status, made = owner.send("people", {"username": "ada", "password": GOOD, "role": "setter"})
