@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.contrib.sessions.middleware import SessionMiddleware
-from django.http import HttpRequest, HttpResponseBase
+from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
 
 
@@ -15,7 +15,7 @@ class Sessions(SessionMiddleware):
     be on their way. Django answers those by deleting the cookie, and by then that is the new one: one was signed out.
     """
 
-    def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
+    def process_response(self, request: HttpRequest, response: HttpResponse) -> HttpResponse:
         """Deletes the cookie only where this very request emptied the session."""
         session = request.session
         is_gone = settings.SESSION_COOKIE_NAME in request.COOKIES and session.is_empty() and not session.modified
