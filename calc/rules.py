@@ -100,6 +100,15 @@ class Rules(Checked):
         float,
         Quantity("Friction, rough stock", "", "Smooth bored jaw on rolled, sawn or cast steel", low=0.02, high=0.6),
     ] = 0.15
+    friction_hard: Annotated[
+        float, Quantity("Friction, hard jaws", "", "Serrated hard jaw on turned or drawn steel", low=0.02, high=0.6)
+    ] = 0.30
+    friction_collet: Annotated[
+        float, Quantity("Friction, smooth collet", "", "On turned or drawn steel", low=0.02, high=0.6)
+    ] = 0.12
+    friction_collet_serrated: Annotated[
+        float, Quantity("Friction, serrated collet", "", "On turned or drawn steel", low=0.02, high=0.6)
+    ] = 0.20
     condition_today: Annotated[
         float, Quantity("Greased today", "", "Share of the book's grip that is counted", low=0.05, high=1)
     ] = 1.0
@@ -178,6 +187,9 @@ PLAN_RULES = (
     "friction_turned",
     "friction_ground",
     "friction_rough",
+    "friction_hard",
+    "friction_collet",
+    "friction_collet_serrated",
     "corner_friction_pct",
     "corner_condition_pct",
     "corner_force_pct",

@@ -149,7 +149,7 @@ def test_keyboard_only(app, run):
 
 def test_choices_and_yes_or_no_by_keyboard(app, run):
     open_stop(app, run, "hold")
-    chooser = app.get_by_role("button", name="Jaw blank")
+    chooser = app.get_by_role("button", name="Top jaw")
     chooser.focus()
     app.keyboard.press("Enter")
     app.get_by_role("option", name="aluminium 50 high, L3").press("Enter")

@@ -35,10 +35,10 @@ def test_a_new_run_from_what_is_known_to_a_settled_plan(app, run):
     app.get_by_role("button", name="Put it on the bench").click()
 
     expect(rail(app, "Part")).to_contain_text("Ø 36.5 × 76.2")
-    expect(rail(app, "Hold")).to_contain_text("jaw blank missing")
+    expect(rail(app, "Hold")).to_contain_text("top jaw missing")
     expect(rail(app, "Cuts")).to_contain_text("a cut missing")
     rail(app, "Hold").click()
-    choose(app, "Jaw blank", "steel 50 high, L3")
+    choose(app, "Top jaw", "steel 50 high, L3")
     # The part is held on Ø 36.5: the jaws meet further in than these blanks stand, so a tall order of metal.
     rail(app, "Cuts").click()
     app.get_by_role("button", name="Put in a cut").click()

@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import Annotated
 
 from calc import terms
+from calc.chuck.collet import FRICTION, cone_grip
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -58,8 +59,8 @@ class ChuckForce(Checked):
         Quantity(
             "Rated at height",
             "mm",
-            "Above the guide: where the chart was measured",
-            above=0,
+            "Above the guide: where the chart was measured; 0 for a collet chuck",
+            low=0,
             high=500,
             where="Beside the grip chart, often as h or H",
         ),
@@ -69,8 +70,8 @@ class ChuckForce(Checked):
         Quantity(
             "Guide length",
             "mm",
-            "Of the master jaw in the body",
-            above=0,
+            "Of the master jaw in the body; 0 for a collet chuck, which has none",
+            low=0,
             high=500,
             where="The chuck's dimension drawing, or measure a master jaw",
         ),
@@ -123,6 +124,28 @@ class ChuckForce(Checked):
     max_draw_n: Annotated[
         float | None, Quantity("Highest draw force", "N", "Pull at the draw-bar", above=0, high=2_000_000, where=TABLE)
     ] = None
+    half_angle_deg: Annotated[
+        float | None,
+        Quantity(
+            "Half angle of the cone",
+            "deg",
+            "Of a collet chuck, against the axis",
+            above=0,
+            high=45,
+            where="The collet chuck's drawing; halve the angle across the cone",
+        ),
+    ] = None
+    cone_friction: Annotated[
+        float,
+        Quantity(
+            "Friction on the cone",
+            "",
+            "Greased steel on steel",
+            low=0,
+            high=1,
+            where="Not on a data sheet: typical until measured",
+        ),
+    ] = FRICTION
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.chart:
@@ -132,10 +155,12 @@ class ChuckForce(Checked):
                     return
             if len(self.chart) < 2:
                 yield FieldError("chart", Sentence("A chart needs two points at least."))
-        elif self.piston_area_mm2 is None or self.force_ratio is None:
-            yield FieldError(
-                "chart", Sentence("Give the chart, or piston area and force ratio: without them grip is not known.")
-            )
+        elif self.piston_area_mm2 is None or (self.force_ratio is None and self.half_angle_deg is None):
+            words = "Give the chart, or piston area and force ratio (a collet's half angle): without them grip is not known."
+            yield FieldError("chart", Sentence(words))
+        if (self.reference_height_mm > 0) != (self.guide_length_mm > 0):
+            words = "Give both height and guide length, or 0 for both: only a chuck without guides has neither."
+            yield FieldError("guide_length_mm", Sentence(words))
 
 
 def book_grip(pressure_bar: float, chuck: ChuckForce, w: Working) -> float:
@@ -151,14 +176,21 @@ def book_grip(pressure_bar: float, chuck: ChuckForce, w: Working) -> float:
     """
     if chuck.chart:
         return _from_chart(pressure_bar, chuck, w)
-    assert chuck.force_ratio is not None
     draw = draw_force(pressure_bar, chuck, w)
+    if chuck.half_angle_deg is not None:
+        return cone_grip(w, draw, chuck.half_angle_deg, chuck.cone_friction, chuck.efficiency)
+    assert chuck.force_ratio is not None
     return w.step("F_chart", "Grip by the book", "F_draw * i", "N", BOOK, F_draw=draw, i=chuck.force_ratio)
 
 
 def draw_force(p: float, chuck: ChuckForce, w: Working) -> float:
-    """Pull of the actuator [N] at a pressure [bar]; of a chuck that is known by its piston."""
+    """Pull of the actuator [N] at a pressure [bar]; of a chuck that is known by its piston.
+
+    What a cone loses is counted on the cone: its draw-bar is pulled with all that the piston gives.
+    """
     assert chuck.piston_area_mm2 is not None
+    if chuck.half_angle_deg is not None:
+        return w.step("F_draw", "Draw force", "p * 0.1 * A", "N", BOOK, p=p, A=chuck.piston_area_mm2)
     return w.step(
         "F_draw", "Draw force", "p * 0.1 * A * η", "N", BOOK, p=p, A=chuck.piston_area_mm2, η=chuck.efficiency
     )
@@ -198,8 +230,10 @@ def height_factor(chuck: ChuckForce, grip_height_mm: float, w: Working) -> float
     >>> height_factor(book, 60, Working()), round(height_factor(book, 120, Working()), 3)
     (1.0, 0.868)
 
-    Reference: derived in docs/method.md, “What height costs”.
+    Reference: derived in docs/method.md, “What height costs”; a collet has no guides and acts at its nose.
     """
+    if chuck.guide_length_mm == 0:
+        return w.step("k_h", "Height factor, a collet acts at its nose", "k", "", HEIGHT, k=1.0)
     return w.step(
         "k_h",
         "Height factor",
@@ -220,8 +254,10 @@ def allowable_grip(chuck: ChuckForce, grip_height_mm: float, w: Working) -> floa
     >>> allowable_grip(book, 90, Working())
     60000.0
 
-    Reference: derived in docs/method.md, “What the chuck can stand”.
+    Reference: derived in docs/method.md, “What the chuck can stand”; a collet has no guides to load.
     """
+    if chuck.guide_length_mm == 0:
+        return w.step("F_allow", "Grip the collet chuck may give", "F_max", "N", ALLOWED, F_max=chuck.max_grip_n)
     return w.step(
         "F_allow",
         "Grip the chuck may give at this height",

@@ -12,11 +12,48 @@ from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Bare, Figure, Sentence
 from calc.results import Explained, Found
-from calc.working import Working, derived
+from calc.working import Note, Working, derived
 
 COLLET = derived("Collets")
 FRICTION, EFFICIENCY = 0.12, 0.9  # typical: steel on greased steel; of what the draw-bar gives
 SAME_MM = 1e-6
+
+
+def cone_grip(w: Working, draw_n: float, half_angle_deg: float, friction: float, efficiency: float) -> float:
+    """What a cone makes of a draw force [N]: the grip of all segments.
+
+    >>> round(cone_grip(Working(), 20000, 8, 0.12, 0.9))
+    67922
+
+    Reference: wedge with friction, derived in docs/method.md, “Collets”.
+    """
+    return w.step(
+        "F_0",
+        "Grip, all segments",
+        "F_z * η / tan(α*pi/180 + atan(μ_c))",
+        "N",
+        COLLET,
+        F_z=draw_n,
+        η=efficiency,
+        α=half_angle_deg,
+        μ_c=friction,
+    )
+
+
+def range_note(nominal_mm: float, range_mm: float, smallest_mm: float, largest_mm: float) -> Note | None:
+    """What speaks against closing a collet on bars from smallest to largest; None where all lie inside its range."""
+    least = nominal_mm - range_mm
+    if least - SAME_MM <= smallest_mm and largest_mm <= nominal_mm + SAME_MM:
+        return None
+    bar = smallest_mm if smallest_mm < least - SAME_MM else largest_mm
+    return Note(
+        "stop",
+        "collet-range",
+        "This collet closes on Ø{a} to Ø{b}; the bar is Ø{x}: take the collet for it.",
+        a=Bare(Figure(least, "mm", "up", (2, 3))),
+        b=Bare(Figure(nominal_mm, "mm", "down", (2, 3))),
+        x=Bare(Figure(bar, "mm", exact=True, places=(2, 3))),
+    )
 
 
 @dataclass(frozen=True)
@@ -91,31 +128,13 @@ def collet_grip(given: ColletGripInput) -> ColletGripResult:
             x=Figure(drawn, "N", "up"),
         )
         drawn = given.max_draw_n
-    grip = w.step(
-        "F_0",
-        "Grip, all segments",
-        "F_z * η / tan(α*pi/180 + atan(μ_c))",
-        "N",
-        COLLET,
-        F_z=drawn,
-        η=given.efficiency,
-        α=given.half_angle_deg,
-        μ_c=given.collet_friction,
-    )
+    grip = cone_grip(w, drawn, given.half_angle_deg, given.collet_friction, given.efficiency)
     if given.max_grip_n is not None:
         label = "No more than is stated is counted"
         grip = w.step("F_0′", label, "min(F_0, F_max)", "N", COLLET, F_0=grip, F_max=given.max_grip_n)
     if math.tan(math.radians(given.half_angle_deg)) <= given.collet_friction:
         w.note("caution", "collet-locks", "This cone holds by itself: it has to be pushed off to let go of the bar.")
-    least = given.nominal_mm - given.range_mm
-    in_range = least - SAME_MM <= given.bar_mm <= given.nominal_mm + SAME_MM
-    if not in_range:
-        w.note(
-            "stop",
-            "collet-range",
-            "This collet closes on Ø{a} to Ø{b}; the bar is Ø{x}: take the collet for it.",
-            a=Bare(Figure(least, "mm", "up", (2, 3))),
-            b=Bare(Figure(given.nominal_mm, "mm", "down", (2, 3))),
-            x=Bare(Figure(given.bar_mm, "mm", exact=True, places=(2, 3))),
-        )
-    return ColletGripResult(grip_n=grip, in_range=in_range, working=tuple(w.steps), notes=tuple(w.notes))
+    outside = range_note(given.nominal_mm, given.range_mm, given.bar_mm, given.bar_mm)
+    if outside is not None:
+        w.notes.append(outside)
+    return ColletGripResult(grip_n=grip, in_range=outside is None, working=tuple(w.steps), notes=tuple(w.notes))

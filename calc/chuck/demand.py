@@ -16,6 +16,7 @@ from calc.results import Explained, Found
 from calc.working import N, Steps, Working, derived
 
 DEMAND = derived("What the cut asks")
+FLATS = derived("Bars with flats")
 UNBALANCE = derived("Loads beside the cuts")
 GRAVITY = 9.80665  # m/s², standard gravity
 # What pushes the part across, in terms of the whole grip: 1/cos(π/z), the polygon of the jaws' normals.
@@ -63,12 +64,17 @@ class GripDemandInput(Checked):
         float, Quantity("Centre of mass", "mm", "From the middle of the grip, along the spindle", low=0, high=5000)
     ] = 0.0
     rpm: Annotated[float, terms.SPINDLE_SPEED] = 0.0
+    flats: Annotated[
+        int, Quantity("Flats", "", "Of a form collet's hole: 4 or 6; 0 where it is round", low=0, high=6, whole=True)
+    ] = 0
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.jaws not in (2, *SIDE_TERM):
             yield FieldError(
                 "jaws", Sentence("What a cut asks is known for 2, 3, 4 and 6 jaws, not for {z}.", z=str(self.jaws))
             )
+        if self.flats not in (0, 4, 6):
+            yield FieldError("flats", Sentence("A form collet has 4 or 6 flats; give 0 for a round one."))
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,6 +142,17 @@ def beside(w: Steps[N], given: GripDemandInput, rpm: N) -> N:
     return w.step("F_m", "The part's weight and its imbalance", text, "N", UNBALANCE, **values)
 
 
+def _slip(w: Steps[N], name: str, push: Pushes[N], given: GripDemandInput) -> N:
+    label, pushed = f"{name}: grip against slipping", {"F_t": push.tangential, "d_c": push.diameter}
+    more: dict[str, Any] = {**pushed, "F_ax": push.unseated, "μ": given.friction}
+    if given.flats:
+        # Flats carry the torque themselves: it pushes their pressure toward the edges, half of each counted.
+        text = "hypot(2*F_t*d_c / (a*tan(pi/n)), F_ax/μ)"
+        return w.step("F_slip", label, text, "N", FLATS, a=given.grip_diameter_mm, n=given.flats, **more)
+    text = "hypot(F_t*d_c/d_g, F_ax) / μ"
+    return w.step("F_slip", label, text, "N", DEMAND, d_g=given.grip_diameter_mm, **more)
+
+
 def terms_of(w: Steps[N], name: str, push: Pushes[N], given: GripDemandInput, weighs: N | None) -> Terms[N]:
     """What one cut asks of the grip; `weighs` [N] is what the part itself pulls, None where that is nothing.
 
@@ -147,18 +164,7 @@ def terms_of(w: Steps[N], name: str, push: Pushes[N], given: GripDemandInput, we
 
     Reference: derived in docs/method.md, “What the cut asks”.
     """
-    slip = w.step(
-        "F_slip",
-        f"{name}: grip against slipping",
-        "hypot(F_t*d_c/d_g, F_ax) / μ",
-        "N",
-        DEMAND,
-        F_t=push.tangential,
-        d_c=push.diameter,
-        d_g=given.grip_diameter_mm,
-        F_ax=push.unseated,
-        μ=given.friction,
-    )
+    slip = _slip(w, name, push, given)
     tilt: Any = 0.0
     side: Any = 0.0
     if not given.tailstock:

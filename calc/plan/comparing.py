@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from calc.plan.force.solve import FORCE
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Figures
 from calc.plan.paths import replaced
@@ -43,7 +43,7 @@ def _with_blank(view: View, blank: JawBlank) -> Figures:
 def blanks_tried(view: View) -> tuple[Tried, ...]:
     """Every blank of the chuck tried in this set-up, the one chosen first. To be asked for by `View.once`."""
     taken = view.taken
-    if taken.blank is None or taken.chuck is None:
+    if taken.blank is None or taken.chuck is None or view[JAW_HOLD] is None:
         return ()
     others = [b for b in taken.blanks if b.key != taken.blank.key][: MOST - 1]
     return (Tried(taken.blank, view.figures, True), *(Tried(b, _with_blank(view, b), False) for b in others))

@@ -12,7 +12,7 @@ from calc.shelf.all_kinds import KINDS
 
 # What a plan takes from the shelf, by the last name of its path: of the whole run, and of each set-up.
 OF_THE_RUN = ("machine", "material")
-OF_A_SETUP = ("chuck", "jaw_blank", "jaw_set")
+OF_A_SETUP = ("chuck", "jaw_blank", "jaw_set", "collet")
 MAY_BE_NONE = ("jaw_set",)
 
 

@@ -49,6 +49,7 @@ class Grip:
     score: float
     reasons: tuple[Reason, ...]
     step: str = ""
+    corners: float = 1.0  # across its corners over across its flats
 
     @property
     def length_mm(self) -> float:

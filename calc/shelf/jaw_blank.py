@@ -1,4 +1,4 @@
-"""Jaw blanks: soft jaws as they come."""
+"""Top jaws as they come: soft ones, to be bored, and hard ones."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from calc.quantities import Figure, Sentence, exact_text
 
 @dataclass(frozen=True)
 class JawBlank(Item):
-    """A soft jaw as it comes: a block bolted to the master jaw."""
+    """A top jaw as it comes, bolted to the master jaw: soft, to be bored, or hard with a step."""
 
     __hash__ = Item.__hash__
 
@@ -55,15 +55,43 @@ class JawBlank(Item):
         ),
     ]
     kind: Annotated[
-        Literal["block", "pie"],
+        Literal["block", "pie", "hard"],
         Choice(
             "Shape",
-            {"block": "regular jaw", "pie": "pie jaw, full wrap"},
-            "Pie jaws close round the whole wall",
+            {"block": "soft, regular", "pie": "soft pie jaw, full wrap", "hard": "hard, serrated"},
+            "Pie jaws close round the whole wall; hard ones are not bored, and mark",
             where="The jaw's order code",
         ),
     ] = "block"
     angle_deg: Annotated[float | None, terms.PIE_ANGLE.called(where="A third of the circle less the gap")] = None
+
+    step_mm: Annotated[
+        float | None,
+        Quantity(
+            "Step",
+            "mm",
+            "Of a hard jaw: from its end down to the seat; grips over this",
+            above=0,
+            high=300,
+            where="Measure the jaw",
+        ),
+    ] = None
+    seat_mm: Annotated[
+        float | None,
+        Quantity(
+            "Seat",
+            "mm",
+            "Of a hard jaw: how far its step stands in from the face; 0: a bar goes past it",
+            low=0,
+            high=200,
+            where="Measure the jaw",
+        ),
+    ] = None
+
+    @property
+    def is_hard(self) -> bool:
+        """It comes hardened and serrated, and is never bored."""
+        return self.kind == "hard"
 
     @property
     def outer_radius_mm(self) -> float:
@@ -71,7 +99,14 @@ class JawBlank(Item):
         return self.face_radius_mm + self.length_mm
 
     def contradictions(self) -> Iterator[FieldError]:
-        if self.kind == "block" and self.width_mm is None:
+        if self.is_hard and (self.step_mm is None or self.seat_mm is None):
+            name = "step_mm" if self.step_mm is None else "seat_mm"
+            yield FieldError(name, Sentence("A hard jaw grips on its step: give step and seat."))
+        if self.is_hard and self.step_mm is not None and self.step_mm > self.height_mm - self.bolt_head_mm:
+            yield FieldError("step_mm", Sentence("The step must end above the bolt heads."))
+        if self.is_hard and self.metal != "steel":
+            yield FieldError("metal", Sentence("Hard jaws are of steel."))
+        if self.kind in ("block", "hard") and self.width_mm is None:
             yield FieldError("width_mm", Sentence("A regular jaw needs its width."))
         if self.kind == "pie" and self.angle_deg is None:
             yield FieldError("angle_deg", Sentence("A pie jaw needs its angle, such as 118°."))
@@ -81,19 +116,30 @@ class JawBlank(Item):
 
 
 def _line(blank: JawBlank, _: Names) -> str:
-    pie = blank.kind == "pie"
+    pie, metal = blank.kind == "pie", "hard" if blank.is_hard else blank.metal
     across = exact_text((blank.angle_deg if pie else blank.width_mm) or 0.0) + ("° pie" if pie else "")
-    return f"{blank.metal} · {across} × {exact_text(blank.length_mm)} × {exact_text(blank.height_mm)} mm"
+    return f"{metal} · {across} × {exact_text(blank.length_mm)} × {exact_text(blank.height_mm)} mm"
 
 
 JAW_BLANK = ItemKind(
     name="jaw_blank",
     plural="blanks",
-    title="Jaw blanks",
-    noun="jaw blank",
+    title="Top jaws",
+    noun="top jaw",
     item=JawBlank,
     line=_line,
     groups={"name": "What it is", "kind": "Its size", "bolt_head_mm": "On the chuck"},
-    order=("name", "metal", "kind", "width_mm", "angle_deg", "length_mm", "height_mm", "density_kg_dm3"),
+    order=(
+        "name",
+        "metal",
+        "kind",
+        "width_mm",
+        "angle_deg",
+        "length_mm",
+        "height_mm",
+        "density_kg_dm3",
+        "step_mm",
+        "seat_mm",
+    ),
     links=(FITS_CHUCKS,),
 )

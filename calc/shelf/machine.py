@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 from calc.errors import FieldError
@@ -17,6 +17,7 @@ PLATE = "Rating plate, or “spindle” in the machine's data sheet"
 CONTROL = "The control's programming manual"
 ROOM = "Capacities in the machine's data sheet"
 THREADING_M_MIN = 6.0  # typical
+FEEDER = "The bar feeder's plate and manual"
 CURVE = "Spindle power and torque chart in the machine's data sheet"
 
 
@@ -98,6 +99,41 @@ class Machine(Item):
             where="The live centre's data sheet, and what the tailstock presses with at most: the lower",
         ),
     ] = None
+    spindle_length_mm: Annotated[
+        float | None,
+        Quantity(
+            "Spindle through to",
+            "mm",
+            "From its face to its rear end; a bar that is longer needs a feeder; empty: not checked",
+            above=0,
+            high=10_000,
+            where=ROOM,
+        ),
+    ] = None
+    feeder_mm: Annotated[
+        float | None,
+        Quantity("Feeder takes", "mm", "Largest bar of the bar feeder; empty: none", above=0, high=1000, where=FEEDER),
+    ] = None
+    feeder_length_mm: Annotated[
+        float | None, Quantity("Feeder's bar", "mm", "Longest bar it takes", above=0, high=10_000, where=FEEDER)
+    ] = None
+    feeder_rpm: Annotated[
+        float | None, Quantity("Feeder's top speed", "rpm", "With its largest bar", above=0, high=20_000, where=FEEDER)
+    ] = None
+    remnant_mm: Annotated[
+        float | None, Quantity("Remnant", "mm", "What the feeder cannot push on", low=0, high=5000, where=FEEDER)
+    ] = None
+    second_rpm: Annotated[
+        float | None,
+        Quantity("Second spindle, top speed", "rpm", "Empty: there is none", above=0, high=20_000, where=PLATE),
+    ] = None
+    second_kw: Annotated[
+        float | None,
+        Quantity("Second spindle, power", "kW", "Continuous, at the spindle", above=0, high=500, where=CURVE),
+    ] = None
+    second_nm: Annotated[
+        float | None, Quantity("Second spindle, torque", "N*m", "Below base speed", above=0, high=50_000, where=CURVE)
+    ] = None
     turret_stations: Annotated[
         int,
         Quantity(
@@ -154,7 +190,26 @@ class Machine(Item):
         """Fastest feed while threading [m/min], typical where its record says none."""
         return self.thread_feed_m_min or THREADING_M_MIN
 
+    @property
+    def has_second(self) -> bool:
+        """It has a second spindle whose figures are known."""
+        return self.second_rpm is not None
+
+    def on_second(self) -> Machine:
+        """The lathe as its second spindle drives it; itself where it has none."""
+        if self.second_rpm is None or self.second_kw is None or self.second_nm is None:
+            return self
+        return replace(self, max_rpm=self.second_rpm, power_kw=self.second_kw, torque_nm=self.second_nm)
+
     def contradictions(self) -> Iterator[FieldError]:
+        second = {n: getattr(self, n) for n in ("second_rpm", "second_kw", "second_nm")}
+        if any(v is not None for v in second.values()):
+            for name, value in second.items():
+                if value is None:
+                    words = "Speed, power and torque of the second spindle belong together: give all three, or none."
+                    yield FieldError(name, Sentence(words))
+        if self.feeder_mm is not None and self.feeder_rpm is None:
+            yield FieldError("feeder_rpm", Sentence("Give how fast the feeder lets its largest bar turn."))
         for name, pattern, example in (
             ("feed_word", r"G\d{1,3}", "G95"),
             ("clamp_word", r"G\d{1,3}", "G92"),
@@ -172,5 +227,12 @@ MACHINE = ItemKind(
     noun="machine",
     item=Machine,
     line=lambda m, _: f"{Figure(m.max_rpm, 'rpm').text()} · {Figure(m.power_kw, 'kW', exact=True).text()}",
-    groups={"name": "The lathe", "swing_mm": "Its room", "turret_stations": "Its turret", "feed_word": "Its control"},
+    groups={
+        "name": "The lathe",
+        "swing_mm": "Its room",
+        "spindle_length_mm": "Bars",
+        "second_rpm": "Its second spindle",
+        "turret_stations": "Its turret",
+        "feed_word": "Its control",
+    },
 )

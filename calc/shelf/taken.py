@@ -8,6 +8,7 @@ from typing import Annotated
 from calc.chuck.calibration import Calibration
 from calc.fields import Flag, Group, Text
 from calc.shelf.chuck import Chuck
+from calc.shelf.collet import Collet
 from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.jaw_set import JawSet
 from calc.shelf.machine import Machine
@@ -28,8 +29,10 @@ class SetupShelf:
     """
 
     chuck: Annotated[Chuck | None, Group("Chuck")] = None
-    blank: Annotated[JawBlank | None, Group("Jaw blank")] = None
-    blanks: Annotated[tuple[JawBlank, ...], Group("Jaw blanks", "All that the chuck could carry", most=MOST)] = ()
+    blank: Annotated[JawBlank | None, Group("Top jaw")] = None
+    blanks: Annotated[tuple[JawBlank, ...], Group("Top jaws", "All that the chuck could carry", most=MOST)] = ()
+    collet: Annotated[Collet | None, Group("Collet")] = None
+    collets: Annotated[tuple[Collet, ...], Group("Collets", "All that the chuck could close", most=MOST)] = ()
     on_machine: Annotated[bool, Flag("On the machine", "The chuck is on the run's machine")] = True
     rings: Annotated[tuple[Ring, ...], Group("Boring rings", most=MOST)] = ()
     plugs: Annotated[tuple[Plug, ...], Group("Boring plugs", most=MOST)] = ()

@@ -12,7 +12,7 @@ from shapely.geometry.base import BaseGeometry
 from calc.errors import CalcError
 from calc.plan.cuts.taken import CutShape
 from calc.plan.cuts.tooling import fitted, length_of, worked_steps
-from calc.plan.hold.solve import grip_of
+from calc.plan.hold.gripped import grip_of
 from calc.plan.outcome import Asked, Missing, Solved
 from calc.plan.part.solve import PART, PartFigures
 from calc.plan.sides.solve import OTHER, SIDES, is_bar_work, made_first
@@ -74,7 +74,7 @@ def _raw(part: PartFigures, bar: bool) -> BaseGeometry:
     """The stock as it comes, its worked face stock before 0."""
     outer, inner = part.held_radii_mm
     if part.stock.diameter_mm is not None:
-        outer = part.stock.diameter_mm / 2
+        outer = part.stock.corners * part.stock.diameter_mm / 2  # over a whole turn the corners stand there
     f = part.face_stock_mm
     return rectangle(-f, part.length_mm + (FAR_MM / 2 if bar else f), inner, outer)
 

@@ -9,6 +9,7 @@ from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS
 from calc.plan.cuts.taken import CutShape
 from calc.plan.cuts.tooling import worked_steps
+from calc.plan.hold.figures import JawHold
 from calc.plan.hold.solve import HOLD
 from calc.plan.hold.stand import things_of
 from calc.plan.outcome import Figures
@@ -146,10 +147,10 @@ def _held_otherwise(view: View, cut: PlannedCut) -> Iterator[Idea]:
         label = Sentence("Let the bar stick out {x}", x=Figure(out, "mm", "up"))
         yield Idea(label, f"{view.at}.hold.stick_out_mm", out)
     elif past > 0 and view.setup.hold.seat == "floor":
-        depth = floor_to(hold.pocket.bore_depth_mm - past, LENGTH_MM)
+        depth = floor_to(hold.deep_mm - past, LENGTH_MM)
         if depth > 0:
             yield Idea(Sentence("Grip {d} deep", d=Figure(depth, "mm", "down")), f"{view.at}.hold.depth_mm", depth)
-    if cut.inside and hold.side == "od" and view.setup.hold.seat == "floor":
+    if cut.inside and isinstance(hold, JawHold) and hold.side == "od" and view.setup.hold.seat == "floor":
         deep = -floor_to(-max(2 * least + 1.0, shape.end - hold.length_mm + 2 * least), 0.5)
         label = Sentence("Bore a recess {x} deep behind the part", x=Figure(deep, "mm", "up"))
         yield Idea(label, f"{view.jaws_at}.jaws.recess_mm", deep)

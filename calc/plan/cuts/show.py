@@ -106,7 +106,7 @@ def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
             f"cut_{c.id}_tangential",
             "Tangential force",
             Amount(c.tangential_n, "N", "up", (2, 0)),
-            "worn edge" + (", interrupted" if c.planned.interrupted else ""),
+            "worn edge" + (", interrupted" if c.job.interrupted else ""),
             group=g,
         ),
         computed(

@@ -14,7 +14,7 @@ from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.judged import judged
 from calc.plan.cuts.minutes import minutes_in_cut
 from calc.plan.cuts.operations import ASKED, CALLED, operation
-from calc.plan.cuts.tooling import fitted, job_of, length_of, step_of
+from calc.plan.cuts.tooling import fitted, is_interrupted, job_of, length_of, step_of
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART, PartFigures
 from calc.plan.sides.solve import OTHER, SIDES
@@ -141,7 +141,7 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
         "k_i * F_t",
         "N",
         typical("house rule for interrupted cuts"),
-        k_i=rules.interrupted if planned.interrupted else 1.0,
+        k_i=rules.interrupted if is_interrupted(planned, part) else 1.0,
         F_t=result.tangential_n,
     )
     top = _top_rpm(planned, made.smallest_mm, held_to, w)

@@ -119,6 +119,14 @@ def length_of(planned: PlannedCut, part: PartFigures, worked: End) -> float:
     return max(0.01, step.end - planned.start_mm)
 
 
+def is_interrupted(planned: PlannedCut, part: PartFigures) -> bool:
+    """It strikes: as entered, or between the corners and the flats of a bar that has them."""
+    across = part.stock.diameter_mm
+    if planned.interrupted or not part.stock.flats or across is None or planned.inside:
+        return planned.interrupted
+    return max(planned.from_diameter_mm or 0.0, planned.to_diameter_mm or 0.0) > across + 1e-6
+
+
 def job_of(
     planned: PlannedCut, part: PartFigures, worked: End, rules: Rules, minutes: float, quantity: int | None
 ) -> Job:
@@ -162,7 +170,7 @@ def job_of(
         else None,
         ra_um=step.step.ra_um if step is not None and planned.kind in ("turn", "bore") else None,
         diameter_mm=max(a or 0.0, b or 0.0),
-        interrupted=planned.interrupted,
+        interrupted=is_interrupted(planned, part),
         thin=wall < THIN_SHARE * largest / 2,
         weak=machine.power_kw < WEAK_KW,
         feeds="away" if planned.feeds_away else "chuck",

@@ -9,7 +9,7 @@ from calc.chuck.book import ChuckForce, book_grip
 from calc.chuck.speed import StackPart, pull_of
 from calc.plan.comparing import blanks_tried
 from calc.plan.force.solve import ForceFigures
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.jaws.solve import JAW_MASS
 from calc.plan.part.solve import PART
 from calc.plan.pictures import CutPoint, ForceChart, GripCurve
@@ -52,7 +52,7 @@ def _pressures(chuck: ChuckForce, figures: ForceFigures) -> tuple[tuple[float, f
     return tuple((p, book_grip(p, chuck, Working()) * share) for p in points)
 
 
-def _other_stacks(view: View, force: ForceFigures, hold: HoldFigures) -> dict[str, tuple[StackPart, ...]]:
+def _other_stacks(view: View, force: ForceFigures, hold: JawHold) -> dict[str, tuple[StackPart, ...]]:
     """Jaw stacks in the other metal, or of pie jaws, to overlay."""
     found: dict[str, tuple[StackPart, ...]] = {}
     for one in view.once(blanks_tried):
@@ -102,7 +102,7 @@ def force_chart(view: View, force: ForceFigures, hold: HoldFigures) -> ForceChar
         return force.transmission * pull_of(stack, hold.chuck.jaws) * (1 if hold.side == "od" else -1)
 
     mine = loss(force.stack)
-    others = _other_stacks(view, force, hold)
+    others = _other_stacks(view, force, hold) if isinstance(hold, JawHold) else {}
     curves = [
         GripCurve("grip", "grip", _curve(static, mine, limit)),
         GripCurve("corner", "worst credible corner", _curve(static * force.corner_condition, mine, limit)),

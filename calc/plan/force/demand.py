@@ -100,11 +100,12 @@ def solve_demand(asked: Asked) -> DemandFigures:
         given = GripDemandInput(
             cuts=loads,
             grip_diameter_mm=hold.grip.diameter_mm,
-            grip_length_mm=hold.pocket.grip_length_mm,
+            grip_length_mm=hold.touches_mm,
             friction=hold.friction,
             safety=rules.safety,
             tailstock=setup.hold.live_centre,
             jaws=hold.chuck.jaws,
+            flats=hold.flats,
             part_mass_kg=part.held_mass_kg,
             offset_mm=force.offset_mm,
             centre_overhang_mm=_centre_lever(part, hold),

@@ -16,7 +16,7 @@ from calc.plan.cuts.carried import CARRIED
 from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures
 from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.wall import Walled, WallFigures, solve_wall
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
@@ -227,12 +227,17 @@ def static_moment(held: Held) -> float:
     return held.grip.charted_n * held.grip.height_factor * held.hold.grip_height_mm
 
 
+def jaw_centre_mm(hold: HoldFigures) -> float:
+    """Where a top jaw's centre is counted, above the guide: at half its height; a collet has none."""
+    return hold.chuck.guide_to_jaw_base_mm + hold.jaw_height_mm / 2 if isinstance(hold, JawHold) else 0.0
+
+
 def lever(hold: HoldFigures) -> float:
     """From the jaw's centre to the grip, along the spindle [mm].
 
     The centre is counted at half the jaw's height: turning takes metal off its top, so it lies no higher.
     """
-    return max(0.0, hold.grip_height_mm - hold.chuck.guide_to_jaw_base_mm - hold.jaw_height_mm / 2)
+    return max(0.0, hold.grip_height_mm - jaw_centre_mm(hold))
 
 
 def _guides_rpm(held: Held) -> float | None:

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.centre import lifts_n
 from calc.plan.force.solve import FORCE, NEAR_OVERLOAD, ForceFigures
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.part.solve import PART
 from calc.plan.stop import Help
@@ -24,8 +24,8 @@ LOWER_BY_MM = 12.0
 
 
 def _deeper(view: View) -> Iterator[Idea]:
-    hold = view[HOLD]
-    if hold is None or view.setup.hold.seat == "face":
+    hold = view[JAW_HOLD]
+    if hold is None or view.setup.hold.seat == "face" or hold.blank.is_hard:
         return
     most = min(hold.grip.plain_mm, hold.usable_height_mm - hold.mouth_mm - view.setup.jaws.floor_min_mm)
     deepest = floor_to(most, LENGTH_STEP_MM)
@@ -99,8 +99,8 @@ def _lighter(view: View) -> Iterator[Idea]:
 
 
 def _lower(view: View) -> Iterator[Idea]:
-    hold = view[HOLD]
-    if hold is None or hold.jaw_height_mm <= 2 * LOWER_BY_MM:
+    hold = view[JAW_HOLD]
+    if hold is None or hold.blank.is_hard or hold.jaw_height_mm <= 2 * LOWER_BY_MM:
         return
     lower = floor_to(hold.jaw_height_mm - LOWER_BY_MM, LENGTH_STEP_MM)
     yield Idea(
@@ -147,10 +147,10 @@ def force_helps(view: View) -> tuple[Help, ...]:
     for idea, known in trials:
         tried = known or with_idea(view, idea)
         after, jaws = (tried[FORCE], tried[JAWS]) if tried else (None, None)
-        if after is None or jaws is None:
+        if after is None:
             continue
         settles = not after.stopped
-        worse = any(n.level == "stop" for n in jaws.notes)
+        worse = jaws is not None and any(n.level == "stop" for n in jaws.notes)
         lifts = after.cap_rpm > force.cap_rpm * 1.005
         is_fix = force.stopped and settles
         frees = _wall_stops(force) and not _wall_stops(after)  # the wall stands then, whatever else is left to mend

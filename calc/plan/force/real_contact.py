@@ -5,7 +5,7 @@ from __future__ import annotations
 from calc.errors import CalcError
 from calc.plan.comparing import blanks_tried
 from calc.plan.force.solve import FORCE
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import JAW_HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Figures
 from calc.plan.stop import Row, Table
@@ -21,7 +21,7 @@ OFF_MM = (-0.10, -0.05, 0.0, 0.05, 0.10)  # on diameter, from the piece's nomina
 
 
 def _cell(figures: Figures, off: float) -> Figure | Sentence:
-    force, hold = figures[FORCE], figures[HOLD]
+    force, hold = figures[FORCE], figures[JAW_HOLD]
     if force is None or hold is None or force.wall is None:
         return Sentence("–")
     try:

@@ -131,11 +131,14 @@ def _beside(view: View, f: ForceFigures) -> list[Fact]:
     return [enter("offset", "force.offset_mm", source=weight), enter("brake", "force.brake_s")]
 
 
-def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
-    """What takes the grip, and what is asked of it."""
+def _pulls(f: ForceFigures, hold: HoldFigures) -> list[Fact]:
+    """What pulls outward at speed."""
+    if hold.presses_all_round:
+        words = Sentence("a collet presses all round, up to its chuck's own limit")
+        return [computed("centrifugal", "Speed takes", Amount(0.0, "N", "up"), words, "typical")]
     stack = sum(p.mass_kg for p in f.stack)
     centre = sum(p.mass_kg * p.radius_mm for p in f.stack) / stack
-    facts = [
+    return [
         computed(
             "stack",
             "One jaw stack",
@@ -148,9 +151,16 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
             Amount(f.fastest.at_top.centrifugal_n, "N", "up"),
             Sentence("at the program's {n}", n=Figure(f.top_rpm, "rpm", "up")),
         ),
+    ]
+
+
+def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
+    """What takes the grip, and what is asked of it."""
+    facts = [
+        *_pulls(f, hold),
         computed("friction", "Friction", Amount(hold.friction, "", "down", (3, 3)), "typical for the pair", "typical"),
     ]
-    if hold.side == "od":
+    if hold.side == "od" and not hold.presses_all_round:
         facts.append(
             computed(
                 "kept",

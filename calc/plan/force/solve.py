@@ -13,16 +13,17 @@ from calc.plan.chuck_condition import condition_of, known_of
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.centre import centre_notes
 from calc.plan.force.demand import DEMAND, DemandFigures
-from calc.plan.force.held import Held, LoadHeld, lever, loads_of, rated_moment, static_moment
+from calc.plan.force.held import Held, LoadHeld, jaw_centre_mm, lever, loads_of, rated_moment, static_moment
 from calc.plan.force.wall import WallFigures
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
-from calc.plan.jaws.solve import JAWS, JawsFigures
+from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART
 from calc.quantities import Figure, Sentence
 from calc.working import Note, Source
 
+ALL_ROUND = (StackPart(0.0, 0.0),)
 NEAR_OVERLOAD = 0.95  # more pressure is never offered from here up
 
 
@@ -110,8 +111,11 @@ def _grip(at: str, pressure: float, condition: float, hold: HoldFigures) -> Chuc
         )
 
 
-def _stack(hold: HoldFigures, jaws: JawsFigures) -> tuple[StackPart, ...]:
-    chuck = hold.chuck
+def _stack(asked: Asked, hold: HoldFigures) -> tuple[StackPart, ...]:
+    """What pulls outward at speed, of one jaw; nothing where it presses all round."""
+    if hold.presses_all_round:
+        return ALL_ROUND
+    jaws, chuck = asked.need(JAWS), hold.chuck
     if chuck.master_mass_kg is None or chuck.master_radius_mm is None:
         words = "The mass and centre of master jaw, T-nut and bolts are not on the chuck's record: weigh them."
         raise CalcError([FieldError("", Sentence(words))])
@@ -122,13 +126,14 @@ def solve_force(asked: Asked) -> ForceFigures:
     """Figures of the force. Raises Missing, Waiting or CalcError."""
     at, force, hold = asked.at, asked.setup.force, asked.need(HOLD)
     asked.need(PART)
-    jaws, cuts, demand = asked.need(JAWS), asked.need(CUTS), asked.need(DEMAND)
+    stack = _stack(asked, hold)
+    cuts, demand = asked.need(CUTS), asked.need(DEMAND)
     if force.pressure_bar is None:
         raise Missing((f"{at}.force.pressure_bar", "Gauge pressure"))
     known = known_of(asked)
     found = condition_of(at, force, known)
     grip = _grip(at, force.pressure_bar, found.factor, hold)
-    held = Held(asked, known, found, grip, _stack(hold, jaws))
+    held = Held(asked, known, found, grip, stack)
     standing = held.wall(grip.grip_n)
     loads = loads_of(held, standing)
     fastest = max(loads, key=lambda load: load.top_rpm)
@@ -199,7 +204,7 @@ def _pressure(held: Held, needed_n: float, rpm: float, standing: WallFigures | N
             jaws=hold.chuck.jaws,
             transmission=held.found.transmission,
             wall_limit_n=standing.limit_n if standing else None,
-            jaw_height_mm=hold.chuck.guide_to_jaw_base_mm + hold.jaw_height_mm / 2,
+            jaw_height_mm=jaw_centre_mm(hold),
         )
     )
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import ColletHold, HoldFigures, JawHold
 from calc.plan.hold.solve import HOLD
-from calc.plan.hold.stand import Stations, centre_line, jaw_line, pockets, stations
+from calc.plan.hold.stand import Stations, centre_line, collet_line, jaw_line, pockets, stations
 from calc.plan.part.drawn import Placed
 from calc.plan.part.solve import PART
 from calc.plan.sides.drawn import placed
@@ -26,7 +26,7 @@ def _broken(x: float, high: float, low: float) -> tuple[Point, ...]:
     return tuple((x + (1.6 if i % 2 else -1.6), high - i * step) for i in range(bends + 1))
 
 
-def _removed(hold: HoldFigures, at: Stations) -> list[Shape]:
+def _removed(hold: JawHold, at: Stations) -> list[Shape]:
     shapes, x, face = [], at.top, hold.face_radius_mm
     for i, pocket in enumerate(pockets(hold)):
         wall, floor = pocket.bore_diameter_mm / 2, x - pocket.bore_depth_mm
@@ -45,7 +45,7 @@ def _removed(hold: HoldFigures, at: Stations) -> list[Shape]:
     return shapes
 
 
-def chuck_and_jaw(hold: HoldFigures, at: Stations, largest: float) -> list[Shape]:
+def chuck_and_jaw(hold: JawHold, at: Stations, largest: float) -> list[Shape]:
     """The chuck broken off behind, the master jaw, the top jaw with its bolt, the jaw behind."""
     blank, chuck = hold.blank, hold.chuck
     body, outside = chuck.body_diameter_mm / 2, hold.side == "od"
@@ -69,7 +69,7 @@ def chuck_and_jaw(hold: HoldFigures, at: Stations, largest: float) -> list[Shape
     ]
 
 
-def jaw_dimensions(hold: HoldFigures, at: Stations, face_end: float) -> list[Dimension]:
+def jaw_dimensions(hold: JawHold, at: Stations, face_end: float) -> list[Dimension]:
     """Depths along the jaw's outer end, the bore, and how far the grip is from guide and cut."""
     blank, pocket = hold.blank, hold.pocket
     out = hold.face_radius_mm + (blank.length_mm if hold.side == "od" else 0.0)
@@ -211,8 +211,74 @@ def standing_of(view: View) -> Standing:
     return Standing(at.part, raw, max(0.0, at.guide - CHUCK_SHOWN_MM), in_jaws=True)
 
 
+def chuck_and_collet(hold: ColletHold, at: Stations, largest: float) -> list[Shape]:
+    """The collet chuck broken off behind, the collet closed on the part, the bar through the spindle."""
+    chuck = hold.chuck
+    body, back = chuck.body_diameter_mm / 2, max(0.0, at.guide - hold.collet.bearing_mm - CHUCK_SHOWN_MM)
+    front = at.guide - (chuck.nose_length_mm or 0.0)
+    line = collet_line(hold, at)
+    below = max(hold.grip.diameter_mm / 2, largest) + 12
+    hole = (chuck.bore_mm or 0.0) / 2
+    shapes = [
+        Shape("chuck", "chuck", ((front, hole), (front, body), *_broken(back, body, hole))),
+        Shape("chuck-below", "chuck", ((front, -hole), *_broken(back, -hole, -below), (front, -below))),
+        Shape("collet", "jaw", line, facts=("collet_size", "collet_bearing")),
+        Shape("collet-below", "jaw", mirrored(line), facts=("collet_size",)),
+    ]
+    if hold.stick_out_mm is not None:
+        bar = hold.grip.corners * hold.grip.diameter_mm / 2
+        shapes.append(Shape("bar", "part", rectangle(back, -bar, at.guide, bar), facts=("stock_diameter",)))
+    return shapes
+
+
+def collet_dimensions(hold: ColletHold, at: Stations, face_end: float) -> list[Dimension]:
+    """How far the collet bears, and how far the work stands out of it."""
+    line = (hold.chuck.nose_mm or hold.chuck.body_diameter_mm) / 2 + 8
+    middle = at.guide - hold.held_mm / 2
+    return [
+        Dimension(
+            "bearing",
+            "collet_bearing",
+            (at.guide - hold.held_mm, line),
+            (at.guide, line),
+            0,
+            Figure(hold.held_mm, "mm", "down"),
+            "",
+            " held",
+            stops=("hold", "jaws"),
+        ),
+        Dimension(
+            "stick-out",
+            "stick_out",
+            (at.guide, line),
+            (face_end, line),
+            0,
+            Figure(face_end - at.guide, "mm", "up"),
+            "",
+            " out",
+            stops=("hold",),
+        ),
+        Dimension(
+            "overhang",
+            "overhang",
+            (middle, -line * 0.2),
+            (face_end, -line * 0.2),
+            0,
+            Figure(face_end - middle, "mm", "up"),
+            "",
+            " overhang",
+            stops=("force",),
+        ),
+    ]
+
+
 def _words(hold: HoldFigures) -> tuple[Sentence, ...]:
     grip = hold.grip
+    if isinstance(hold, ColletHold):
+        words = "In a collet, {c}, on {name}, Ø{d}: held over {l}, it acts at the nose."
+        held = Figure(hold.held_mm, "mm", "down")
+        return (Sentence(words, c=hold.collet.words, name=grip.name, d=Figure(grip.diameter_mm, "mm"), l=held),)
+    assert isinstance(hold, JawHold)
     return (
         Sentence(
             "Gripped {side} on {name}, Ø{d}, over {p} of plain length.",
@@ -241,8 +307,12 @@ def layers(view: View, standing: Standing) -> Iterator[Layer]:
         where = stations(hold)
         sizes = (s.step.diameter_mm or 0.0 for s in at.part.body.outside)
         largest = max(view.document.part.stock.diameter_mm or 0.0, *sizes) / 2
-        dimensions = (*_grip_dimensions(at, hold), *jaw_dimensions(hold, where, at.right))
-        yield Layer(0, tuple(chuck_and_jaw(hold, where, largest)), dimensions)
+        if isinstance(hold, ColletHold):
+            shapes, more = chuck_and_collet(hold, where, largest), collet_dimensions(hold, where, at.right)
+        else:
+            assert isinstance(hold, JawHold)
+            shapes, more = chuck_and_jaw(hold, where, largest), jaw_dimensions(hold, where, at.right)
+        yield Layer(0, tuple(shapes), (*_grip_dimensions(at, hold), *more))
         yield Layer(1, words=_words(hold))
         if view.setup.hold.live_centre:
             yield Layer(3, (_centre(hold, where),))

@@ -13,6 +13,7 @@ from calc.jaws.position import JawPositionResult
 from calc.profile.body import End
 from calc.profile.grips import Grip
 from calc.shelf.chuck import Chuck
+from calc.shelf.collet import Collet
 from calc.shelf.jaw_blank import JawBlank
 from calc.terms import Side
 from calc.working import Note, Step
@@ -21,30 +22,22 @@ OPENED_MM = 0.5  # on radius, typical
 TIGHT_MM = 0.0254  # a tolerance below 0.001 in is printed with one place more
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class HoldFigures:
-    """What the other stops need of the hold. Lengths in mm."""
+    """What the other stops need of a hold, in jaws or in a collet. Lengths in mm."""
 
     chuck: Chuck
-    blank: JawBlank
     grip: Grip
     held_end: End
-    jaw_height_mm: float
-    usable_height_mm: float
-    mount: JawPositionResult | None
-    face_radius_mm: float
-    wrap_deg: float
-    pocket: JawBoreResult
-    mouth_mm: float
-    other: JawBoreResult | None
     held_mm: float
+    touches_mm: float  # of that, what really touches
+    wrap_deg: float  # of one jaw or segment
     work_length_mm: float
     grip_height_mm: float
     length_mm: float  # from the finished face that is worked to the held end, with the stock on it
     face_stock_mm: float  # on the face that is worked
     beyond_mm: float  # from the pocket's mouth out to the finished face
-    stick_out_mm: float | None  # of a bar, out of the jaws
-    recess_mm: tuple[float, float]  # radius and depth, in the pocket's floor behind the part; 0 where there is none
+    stick_out_mm: float | None  # of a bar, out of what holds it
     centre_mm: float  # diameter of the hole that a live centre stands in, at the face; 0 without a centre
     surfaces: str
     friction: float
@@ -70,9 +63,71 @@ class HoldFigures:
         return self.work_length_mm - self.middle_mm
 
     @property
+    def out_mm(self) -> float:
+        """How far the work stands out of what holds it, its face stock included."""
+        return self.beyond_mm + self.face_stock_mm
+
+    @property
+    def places(self) -> tuple[int, int]:
+        """Decimal places its diameter is printed with."""
+        return (3, 4) if 0 < self.grip.largest_mm - self.grip.smallest_mm < TIGHT_MM else (2, 3)
+
+    @property
+    def deep_mm(self) -> float:
+        """How deep the part goes in."""
+        return self.grip.offset_mm + self.held_mm
+
+    @property
+    def nose_mm(self) -> float:
+        """From the spindle's face to the outer end of what holds the part."""
+        return self.chuck.body_length_mm
+
+    @property
+    def presses_all_round(self) -> bool:
+        """Speed neither takes grip nor adds any."""
+        return False
+
+    @property
+    def flats(self) -> int:
+        """On how many flats a form collet carries the torque; 0 where friction does."""
+        return 0
+
+
+@dataclass(frozen=True, kw_only=True)
+class ColletHold(HoldFigures):
+    """A bar or a part in a collet: nothing is bored, and it acts at the nose."""
+
+    collet: Collet
+
+    @property
+    def presses_all_round(self) -> bool:
+        """Its segments weigh nothing beside what closes them (typical), and stand on no guides."""
+        return True
+
+    @property
+    def flats(self) -> int:
+        """Those of its hole."""
+        return self.collet.flats
+
+
+@dataclass(frozen=True, kw_only=True)
+class JawHold(HoldFigures):
+    """A part in top jaws: bored ones, or hard ones that come with their step."""
+
+    blank: JawBlank
+    jaw_height_mm: float
+    usable_height_mm: float
+    mount: JawPositionResult | None
+    face_radius_mm: float
+    pocket: JawBoreResult
+    mouth_mm: float
+    other: JawBoreResult | None
+    recess_mm: tuple[float, float]  # radius and depth, in the pocket's floor behind the part; 0 where there is none
+
+    @property
     def opened_mm(self) -> float:
         """Radius to which the jaws are opened behind the grip, for a bar to pass; 0 where none does."""
-        return 0.0 if self.stick_out_mm is None else self.grip.largest_mm / 2 + OPENED_MM
+        return 0.0 if self.stick_out_mm is None else self.grip.corners * self.grip.largest_mm / 2 + OPENED_MM
 
     @property
     def out_mm(self) -> float:
@@ -80,14 +135,19 @@ class HoldFigures:
         return self.beyond_mm + self.face_stock_mm - self.mouth_mm
 
     @property
+    def deep_mm(self) -> float:
+        """How deep the part goes in."""
+        return self.pocket.bore_depth_mm
+
+    @property
+    def nose_mm(self) -> float:
+        """From the spindle's face to the outer end of the jaws."""
+        return self.chuck.body_length_mm + self.chuck.guide_to_jaw_base_mm + self.jaw_height_mm
+
+    @property
     def removed_mm(self) -> float:
         """Metal this side's pocket takes at mid-jaw, per side."""
         return abs(self.pocket.bore_diameter_mm / 2 - self.face_radius_mm)
-
-    @property
-    def places(self) -> tuple[int, int]:
-        """Decimal places its diameter is printed with."""
-        return (3, 4) if 0 < self.grip.largest_mm - self.grip.smallest_mm < TIGHT_MM else (2, 3)
 
     @property
     def width_mm(self) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from calc.plan.cuts.clear import GRIPPED
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
 from calc.plan.sides.solve import SIDES
@@ -46,11 +46,11 @@ def _ideas(view: View, hold: HoldFigures) -> Iterator[Idea]:
             yield Idea(Sentence("Support it with a live centre"), f"{at}.hold.live_centre", True)
         for share in DEEPER_STEPS:
             deep = floor_to(share * hold.length_mm, LENGTH_STEP_MM)
-            if hold.stick_out_mm is None and deep > hold.pocket.bore_depth_mm:
+            if hold.stick_out_mm is None and isinstance(hold, JawHold) and deep > hold.pocket.bore_depth_mm:
                 yield Idea(Sentence("Grip {d} deep", d=Figure(deep, "mm")), f"{at}.hold.depth_mm", deep)
     if "no-centre-hole" in codes:
         yield Idea(Sentence("Without the live centre"), f"{at}.hold.live_centre", False)
-    if "recess-too-deep" in codes:
+    if "recess-too-deep" in codes and isinstance(hold, JawHold):
         most = floor_to(hold.pocket.floor_mm - setup.jaws.floor_min_mm, LENGTH_STEP_MM)
         if most > 0:
             label = Sentence("Bore the recess {x} deep", x=Figure(most, "mm", "down"))

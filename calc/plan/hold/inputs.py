@@ -13,31 +13,39 @@ SEAT = Choice(
     {"floor": "the pocket floor", "face": "its shoulder, on the jaw face", "none": "nothing: held by grip alone"},
     "What carries the axial force of the cut",
 )
-FRICTION = Choice(
-    "Surfaces",
+IN_COLLET = Choice(
+    "Seated on",
     {
-        "auto": "as what is gripped",
-        "turned": "bored jaw on a turned part",
-        "ground": "bored jaw on a ground or drawn part",
-        "rough": "bored jaw on rough stock",
+        "floor": "a stop in the collet",
+        "face": "its shoulder, on the collet's nose",
+        "none": "nothing: held by grip alone",
     },
-    "The pair of surfaces sets the friction",
+    "What carries the axial force of the cut",
 )
+SURFACES = {
+    "auto": "as what is gripped",
+    "turned": "bored jaw on a turned part",
+    "ground": "bored jaw on a ground or drawn part",
+    "rough": "bored jaw on rough stock",
+}
+FRICTION = Choice("Surfaces", SURFACES, "The pair of surfaces sets the friction")
+# What hard jaws and collets bring with them is not chosen.
+PAIRS = SURFACES | {"hard": "hard serrated jaw", "collet": "smooth collet", "collet_serrated": "serrated collet"}
 
 
 @dataclass(frozen=True)
 class Hold(Checked):
-    """How the part is held in soft jaws."""
+    """How the part is held."""
 
     grip: Annotated[str, Text("Grips", "Empty: the best that is fit", most=60)] = ""
-    jaw_height_mm: Annotated[float | None, terms.JAW_HEIGHT.called(help="Empty: the blank's own height")] = None
+    jaw_height_mm: Annotated[float | None, terms.JAW_HEIGHT.called(help="Empty: the jaw's own height")] = None
     depth_mm: Annotated[float | None, terms.POCKET_DEPTH] = None
     stick_out_mm: Annotated[
         float | None,
         Quantity(
             "Bar sticks out",
             "mm",
-            "From the jaws, its face stock included; empty: as much as it needs",
+            "Of jaws or collet, its face stock included; empty: as much as it needs",
             above=0,
             high=1000,
         ),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from calc.plan.document import Document, Setup
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.part.solve import PartFigures
 from calc.quantities import Bare, Figure
 from calc.working import Level, Note
@@ -16,19 +16,44 @@ CENTRED, TOO_SLENDER_CENTRED = 9.0, 16.0
 LEAST_SEAT_MM = 3.0  # per side, typical: less floor than this seats nothing
 
 
-def judged(hold: HoldFigures, document: Document, setup: Setup, part: PartFigures) -> Iterator[Note]:
-    """All that must be said about a hold that has its figures."""
+def judged(hold: HoldFigures, setup: Setup, part: PartFigures) -> Iterator[Note]:
+    """All that must be said about any hold that has its figures."""
     yield from _slender(hold, setup)
     yield from _room(hold, part)
-    yield from _recess(hold, setup)
     if setup.hold.live_centre and hold.centre_mm <= 0:
         words = "A live centre needs a hole to stand in: drill one before this side, and give its diameter."
         yield Note("stop", "no-centre-hole", words)
+
+
+def judged_in_jaws(hold: JawHold, document: Document, setup: Setup, part: PartFigures) -> Iterator[Note]:
+    """What must be said about a hold in jaws besides."""
+    yield from _recess(hold, setup)
+    yield from _flats_in_jaws(hold, part)
+    if hold.blank.is_hard and hold.grip.finished:
+        words = "Hard jaws mark {g}, which is finished: hold it in soft jaws or in a collet."
+        yield Note("stop", "marks-finished", words, g=hold.grip.name)
+    if hold.blank.is_hard and hold.stick_out_mm is not None and (hold.blank.seat_mm or 0.0) > 0:
+        yield Note(
+            "stop", "bar-meets-step", "The seat of these jaws stands in the way of a bar: take jaws without one."
+        )
     if hold.other:
         yield from _bore_in_bore(hold, document, part)
 
 
-def _recess(hold: HoldFigures, setup: Setup) -> Iterator[Note]:
+def _flats_in_jaws(hold: JawHold, part: PartFigures) -> Iterator[Note]:
+    """A bar with flats sits on flat jaws, as many as divide its flats."""
+    flats, jaws = part.stock.flats, hold.chuck.jaws
+    if flats == 0 or hold.grip.finished:
+        return
+    if not hold.blank.is_hard:
+        words = "A {s} has no seat in bored jaws: take hard jaws with flat faces, or a {s} collet."
+        yield Note("stop", "flats-in-bored-jaws", words, s=part.stock.section)
+    if flats % jaws:
+        words = "{z} jaws that close on one centre do not hold a {s}: take a chuck of {n} jaws, or a {s} collet."
+        yield Note("stop", "flats-and-jaws", words, z=str(jaws), s=part.stock.section, n="3" if flats == 6 else "4")
+
+
+def _recess(hold: JawHold, setup: Setup) -> Iterator[Note]:
     """A recess behind the part that takes its seat away, or the floor above the bolt heads."""
     (radius, deep), pocket = hold.recess_mm, hold.pocket
     if deep <= 0:
@@ -45,7 +70,7 @@ def _recess(hold: HoldFigures, setup: Setup) -> Iterator[Note]:
         yield Note("stop", "recess-too-deep", words, **figures)
 
 
-def _bore_in_bore(hold: HoldFigures, document: Document, part: PartFigures) -> list[Note]:
+def _bore_in_bore(hold: JawHold, document: Document, part: PartFigures) -> list[Note]:
     """What stands in the way of a part that sits in the inner pocket of two."""
     body, start = part.body, hold.pocket.bore_depth_mm
     end = start + hold.mouth_mm
@@ -119,7 +144,7 @@ def _room(hold: HoldFigures, part: PartFigures) -> list[Note]:
         words = "Ø{d} does not turn on {m}, which swings Ø{s}."
         figures = {"d": Figure(across, "mm", "up"), "s": Figure(machine.swing_mm, "mm", "down")}
         notes.append(Note("stop", "over-the-swing", words, m=machine.name, **figures))
-    far = chuck.body_length_mm + chuck.guide_to_jaw_base_mm + hold.jaw_height_mm + hold.out_mm
+    far = hold.nose_mm + hold.out_mm
     if machine.turning_length_mm is not None and far > machine.turning_length_mm:
         words = "The work ends {x} before the spindle's face; {m} turns over {s}."
         figures = {"x": Figure(far, "mm", "up"), "s": Figure(machine.turning_length_mm, "mm", "down")}
@@ -130,7 +155,7 @@ def _room(hold: HoldFigures, part: PartFigures) -> list[Note]:
         figures = {"w": Figure(mass, "kg", "up"), "s": Figure(machine.spindle_load_kg, "kg", "down")}
         notes.append(Note("stop", "too-heavy-for-the-spindle", words, m=machine.name, **figures))
     holes = [d for d in (machine.spindle_bore_mm, chuck.bore_mm) if d is not None]
-    bar = max(hold.grip.largest_mm, hold.grip.diameter_mm)
+    bar = hold.grip.corners * max(hold.grip.largest_mm, hold.grip.diameter_mm)
     if hold.stick_out_mm is not None and holes and bar > min(holes):
         words = "A bar of Ø{d} does not go through spindle and chuck: Ø{s} at most."
         notes.append(

@@ -11,7 +11,7 @@ from shapely.geometry.base import BaseGeometry
 
 from calc.chuck.centre import TIP_DEG
 from calc.jaws.bore import JawBoreResult
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import ColletHold, HoldFigures, JawHold
 from calc.scene.shapes import Point
 
 CENTRE_BODY_MM = 12.0  # typical: radius of its slim end
@@ -37,6 +37,9 @@ def stations(hold: HoldFigures | None) -> Stations:
     if hold is None:
         return Stations(0, 0, 0, 0, 0, 0, 0)
     guide = hold.chuck.body_length_mm
+    if not isinstance(hold, JawHold):
+        end = guide + hold.beyond_mm
+        return Stations(guide, guide, guide, guide, guide - hold.held_mm, end - hold.length_mm, end)
     base = guide + hold.chuck.guide_to_jaw_base_mm
     top = base + hold.jaw_height_mm
     mouth = top - hold.mouth_mm
@@ -45,14 +48,14 @@ def stations(hold: HoldFigures | None) -> Stations:
     return Stations(guide, base, top, mouth, floor, end - hold.length_mm, end)
 
 
-def pockets(hold: HoldFigures) -> tuple[JawBoreResult, ...]:
+def pockets(hold: JawHold) -> tuple[JawBoreResult, ...]:
     """The pockets from the jaw's top inward: the outer one first."""
     if hold.other is None:
         return (hold.pocket,)
     return (hold.other, hold.pocket) if hold.mouth_mm > 0 else (hold.pocket, hold.other)
 
 
-def bored_face(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
+def bored_face(hold: JawHold, at: Stations) -> tuple[Point, ...]:
     """The jaw's working face from its base to its top, with pockets and floor grooves; opened for a bar behind them."""
     face, sign = hold.face_radius_mm, 1 if hold.side == "od" else -1
     x = at.top
@@ -78,7 +81,7 @@ def bored_face(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
     return ((at.base, behind), (x, behind), *reversed(line))
 
 
-def jaw_line(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
+def jaw_line(hold: JawHold, at: Stations) -> tuple[Point, ...]:
     """The jaw in section, bored."""
     back = hold.face_radius_mm + (hold.blank.length_mm if hold.side == "od" else -hold.blank.length_mm)
     return (*bored_face(hold, at), (at.top, back), (at.base, back))
@@ -88,11 +91,13 @@ def jaw_line(hold: HoldFigures, at: Stations) -> tuple[Point, ...]:
 class Things:
     """What stands around the work, in half-section over a whole turn: z [mm] from the finished face toward the chuck.
 
-    `guide` and `base` are where the chuck's face and the top jaws begin, `hole` its through hole, `near` the innermost
-    of the jaws, `centre` the line of a live centre, empty without one.
+    `jaw` is the line of the jaws, or of a collet with its nose. `guide` and `base` are where the chuck's face and the
+    top jaws begin, `hole` its through hole, `near` the innermost of the jaws, `centre` the line of a live centre,
+    empty without one.
     """
 
     jaw: tuple[Point, ...]
+    collet: bool
     guide: float
     base: float
     face: float  # the spindle's
@@ -103,19 +108,15 @@ class Things:
 
 
 def things_of(hold: HoldFigures) -> Things:
-    """What stands around a hold: the jaws with their outermost corners, the chuck, a live centre."""
-    at, chuck, line = stations(hold), hold.chuck, list(jaw_line(hold, stations(hold)))
-    near = hold.face_radius_mm
-    if hold.side == "od":
-        corner = math.hypot(line[-1][1], (hold.blank.width_mm or 0.0) / 2)
-        line[-2:] = [(line[-2][0], corner), (line[-1][0], corner)]
-    else:
-        near -= hold.blank.length_mm
+    """What stands around a hold: the jaws with their outermost corners or the collet, the chuck, a live centre."""
+    at, chuck = stations(hold), hold.chuck
+    line, near = _collet_around(hold, at) if isinstance(hold, ColletHold) else _jaws_around(hold, at)
     stock = hold.face_stock_mm
     centre = centre_line(hold.centre_mm / 2) if hold.centre_mm > 0 else ()
     return Things(
         tuple((at.face - x, max(0.0, r)) for x, r in line),
-        at.face - at.guide,
+        isinstance(hold, ColletHold),
+        at.face - at.guide + (chuck.nose_length_mm or 0.0 if isinstance(hold, ColletHold) else 0.0),
         at.face - at.base,
         at.face,
         chuck.body_diameter_mm / 2,
@@ -125,15 +126,47 @@ def things_of(hold: HoldFigures) -> Things:
     )
 
 
+def collet_line(hold: ColletHold, at: Stations) -> tuple[Point, ...]:
+    """The collet with its nose in section, closed on the bar, as far back as it bears."""
+    inner, nose = hold.grip.diameter_mm / 2, (hold.chuck.nose_mm or hold.chuck.body_diameter_mm) / 2
+    back = at.guide - (hold.chuck.nose_length_mm or 0.0)
+    deep = at.guide - hold.collet.bearing_mm
+    return (
+        (deep, inner),
+        (at.guide, inner),
+        (at.guide, nose),
+        (back, nose),
+        (back, inner + (nose - inner) / 2),
+        (deep, inner + (nose - inner) / 2),
+    )
+
+
+def _collet_around(hold: ColletHold, at: Stations) -> tuple[list[Point], float]:
+    return list(collet_line(hold, at)), hold.grip.diameter_mm / 2
+
+
+def _jaws_around(hold: HoldFigures, at: Stations) -> tuple[list[Point], float]:
+    """(the jaws' line with their outermost corners, their innermost radius)."""
+    assert isinstance(hold, JawHold)
+    line, near = list(jaw_line(hold, at)), hold.face_radius_mm
+    if hold.side == "od":
+        corner = math.hypot(line[-1][1], (hold.blank.width_mm or 0.0) / 2)
+        line[-2:] = [(line[-2][0], corner), (line[-1][0], corner)]
+    else:
+        near -= hold.blank.length_mm
+    return line, near
+
+
 @lru_cache(maxsize=KEPT)
 def keep_out(things: Things) -> dict[str, BaseGeometry]:
     """What no tool may touch, by name."""
     t = things
     shapes: dict[str, BaseGeometry] = {
-        "the jaws": Polygon(t.jaw).buffer(0),
+        "the collet's nose" if t.collet else "the jaws": Polygon(t.jaw).buffer(0),
         "the chuck": box(t.guide, t.hole, t.face, t.body),
-        "the master jaws": box(t.base, max(t.hole, t.near), t.guide, t.body),
     }
+    if not t.collet:
+        shapes["the master jaws"] = box(t.base, max(t.hole, t.near), t.guide, t.body)
     if t.centre:
         shapes["the live centre"] = Polygon(t.centre)
     return shapes

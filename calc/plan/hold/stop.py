@@ -8,9 +8,10 @@ from calc.plan.comparing import blanks_table
 from calc.plan.force.real_contact import contact_table
 from calc.plan.force.solve import FORCE
 from calc.plan.hold.drawn import layers
+from calc.plan.hold.figures import ColletHold
 from calc.plan.hold.helps import hold_helps
 from calc.plan.hold.show import show
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.outcome import Figures
 from calc.plan.stop_kind import Carried, Check, Headline, StopKind
 from calc.plan.view import View
@@ -23,19 +24,21 @@ def _has_wall(view: View) -> bool:
 
 
 def _carries(view: View) -> Iterator[Carried]:
-    hold = view[HOLD]
+    any_hold, hold = view[HOLD], view[JAW_HOLD]
+    if isinstance(any_hold, ColletHold):
+        return
     bore = Figure(hold.pocket.bore_diameter_mm, "mm", places=hold.places) if hold else None
     yield Carried("bore", "Bore Ø", bore, 2)
     yield Carried("depth", "Deep", Figure(hold.pocket.bore_depth_mm, "mm") if hold else None, 3)
 
 
 def _bore(figures: Figures) -> float | None:
-    hold = figures[HOLD]
+    hold = figures[JAW_HOLD]
     return hold.pocket.bore_diameter_mm if hold else None
 
 
 def _depth(figures: Figures) -> float | None:
-    hold = figures[HOLD]
+    hold = figures[JAW_HOLD]
     return hold.pocket.bore_depth_mm if hold else None
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from calc.jaws.contact import JawContactResult
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import JawHold
 from calc.plan.jaws.solve import PIECES
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Label, Point, Scene, Shape, box_of
@@ -16,7 +16,7 @@ TALLEST_MM = 14.0  # the largest gap is drawn this high
 DEEP_MM = 5.0
 
 
-def gap_at(hold: HoldFigures, contact: JawContactResult, piece: float, offset: float) -> float:
+def gap_at(hold: JawHold, contact: JawContactResult, piece: float, offset: float) -> float:
     """Gap [mm] between a bored arc and a piece at `offset` [mm] across from mid-jaw."""
     jaw, part = hold.pocket.bore_diameter_mm / 2, piece / 2
     centre = contact.step("e").value if contact.mode != "full" else 0.0
@@ -28,7 +28,7 @@ def gap_at(hold: HoldFigures, contact: JawContactResult, piece: float, offset: f
     return max(0.0, part - math.hypot(height + centre, offset))
 
 
-def contact_scale(hold: HoldFigures) -> float:
+def contact_scale(hold: JawHold) -> float:
     """How many times the gaps are drawn: 1, 5, 10, 50 …, so that the largest is seen."""
     largest = max((c.gap_mm for c in hold.contacts if c), default=0.0)
     times = TALLEST_MM / largest if largest > 1e-6 else 1.0
@@ -38,7 +38,7 @@ def contact_scale(hold: HoldFigures) -> float:
     return float(tens * (5 if times / tens >= 5 else 1))
 
 
-def contact_view(hold: HoldFigures) -> Scene:
+def contact_view(hold: JawHold) -> Scene:
     """Three strips, one a piece; the words and labels tell the true gap."""
     half = min(
         hold.width_mm / 2, hold.pocket.bore_diameter_mm / 2 * math.sin(math.radians(min(hold.wrap_deg, 179.0) / 2))

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from functools import partial
 
 from calc.plan.hold.drawn import BORING
-from calc.plan.hold.figures import HoldFigures
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.figures import JawHold
+from calc.plan.hold.solve import JAW_HOLD
 from calc.plan.hold.stand import Stations, stations
 from calc.plan.jaws.contact import contact_scale, contact_view
 from calc.plan.jaws.front import front
@@ -22,7 +22,7 @@ from calc.scene.shapes import Layer, Shape, Standing, rectangle
 RING_GAP_MM, RING_THICK_MM = 2.0, 10.0  # drawn only: a ring's place along the axis is not on its record
 
 
-def _keep_out(view: View, hold: HoldFigures, at: Stations) -> list[Shape]:
+def _keep_out(view: View, hold: JawHold, at: Stations) -> list[Shape]:
     """The ring before the jaws or the plug at the bottom, which the boring tool must not enter."""
     jaws, shelf = view[JAWS], view.taken
     backing = jaws.backing if jaws else None
@@ -65,7 +65,7 @@ def _path(boring: Boring, at: Stations) -> list[Shape]:
 
 def layers(view: View, standing: Standing) -> Iterator[Layer]:
     """What the jaws close on, and where the boring tool goes: over everything else."""
-    hold = view[HOLD]
+    hold = view[JAW_HOLD]
     if hold is None:
         return
     at, boring = stations(hold), boring_of(view)
@@ -75,7 +75,7 @@ def layers(view: View, standing: Standing) -> Iterator[Layer]:
 
 def drawings(view: View) -> Iterator[Drawing]:
     """From the front, the contact of the pieces, the travel."""
-    hold, jaws = view[HOLD], view[JAWS]
+    hold, jaws = view[JAW_HOLD], view[JAWS]
     if hold is None:
         return
     yield Drawing("front", "From the front", ("jaws",), partial(front, hold))

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import JawHold
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Dimension, Label, Point, Scene, Shape, arc, box_of, rectangle, turned
 
 UPRIGHT = 90.0  # the first jaw stands upright
 
 
-def _block(hold: HoldFigures) -> tuple[Point, ...]:
+def _block(hold: JawHold) -> tuple[Point, ...]:
     """A bored block jaw with its middle line along x."""
     half, radius = (hold.blank.width_mm or 0.0) / 2, hold.pocket.bore_diameter_mm / 2
     if hold.side == "od":
@@ -31,14 +31,14 @@ def _block(hold: HoldFigures) -> tuple[Point, ...]:
     return ((near, half), (near, -half), *arc(radius, -a, a))
 
 
-def _pie(hold: HoldFigures) -> tuple[Point, ...]:
+def _pie(hold: JawHold) -> tuple[Point, ...]:
     half, radius = (hold.blank.angle_deg or 0.0) / 2, hold.pocket.bore_diameter_mm / 2
     if hold.side == "od":
         return (*arc(hold.face_radius_mm + hold.blank.length_mm, -half, half), *arc(radius, half, -half))
     return (*arc(radius, -half, half), *arc(max(1.0, hold.face_radius_mm - hold.blank.length_mm), half, -half))
 
 
-def _unbored(hold: HoldFigures) -> tuple[Point, ...]:
+def _unbored(hold: JawHold) -> tuple[Point, ...]:
     """What a jaw is before it is bored."""
     near = hold.face_radius_mm if hold.side == "od" else hold.face_radius_mm - hold.blank.length_mm
     far = near + hold.blank.length_mm
@@ -49,7 +49,7 @@ def _unbored(hold: HoldFigures) -> tuple[Point, ...]:
     return rectangle(near, -half, far, half)
 
 
-def front(hold: HoldFigures) -> Scene:
+def front(hold: JawHold) -> Scene:
     """The view along the spindle, jaws at mid-stroke."""
     z, body = hold.chuck.jaws, hold.chuck.body_diameter_mm / 2
     radius = hold.pocket.bore_diameter_mm / 2

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import JAW_HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Figures
 from calc.plan.stop import Help
@@ -28,7 +28,7 @@ def _farther_in(view: View) -> Iterator[Idea]:
 
 def jaws_helps(view: View) -> tuple[Help, ...]:
     """Changes that take away a stop of the jaws: a shallower pocket or another blank."""
-    jaws, hold = view[JAWS], view[HOLD]
+    jaws, hold = view[JAWS], view[JAW_HOLD]
     if jaws is None or hold is None or not any(n.level == "stop" for n in jaws.notes):
         return ()
     shallow = floor_to(hold.usable_height_mm - hold.mouth_mm - view.setup.jaws.floor_min_mm, LENGTH_STEP_MM)
@@ -41,7 +41,7 @@ def jaws_helps(view: View) -> tuple[Help, ...]:
     helps = []
     for idea, known in trials:
         tried = known or with_idea(view, idea)
-        bored, held = (tried[JAWS], tried[HOLD]) if tried else (None, None)
+        bored, held = (tried[JAWS], tried[JAW_HOLD]) if tried else (None, None)
         if bored is None or held is None or any(n.level == "stop" for n in bored.notes):
             continue
         outcome = Sentence("floor {f}", f=Figure(held.pocket.floor_mm, "mm", "down"))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from calc.jaws.recut import VERDICT_WORDS
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import JAW_HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.stop import Amount, Entering, Fact, chosen, computed, said
 from calc.plan.view import View
@@ -23,12 +23,12 @@ POCKET, TEETH, STROKE, CLOSED, TAPER, SET, PROGRAM = (
 
 
 def _pocket_facts(view: View) -> list[Fact]:
-    hold, figures, enter = view[HOLD], view[JAWS], Entering(view.at, view.setup)
+    hold, enter = view[JAW_HOLD], Entering(view.at, view.setup)
     least = enter("floor_min", "jaws.floor_min_mm", basis="typical", group=POCKET)
     clearance = enter("tool_clearance", "jaws.tool_clearance_mm", group=POCKET)
     if hold is None:
         return [least, clearance]
-    pocket, chuck = hold.pocket, hold.chuck
+    pocket = hold.pocket
     verb = "Bore" if hold.side == "od" else "Turn"
     facts = [
         computed(
@@ -86,6 +86,15 @@ def _pocket_facts(view: View) -> list[Fact]:
                 group=POCKET,
             )
         )
+    return [*facts, *weight_facts(view)]
+
+
+def weight_facts(view: View) -> list[Fact]:
+    """What one top jaw weighs, what stands behind the grip, and how hard its bolts are turned."""
+    hold, figures, facts = view[JAW_HOLD], view[JAWS], list[Fact]()
+    if hold is None:
+        return facts
+    chuck = hold.chuck
     if figures:
         most = chuck.heaviest_jaw_kg
         facts += [
@@ -121,7 +130,7 @@ def _pocket_facts(view: View) -> list[Fact]:
 
 
 def _teeth_facts(view: View) -> list[Fact]:
-    hold, enter = view[HOLD], Entering(view.at, view.setup)
+    hold, enter = view[JAW_HOLD], Entering(view.at, view.setup)
     mount = hold.mount if hold else None
     best = (
         Sentence("empty: the best; this is {k} of {n}", k=str(mount.tooth), n=str((hold.chuck.teeth or 1) - 1))
@@ -161,9 +170,11 @@ def _teeth_facts(view: View) -> list[Fact]:
     return facts
 
 
-def _stroke_facts(view: View) -> list[Fact]:
-    hold, figures, enter = view[HOLD], view[JAWS], Entering(view.at, view.setup)
-    facts = [enter("position", "jaws.position", group=STROKE, source=Sentence("of the stroke used; 0.5 is the middle"))]
+def stroke_facts(view: View, *, entered: bool = True) -> list[Fact]:
+    """Where in the stroke it grips, and what is left either way; hard jaws grip where they stand."""
+    hold, figures, enter = view[JAW_HOLD], view[JAWS], Entering(view.at, view.setup)
+    said_of = Sentence("of the stroke used; 0.5 is the middle")
+    facts = [enter("position", "jaws.position", group=STROKE, source=said_of)] if entered else []
     if figures and hold:
         s, words = figures.stroke, ("largest", "smallest") if hold.side == "od" else ("smallest", "largest")
         facts += [
@@ -331,7 +342,7 @@ def ledger(view: View) -> tuple[Fact, ...]:
     return (
         *_pocket_facts(view),
         *_teeth_facts(view),
-        *_stroke_facts(view),
+        *stroke_facts(view),
         *_closed_facts(view),
         *_taper_facts(view),
         *_set_facts(view),

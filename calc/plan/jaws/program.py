@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from calc.plan.hold.figures import HoldFigures
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.figures import JawHold
+from calc.plan.hold.solve import JAW_HOLD
 from calc.plan.hold.stand import pockets
 from calc.plan.jaws.inputs import Jaws
 from calc.plan.jaws.solve import JAWS, JawsFigures
@@ -39,7 +39,7 @@ def _asked(jaws: Jaws, machine: Machine) -> list[Sentence]:
     return reasons
 
 
-def _limit(hold: HoldFigures, jaws: JawsFigures, machine: Machine) -> float | None:
+def _limit(hold: JawHold, jaws: JawsFigures, machine: Machine) -> float | None:
     backing = jaws.backing
     if backing is None or backing.choice not in ("ring", "plug"):
         return None
@@ -47,7 +47,7 @@ def _limit(hold: HoldFigures, jaws: JawsFigures, machine: Machine) -> float | No
     return most if backing.bore_max_rpm is None else min(most, backing.bore_max_rpm)
 
 
-def _recess(hold: HoldFigures) -> tuple[Pocket, ...]:
+def _recess(hold: JawHold) -> tuple[Pocket, ...]:
     """The recess behind the part, bored like a last pocket without groove or taper."""
     radius, deep = hold.recess_mm
     return (Pocket(2 * radius, deep, 0.0, 0.0),) if deep > 0 and radius > hold.face_radius_mm else ()
@@ -55,7 +55,7 @@ def _recess(hold: HoldFigures) -> tuple[Pocket, ...]:
 
 def boring_of(view: View) -> Boring | None:
     """What would be bored, both pockets where two sides share one set; None while there are no figures."""
-    hold, jaws, part = view[HOLD], view[JAWS], view[PART]
+    hold, jaws, part = view[JAW_HOLD], view[JAWS], view[PART]
     if hold is None or jaws is None or part is None:
         return None
     facts, tapers = view.setup.jaws, {id(hold.pocket): jaws.taper_mm or 0.0}
@@ -81,7 +81,7 @@ def boring_of(view: View) -> Boring | None:
 
 def jaw_program(view: View, stop: Stop) -> JawProgram:
     """The program of a set-up's jaws, and what keeps it from being written. `stop`: its stop Jaws."""
-    boring, hold, jaws, part = boring_of(view), view[HOLD], view[JAWS], view[PART]
+    boring, hold, jaws, part = boring_of(view), view[JAW_HOLD], view[JAWS], view[PART]
     if boring is None or hold is None or jaws is None or part is None:
         return JawProgram(None, (Sentence("The jaws have no figures yet: {line}.", line=stop.line),))
     reasons = []
@@ -126,7 +126,7 @@ def written(view: View, stop: Stop, heading: Heading, system: System) -> str:
 
 
 def _header(view: View, b: Boring, heading: Heading) -> list[Sentence]:
-    hold, jaws = view[HOLD], view[JAWS]
+    hold, jaws = view[JAW_HOLD], view[JAWS]
     assert hold is not None and jaws is not None
     backing, release, revision = jaws.backing, heading.release, heading.revision
     closed = backing.ring if backing and backing.choice == "ring" else "plug"

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from calc.plan.document import Setup
-from calc.plan.hold.figures import HoldFigures
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.figures import ColletHold, JawHold
+from calc.plan.hold.solve import HOLD, JAW_HOLD
+from calc.plan.jaws.collet import collet_stop
+from calc.plan.jaws.hard import hard_stop
 from calc.plan.jaws.ledger import CLOSED, STROKE, TEETH, ledger
 from calc.plan.jaws.solve import JAWS, PIECES, JawsFigures
 from calc.plan.stop import Answer, Procedure, Row, Stop, Table, without_figures
@@ -14,9 +16,9 @@ from calc.quantities import Bare, Figure, Sentence
 
 def tables(view: View) -> tuple[Table, ...]:
     """Teeth and pieces compared, what the jaws close on and why not on others."""
-    at, hold, figures = view.at, view[HOLD], view[JAWS]
+    at, hold, figures = view.at, view[JAW_HOLD], view[JAWS]
     made: list[Table] = []
-    if hold is None or figures is None:
+    if hold is None or figures is None or hold.blank.is_hard:
         return ()
     if hold.mount:
         made.append(
@@ -73,7 +75,7 @@ def tables(view: View) -> tuple[Table, ...]:
     return tuple(made)
 
 
-def _procedures(hold: HoldFigures, figures: JawsFigures) -> tuple[Procedure, ...]:
+def _procedures(hold: JawHold, figures: JawsFigures) -> tuple[Procedure, ...]:
     made = []
     if figures.keep is not None and figures.keep.verdict == "recut" and figures.keep.clamp_mm is not None:
         made.append(
@@ -133,10 +135,15 @@ def _procedures(hold: HoldFigures, figures: JawsFigures) -> tuple[Procedure, ...
 
 def show(view: View) -> Stop:
     """The stop as it is shown."""
-    setup, hold, outcome = view.setup, view[HOLD], view.outcome(JAWS)
+    held = view.outcome(HOLD)
+    if isinstance(held.value, ColletHold):
+        return collet_stop(held.value)
+    setup, hold, outcome = view.setup, view[JAW_HOLD], view.outcome(JAWS)
     figures, facts = outcome.value, ledger(view)
     if figures is None or hold is None:
         return without_figures(outcome, facts)
+    if hold.blank.is_hard:
+        return hard_stop(view, hold, figures, outcome.state(figures.notes))
     pocket = hold.pocket
     bore = Figure(pocket.bore_diameter_mm, "mm", places=hold.places)
     depth = Figure(pocket.bore_depth_mm, "mm")

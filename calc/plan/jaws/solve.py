@@ -14,8 +14,10 @@ from calc.jaws.stroke import TO_GRIP_MM, JawStrokeInput, JawStrokeResult, jaw_st
 from calc.jaws.taper import JawTaperInput, JawTaperResult, jaw_taper
 from calc.plan.chuck_condition import condition_of, known_of
 from calc.plan.document import Setup
-from calc.plan.hold.figures import HoldFigures
-from calc.plan.hold.solve import HOLD, JAW_NOTES, TEETH_UNKNOWN
+from calc.plan.hold.figures import JawHold
+from calc.plan.hold.hard import face_0, used_of_stroke
+from calc.plan.hold.in_jaws import JAW_NOTES, TEETH_UNKNOWN
+from calc.plan.hold.solve import JAW_HOLD
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.quantities import Figure
 from calc.rules import Rules
@@ -42,7 +44,7 @@ class JawsFigures:
     notes: tuple[Note, ...]
 
 
-def _mass(at: str, hold: HoldFigures) -> JawMassResult:
+def _mass(at: str, hold: JawHold) -> JawMassResult:
     blank, own, other = hold.blank, hold.pocket, hold.other
     outer, inner = own, other
     if other is not None and other.bore_diameter_mm > own.bore_diameter_mm:
@@ -59,7 +61,7 @@ def _mass(at: str, hold: HoldFigures) -> JawMassResult:
         return jaw_mass(
             JawMassInput(
                 side=hold.side,
-                kind=blank.kind,
+                kind="pie" if pie else "block",
                 height_mm=hold.jaw_height_mm,
                 density_kg_dm3=blank.density_kg_dm3,
                 bore_radius_mm=outer.bore_diameter_mm / 2,
@@ -76,7 +78,7 @@ def _mass(at: str, hold: HoldFigures) -> JawMassResult:
         )
 
 
-def _weight_notes(hold: HoldFigures, mass: JawMassResult) -> list[Note]:
+def _weight_notes(hold: JawHold, mass: JawMassResult) -> list[Note]:
     heaviest, weight = hold.chuck.heaviest_jaw_kg, Figure(mass.mass_kg, "kg", "up")
     if heaviest is None:
         return [
@@ -97,13 +99,17 @@ def _weight_notes(hold: HoldFigures, mass: JawMassResult) -> list[Note]:
     return []
 
 
-def _stroke(at: str, setup: Setup, hold: HoldFigures) -> JawStrokeResult:
+def _stroke(at: str, setup: Setup, hold: JawHold) -> JawStrokeResult:
+    used = setup.jaws.position
+    if hold.blank.is_hard:  # they close where they are, not where they were bored
+        face = hold.mount.face_radius_mm if hold.mount else face_0(hold.blank, hold.grip)
+        used = min(1.0, max(0.0, used_of_stroke(hold.chuck, face, hold.grip)))
     with naming({"position": f"{at}.jaws.position"}):
         return jaw_stroke(
             JawStrokeInput(
                 side=hold.side,
                 stroke_mm=hold.chuck.jaw_stroke_mm,
-                position=setup.jaws.position,
+                position=used,
                 nominal_mm=hold.pocket.bore_diameter_mm,
                 largest_mm=hold.grip.largest_mm,
                 smallest_mm=hold.grip.smallest_mm,
@@ -111,7 +117,7 @@ def _stroke(at: str, setup: Setup, hold: HoldFigures) -> JawStrokeResult:
         )
 
 
-def least_plug(setup: Setup, hold: HoldFigures) -> float:
+def least_plug(setup: Setup, hold: JawHold) -> float:
     """The smallest plug [mm] that the jaws reach with metal to spare for its seat; 0 inside.
 
     The part later closes where the plug did: the travel that its spread needs is left.
@@ -124,10 +130,10 @@ def least_plug(setup: Setup, hold: HoldFigures) -> float:
     return max(0.0, 2 * (hold.face_radius_mm - usable) + 2 * setup.jaws.cleanup_mm)
 
 
-def _backing(asked: Asked, hold: HoldFigures, rules: Rules) -> JawBackingResult | None:
+def _backing(asked: Asked, hold: JawHold, rules: Rules) -> JawBackingResult | None:
     at, setup, shelf = asked.at, asked.setup, asked.taken
     pressure = setup.force.pressure_bar
-    if pressure is None or not (shelf.rings or shelf.plugs):
+    if pressure is None or hold.blank.is_hard or not (shelf.rings or shelf.plugs):
         return None
     widest = max(p.bore_diameter_mm for p in (hold.pocket, hold.other) if p)
     clearance = setup.jaws.ring_clearance_mm
@@ -150,7 +156,7 @@ def _backing(asked: Asked, hold: HoldFigures, rules: Rules) -> JawBackingResult 
         )
 
 
-def _per_jaw(pressure: float, condition: float, hold: HoldFigures) -> float | None:
+def _per_jaw(pressure: float, condition: float, hold: JawHold) -> float | None:
     """Force of one jaw [N]; None where the chuck's chart does not reach."""
     try:
         given = ChuckGripInput(pressure, hold.grip_height_mm, hold.chuck.force, condition, hold.chuck.jaws)
@@ -160,7 +166,7 @@ def _per_jaw(pressure: float, condition: float, hold: HoldFigures) -> float | No
 
 
 def _taper(asked: Asked, backing: JawBackingResult | None, thickness: float) -> JawTaperResult | None:
-    hold, force = asked.need(HOLD), asked.setup.force
+    hold, force = asked.need(JAW_HOLD), asked.setup.force
     pressure = force.pressure_bar
     if pressure is None or backing is None or backing.bore_pressure_bar is None or thickness <= 0:
         return None
@@ -201,9 +207,9 @@ def taper_in_use(setup: Setup, taper: JawTaperResult | None) -> float | None:
     return max(0.0, found)
 
 
-def _keep(setup: Setup, shelf: SetupShelf, hold: HoldFigures, stroke: JawStrokeResult) -> Keep | None:
+def _keep(setup: Setup, shelf: SetupShelf, hold: JawHold, stroke: JawStrokeResult) -> Keep | None:
     chosen = shelf.jaw_set
-    if chosen is None:
+    if chosen is None or hold.blank.is_hard:
         return None
     state = SetState(
         chosen.side,
@@ -230,9 +236,9 @@ def _keep(setup: Setup, shelf: SetupShelf, hold: HoldFigures, stroke: JawStrokeR
     )
 
 
-def _recut(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures) -> JawRecutResult | None:
+def _recut(at: str, setup: Setup, shelf: SetupShelf, hold: JawHold) -> JawRecutResult | None:
     chosen, reading = shelf.jaw_set, setup.jaws.reading_mm
-    if chosen is None or reading is None:
+    if chosen is None or reading is None or hold.blank.is_hard:
         return None
     with naming(
         {
@@ -257,7 +263,7 @@ def _recut(at: str, setup: Setup, shelf: SetupShelf, hold: HoldFigures) -> JawRe
 
 def solve_jaws(asked: Asked) -> JawsFigures:
     """All of the jaws' figures. Raises CalcError, Waiting."""
-    at, setup, shelf, hold = asked.at, asked.setup, asked.taken, asked.need(HOLD)
+    at, setup, shelf, hold = asked.at, asked.setup, asked.taken, asked.need(JAW_HOLD)
     mass = asked.share(JAW_MASS)
     blank, radius = hold.blank, hold.pocket.bore_diameter_mm / 2
     # What stands behind the grip, radially: outside to the jaw's outer end, inside to its inner one.
@@ -284,7 +290,7 @@ def solve_jaws(asked: Asked) -> JawsFigures:
     return replace(made, notes=tuple(_notes(shelf, hold, made)))
 
 
-def _notes(shelf: SetupShelf, hold: HoldFigures, made: JawsFigures) -> list[Note]:
+def _notes(shelf: SetupShelf, hold: JawHold, made: JawsFigures) -> list[Note]:
     notes = [n for n in hold.pocket.notes if n.code in JAW_NOTES]
     notes += list(hold.mount.notes) if hold.mount else [] if hold.blank.kind == "pie" else [TEETH_UNKNOWN]
     # The tooth and the pocket both look for metal to bore: one of them says it.
@@ -308,7 +314,7 @@ def _notes(shelf: SetupShelf, hold: HoldFigures, made: JawsFigures) -> list[Note
         )
     notes += _weight_notes(hold, made.mass)
     notes += [n for n in made.stroke.notes if n.level != "info"]
-    if not (shelf.rings or shelf.plugs):
+    if not hold.blank.is_hard and not (shelf.rings or shelf.plugs):
         notes.append(
             Note(
                 "caution",
@@ -337,10 +343,11 @@ def _notes(shelf: SetupShelf, hold: HoldFigures, made: JawsFigures) -> list[Note
             "Clean serrations and T-slots, T-nuts inside the chuck body, bolts to the book's torque, cover plate on.",
         )
     )
-    notes.append(Note("caution", "deburr", "Break the bored edges before loading: freshly bored jaws cut."))
+    if not hold.blank.is_hard:
+        notes.append(Note("caution", "deburr", "Break the bored edges before loading: freshly bored jaws cut."))
     return notes
 
 
 # What speed takes of the grip rests on it, and no pressure does.
-JAW_MASS = Solved("jaw_mass", "Jaws", lambda asked: _mass(asked.at, asked.need(HOLD)))
+JAW_MASS = Solved("jaw_mass", "Jaws", lambda asked: _mass(asked.at, asked.need(JAW_HOLD)))
 JAWS = Solved("jaws", "Jaws", solve_jaws)

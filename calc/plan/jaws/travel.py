@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from calc.plan.hold.figures import HoldFigures
+from calc.plan.hold.figures import JawHold
 from calc.plan.jaws.solve import JawsFigures
 from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Dimension, Label, Scene, Shape, box_of, rectangle
@@ -11,7 +11,7 @@ TIMES = 10.0  # a stroke of millimetres, drawn ten times along
 HIGH_MM = 12.0
 
 
-def travel_view(hold: HoldFigures, jaws: JawsFigures) -> Scene:
+def travel_view(hold: JawHold, jaws: JawsFigures) -> Scene:
     """From clamped shut on the left to released on the right for an outside grip; inside the other way."""
     s, grip, bored = jaws.stroke, hold.grip, hold.pocket.bore_diameter_mm
     sign = 1 if hold.side == "od" else -1

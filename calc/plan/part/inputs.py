@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Annotated, Literal
@@ -10,7 +11,7 @@ from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Group, Quantity
 from calc.profile.steps import DIAMETER_MOST, TurnedStep
-from calc.quantities import about
+from calc.quantities import Sentence, about
 
 
 @dataclass(frozen=True)
@@ -31,6 +32,12 @@ class Profile(Checked):
 FORM = Choice(
     "Stock", {"slug": "saw-cut slug", "bar": "bar", "casting": "casting or forging"}, "How it comes to the lathe"
 )
+SECTION = Choice(
+    "Section",
+    {"round": "round", "hexagon": "hexagon", "square": "square"},
+    "Of bar or slug; a tube is round with a bore",
+)
+FLATS = {"round": 0, "hexagon": 6, "square": 4}
 SURFACE = Choice(
     "Its surface",
     {"rough": "rolled, sawn or cast", "drawn": "drawn or ground", "turned": "turned before"},
@@ -45,13 +52,34 @@ class Stock(Checked):
     form: Annotated[Literal["slug", "bar", "casting"], FORM] = "slug"
     surface: Annotated[Literal["rough", "drawn", "turned"], SURFACE] = "rough"
     diameter_mm: Annotated[
-        float | None, Quantity("Stock diameter", "mm", "Nominal, outside", above=0, high=DIAMETER_MOST)
+        float | None, Quantity("Stock diameter", "mm", "Nominal, outside; across flats", above=0, high=DIAMETER_MOST)
     ] = None
     smallest_mm: Annotated[float | None, terms.SMALLEST.called(high=DIAMETER_MOST)] = None
     largest_mm: Annotated[float | None, terms.LARGEST.called(high=DIAMETER_MOST)] = None
     bore_mm: Annotated[
         float | None, Quantity("Stock bore", "mm", "Tube or cored casting; empty if solid", above=0, high=DIAMETER_MOST)
     ] = None
+    section: Annotated[Literal["round", "hexagon", "square"], SECTION] = "round"
+    length_mm: Annotated[
+        float | None,
+        Quantity("Bar length", "mm", "As it goes into the spindle; empty: not checked", above=0, high=10_000),
+    ] = None
+
+    @property
+    def flats(self) -> int:
+        """How many flats it has; 0 where it is round."""
+        return FLATS[self.section]
+
+    @property
+    def corners(self) -> float:
+        """Across its corners over across its flats: 2/√3 of a hexagon, √2 of a square; 1 where it is round."""
+        return 1 / math.cos(math.pi / self.flats) if self.flats else 1.0
+
+    @property
+    def fills(self) -> float:
+        """Its area over that of the circle across its corners; 1 where it is round."""
+        turn = 2 * math.pi / self.flats if self.flats else 0.0
+        return math.sin(turn) / turn if self.flats else 1.0
 
     def contradictions(self) -> Iterator[FieldError]:
         small, large, d = self.smallest_mm, self.largest_mm, self.diameter_mm
@@ -60,6 +88,8 @@ class Stock(Checked):
             yield FieldError("largest_mm", about("The largest piece cannot be below the smallest, {x}.", small))
         if self.bore_mm is not None and d is not None and self.bore_mm >= d:
             yield FieldError("bore_mm", about("The stock's bore must be smaller than its outside, {x}.", d))
+        if self.section != "round" and self.form == "casting":
+            yield FieldError("section", Sentence("A casting is planned as round: give its largest diameter."))
 
 
 @dataclass(frozen=True)

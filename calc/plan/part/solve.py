@@ -44,20 +44,20 @@ class PartFigures:
 
     @property
     def held_radii_mm(self) -> tuple[float, float]:
-        """(outside, inside) radius of what is chucked [mm], the stock's where it is known, never smaller than the
+        """(outside, inside) radius of what is chucked [mm], the stock's to its corners, never smaller than the
         part's.
         """
         largest = max(s.step.diameter_mm or 0.0 for s in self.body.outside)
-        return max(self.stock.largest_mm or 0.0, self.stock.diameter_mm or 0.0, largest) / 2, (
-            self.stock.bore_mm or 0.0
-        ) / 2
+        across = max(self.stock.largest_mm or 0.0, self.stock.diameter_mm or 0.0) * self.stock.corners
+        return max(across, largest) / 2, (self.stock.bore_mm or 0.0) / 2
 
     @property
     def held_mass_kg(self) -> float:
         """Mass of what is chucked [kg]: all of the stock, which either side is no heavier than."""
         outer, inner = self.held_radii_mm
         length = self.length_mm + 2 * self.face_stock_mm
-        return math.pi * (outer**2 - inner**2) * length * self.material.density_kg_dm3 / 1e6
+        fills = self.stock.fills if self.stock.diameter_mm is not None else 1.0
+        return math.pi * (fills * outer**2 - inner**2) * length * self.material.density_kg_dm3 / 1e6
 
     @property
     def working(self) -> tuple[Step, ...]:

@@ -107,7 +107,7 @@ def _stock_grips(part: PartFigures, first: End, rule: str) -> list[Grip]:
         long = plain >= THIRD * part.length_mm - 1e-9
         reasons = [
             Reason(
-                Sentence("raw stock, {s}", s={"rough": "rough", "drawn": "drawn", "turned": "turned"}[stock.surface])
+                Sentence("raw stock, {s}", s=stock.surface if not stock.flats else f"{stock.surface} {stock.section}")
             ),
             Reason(
                 Sentence("a bar, gripped behind the part")
@@ -145,6 +145,7 @@ def _stock_grips(part: PartFigures, first: End, rule: str) -> list[Grip]:
                 plain >= 3,
                 score,
                 tuple(reasons),
+                corners=stock.corners if side == "od" else 1.0,
             )
         )
     return found

@@ -159,7 +159,7 @@ def test_the_history_reads_as_sentences(demo, planner, signed_in):
     assert found[0].count("→") == 2
     assert found[1].startswith("Spigot diameter 84\xa0mm → 80\xa0mm, ")
     assert "bore 84.00\xa0mm → 80.00\xa0mm" in found[1]
-    assert found[2].startswith("Jaw blank steel 50 high, L3 → aluminium 50 high, L3, cap ")
+    assert found[2].startswith("Top jaw steel 50 high, L3 → aluminium 50 high, L3, cap ")
     assert found[3].startswith("Chuck condition longer or unknown → greased today, cap ")
     assert found[4].startswith("Own speed limit empty → 400\xa0rpm, cap ")
     assert found[4].endswith("now stopped")

@@ -36,7 +36,7 @@ def test_a_new_run_opens_on_an_honest_partial_plan(planner):
     assert {s["name"]: (s["state"], s["line"]) for s in plan["stops"]} == {
         "part": ("settled", "carbon steel C45 · Ø 36.5 × 60.325\xa0mm"),
         "sides": ("settled", "end A first, as proposed"),
-        "hold": ("open", "jaw blank missing"),  # the machine has one chuck: nothing to choose there
+        "hold": ("open", "top jaw missing"),  # the machine has one chuck: nothing to choose there
         "jaws": ("open", "waiting on Hold"),
         "force": ("open", "waiting on Hold"),
         "tools": ("open", "a cut missing"),
