@@ -90,3 +90,6 @@ SLOW_BELOW = Quantity("Slow below", "mm", "Diameter from which the slow feed cou
 THREAD_PASSES = Quantity("Passes", "", "Each with the same chip", low=1, high=60, whole=True)
 OVERHANG = Quantity("Overhang", "mm", above=0, high=5000)
 EDGES = Quantity("Edges", "", "Of one insert", low=1, high=6, whole=True)
+
+# How many flats a section has; 0 where it is round.
+FLATS = {"turned": 0, "round": 0, "hexagon": 6, "square": 4}

@@ -156,7 +156,7 @@ class ChuckForce(Checked):
             if len(self.chart) < 2:
                 yield FieldError("chart", Sentence("A chart needs two points at least."))
         elif self.piston_area_mm2 is None or (self.force_ratio is None and self.half_angle_deg is None):
-            words = "Give the chart, or piston area and force ratio (a collet's half angle): without them grip is not known."
+            words = "Give the chart, or piston area and force ratio, of a collet its half angle: grip is not known."
             yield FieldError("chart", Sentence(words))
         if (self.reference_height_mm > 0) != (self.guide_length_mm > 0):
             words = "Give both height and guide length, or 0 for both: only a chuck without guides has neither."

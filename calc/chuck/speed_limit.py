@@ -26,6 +26,7 @@ CAP_WORDS = {
     "guides": "the guides",
     "kept": "the share of grip to be kept",
     "corner": "the worst credible corner",
+    "other": "the second spindle",
 }
 
 
@@ -67,9 +68,13 @@ class SpeedLimitInput(Checked):
         float | None,
         terms.SPINDLE_SPEED.called("Corner's limit", "Where a demand that grows with speed meets that grip"),
     ] = None
+    other_max_rpm: Annotated[
+        float | None,
+        terms.SPINDLE_SPEED.called("Second spindle's cap", "While both hold the piece; empty: one holds it alone"),
+    ] = None
 
 
-CappedBy = Literal["chuck", "machine", "grip", "user", "wall", "guides", "kept", "corner"]
+CappedBy = Literal["chuck", "machine", "grip", "user", "wall", "guides", "kept", "corner", "other"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -180,7 +185,7 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         grip_limited_rpm [rpm], None where speed does not limit (inside grip that is enough standing
         still, or massless jaws), 0 with a stop where the grip is too small standing still;
         speed_cap_rpm [rpm]; capped_by chuck | machine | grip | user, inside grip also wall | guides; where they are
-        asked for also kept (a share of the grip) | corner (the worst credible one)
+        asked for also kept (a share of the grip) | corner (the worst credible one) | other (a second spindle)
     Raises
         CalcError for values outside the declared ranges
     Validity
@@ -218,6 +223,8 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         limits["kept"] = by_kept
     if by_corner is not None:
         limits["corner"] = by_corner
+    if given.other_max_rpm is not None:
+        limits["other"] = given.other_max_rpm
     by_wall = _wall_limited(given, moment, w)
     if by_wall is not None:
         limits["wall"] = by_wall
@@ -233,6 +240,7 @@ def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
         "guides": "n_guides",
         "kept": "n_kept",
         "corner": "n_corner",
+        "other": "n_other",
     }
     cap = w.step(
         "n_cap",

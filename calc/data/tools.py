@@ -48,6 +48,7 @@ INSERTS = [
     *(("CCGT 09T3", r, "finish", "bright") for r in ("02", "04", "08")),
     *(("CCGT 09T3", r, "medium", "bright") for r in ("04", "08")),
     *(("CCGT 0602", r, "finish", "bright") for r in ("02", "04")),
+    ("CCGT 0602", "04", "medium", "bright"),
     *(("DCMT 11T3", r, "finish", g) for g in ("steel", "stainless") for r in ("04", "08")),
     *(("DCGT 11T3", r, "finish", "bright") for r in ("02", "04")),
     *(("VCGT 1604", r, "finish", "bright") for r in ("04", "08")),
@@ -109,6 +110,7 @@ OUTSIDE = [
 SHANKS = (20.0, 25.0)
 # (bar, least bore, seat, metal, coolant)
 BARS = [
+    (6.0, 7.2, "CC 0602", "carbide"),
     (8.0, 11.0, "CC 0602", "steel"),
     (8.0, 11.0, "CC 0602", "carbide"),
     (10.0, 13.5, "CC 0602", "steel"),

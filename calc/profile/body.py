@@ -210,6 +210,9 @@ def body_figures(body: Body, density_kg_dm3: float) -> BodyFigures:
     w.step("L", "Overall length", " + ".join(lengths), "mm", BODY, **lengths)
     bored = [turned_volume(b) for b in body.bores]
     inner, inner_moment = sum(v for v, _ in bored), sum(m for _, m in bored)
+    for span in body.outside:  # flats stand out of the circle across them
+        more = _beside_the_circle(span)
+        whole, moment = whole + more, moment + more * (span.start + span.end) / 2
     # The integrals themselves, ∫πr²dz and ∫πr²z dz along the contours, are told in the method.
     volume = w.step("V", "Volume: outside less bores", "V_o - V_i", "mm3", BODY, V_o=whole, V_i=inner)
     mass = w.step("m", "Mass", "V * ρ / 1e6", "kg", BODY, V=volume, ρ=density_kg_dm3)
@@ -231,6 +234,14 @@ def body_figures(body: Body, density_kg_dm3: float) -> BodyFigures:
         falling_deg={"a": falling(body, "a"), "b": falling(body, "b")},
         working=tuple(w.steps),
     )
+
+
+def _beside_the_circle(span: Span) -> float:
+    """Volume [mm³] that a step with flats has outside of the circle across them."""
+    n, across = span.step.flats, span.step.diameter_mm or 0.0
+    if not n:
+        return 0.0
+    return (n * math.tan(math.pi / n) - math.pi) * (across / 2) ** 2 * (span.end - span.start)
 
 
 def _corners(found: Sequence[Span], outside: bool) -> list[float | None]:

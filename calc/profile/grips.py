@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -15,6 +16,11 @@ THIRD = 1 / 3
 THIN_WALL = 0.15  # typical: wall over gripped radius below which jaws bend it
 STIFF_WALL = 0.30
 POINTS = {"length": 30.0, "diameter": 25.0, "finish": 20.0, "stiff": 15.0, "access": 10.0}  # typical weights
+
+
+def corners_of(flats: int) -> float:
+    """Across the corners over across the flats: 2/√3 of a hexagon, √2 of a square; 1 where it is round."""
+    return 1 / math.cos(math.pi / flats) if flats else 1.0
 
 
 @dataclass(frozen=True)
@@ -49,7 +55,12 @@ class Grip:
     score: float
     reasons: tuple[Reason, ...]
     step: str = ""
-    corners: float = 1.0  # across its corners over across its flats
+    flats: int = 0  # of a bar that has them; its diameter is across them
+
+    @property
+    def corners(self) -> float:
+        """Across its corners over across its flats; 1 where it is round."""
+        return corners_of(self.flats)
 
     @property
     def length_mm(self) -> float:
@@ -85,6 +96,8 @@ def _kind_of(span: Span) -> Sentence | None:
         return Sentence("threaded: jaws would crush it")
     if step.groove:
         return Sentence("a groove")
+    if step.flats:
+        return Sentence("not round: it has flats")
     if step.arc_mm is not None:
         return Sentence("not a cylinder")
     if step.end_diameter_mm is not None:

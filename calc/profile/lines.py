@@ -15,7 +15,7 @@ LINES_MOST = 60
 LONGEST = 200  # characters of a line
 HELP = (
     "Diameter, limits, x, length, then what else the print says: 84 h7 x 40 Ra 1.6 c0.3 · 118 0/-0.1 x 14 r0.4 · "
-    "M24x1.5-6g x 20 on 16 · 60>50 x 12 · groove 20 x 3 · 52 H7 through"
+    "M24x1.5-6g x 20 on 16 · 60>50 x 12 · groove 20 x 3 · hex 24 x 14 · 52 H7 through"
 )
 _NUM = r"[-+−]?(?:\d+(?:[ -]\d+)?/\d+|\d*\.?\d+)(?:\s?(?:mm|in|inch|thou|µm|µin|[\"”″])(?![\w.]))?"
 _NAME = re.compile(r"^\s*([^:]{1,60}):\s*")
@@ -138,6 +138,10 @@ def read_line(text: str, system: System, name: str) -> TurnedStep:
         reader.left = reader.left[: through.start()] + reader.left[through.end() :]
     else:
         reader.take("length_mm", _LENGTH, "mm")
+    flats = re.match(r"\s*(hex(?:agon)?|sq(?:uare)?)\b", reader.left, re.IGNORECASE)
+    if flats:
+        reader.found["left"] = "hexagon" if flats[1].casefold().startswith("hex") else "square"
+        reader.left = reader.left[flats.end() :]
     if re.match(r"\s*groove\b", reader.left, re.IGNORECASE):
         reader.found["groove"] = True
         reader.left = re.sub(r"^\s*groove\b", "", reader.left, flags=re.IGNORECASE)
@@ -155,9 +159,8 @@ def write_line(step: TurnedStep, system: System, *, named: bool = True) -> str:
     def mm(value: float) -> str:
         return _number(value, "mm", system)
 
-    size = ("groove " if step.groove else "") + (
-        step.thread or ("" if step.diameter_mm is None else mm(step.diameter_mm))
-    )
+    head = {"hexagon": "hex ", "square": "square "}.get(step.left, "groove " if step.groove else "")
+    size = head + (step.thread or ("" if step.diameter_mm is None else mm(step.diameter_mm)))
     if step.end_diameter_mm is not None:
         size += f">{mm(step.end_diameter_mm)}"
     if step.fit:

@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Literal
 
 from calc import terms
 from calc.errors import CalcError, FieldError
-from calc.fields import Checked, Flag, Quantity, Text
+from calc.fields import Checked, Choice, Flag, Quantity, Text
 from calc.identity import Identity
 from calc.profile.limits import class_limits
 from calc.quantities import Figure, Sentence, about
@@ -18,6 +18,11 @@ DIAMETER_MOST = 1000.0
 LENGTH_MOST = 2000.0
 NAME_MOST = 40
 
+LEFT = Choice(
+    "Left as",
+    {"turned": "turned", "hexagon": "the hexagon bar is", "square": "the square bar is"},
+    "Its diameter is then across the flats",
+)
 Name = Annotated[str, Text("Name", "What it is called here", most=NAME_MOST)]
 
 
@@ -62,6 +67,7 @@ class TurnedStep(Checked):
         float | None, Quantity("Thread length", "mm", "Empty: the whole step", above=0, high=LENGTH_MOST)
     ] = None
     groove: Annotated[bool, Flag("Groove", "Made with a grooving tool")] = False
+    left: Annotated[Literal["turned", "hexagon", "square"], LEFT] = "turned"
     id: Identity = ""
 
     def contradictions(self) -> Iterator[FieldError]:
@@ -98,6 +104,8 @@ class TurnedStep(Checked):
             yield FieldError(
                 edges[0], Sentence("Edges and corners are given at plain steps: draw this one as a step of its own.")
             )
+        if self.flats and (bent or self.thread or self.groove):
+            yield FieldError("left", Sentence("Flats are left as the bar is: no thread, groove or taper goes on them."))
         d, end, length = self.diameter_mm, self.end_diameter_mm, self.length_mm
         if self.arc_mm is not None and d is not None and length is not None:
             chord = math.hypot(length, ((end or d) - d) / 2)
@@ -121,7 +129,13 @@ class TurnedStep(Checked):
     @property
     def is_plain(self) -> bool:
         """A cylinder without a thread."""
-        return self.end_diameter_mm is None and self.arc_mm is None and not self.thread and not self.groove
+        bent = self.end_diameter_mm is not None or self.arc_mm is not None
+        return not bent and not self.thread and not self.groove and not self.flats
+
+    @property
+    def flats(self) -> int:
+        """How many flats it has, where it is left as the bar is; 0 where it is turned."""
+        return terms.FLATS[self.left]
 
     @property
     def last_diameter_mm(self) -> float | None:

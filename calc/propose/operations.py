@@ -16,7 +16,7 @@ from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.tooling import DRILL_LEAVES_MM, fitted, job_of, situation_of, worked_steps
 from calc.plan.document import Document
 from calc.plan.part.solve import PartFigures
-from calc.plan.sides.solve import STOCK_GRIPS, is_bar_work, made_first
+from calc.plan.sides.solve import STOCK_GRIPS, is_bar_work, made_on_first
 from calc.profile.body import End
 from calc.profile.contour import Span
 from calc.rules import Rules
@@ -66,9 +66,16 @@ class Side:
 
     @property
     def stock_mm(self) -> float:
-        """Diameter of the stock, the part's largest where none is given."""
+        """Diameter of the stock, across its corners, the part's largest where none is given."""
+        stock = self.part.stock
         largest = max(s.step.diameter_mm or 0.0 for s in self.part.body.outside)
-        return max(self.part.stock.largest_mm or 0.0, self.part.stock.diameter_mm or largest, largest)
+        return max(stock.corners * (stock.largest_mm or 0.0), stock.corners * (stock.diameter_mm or largest), largest)
+
+    @property
+    def round_mm(self) -> float:
+        """Diameter down to which a bar with flats strikes; the stock's own where it has none."""
+        stock = self.part.stock
+        return (stock.diameter_mm or 0.0) if stock.flats else self.stock_mm
 
 
 def side_of(
@@ -82,7 +89,7 @@ def side_of(
     """What is made on a side: seen from the end that is worked."""
     alone = len(document.setups) == 1
     worked: End = first if index == 0 else ("b" if first == "a" else "a")
-    made, _ = made_first(part, first)
+    made = made_on_first(document, part, first)
     bar = is_bar_work(document, index)
     whole = alone and bar
     seen = worked_steps(part, worked, inside=False)
@@ -145,7 +152,8 @@ def _named(what: str, side: Side) -> str:
 
 def _turned(side: Side) -> list[Span]:
     """Plain outside steps, the largest first; what rises toward the jaws is turned from the face down to it."""
-    return sorted((s for s in side.outside if not s.step.groove), key=lambda s: -(s.step.diameter_mm or 0.0))
+    turned = (s for s in side.outside if not s.step.groove and not s.step.flats)
+    return sorted(turned, key=lambda s: -(s.step.diameter_mm or 0.0))
 
 
 def _outside(side: Side) -> tuple[list[PlannedCut], list[PlannedCut]]:
@@ -161,7 +169,9 @@ def _outside(side: Side) -> tuple[list[PlannedCut], list[PlannedCut]]:
             stage = "rough" if fine or now - to > 2 * ROUGH_DEPTH_MM else "both"
             name = _called("Rough", span) if stage == "rough" else _called("Turn", span)
             middle = round((now + to) / 2, 1)
-            bands = (middle, to) if (now - to) / 2 > BAND_MM else (to,)
+            bands: tuple[float, ...] = (middle, to) if (now - to) / 2 > BAND_MM else (to,)
+            if now > side.round_mm > to + 2 * LEAST_MM:  # what strikes is a cut of its own
+                bands = (side.round_mm, *(b for b in bands if b < side.round_mm))
             for band in bands:
                 rough.append(
                     PlannedCut(
@@ -345,7 +355,13 @@ def _parted(side: Side) -> list[PlannedCut]:
     width = width_for(side.stock_mm) or 4.0
     return [
         PlannedCut(
-            "Part off", "part", round(max(last, side.stock_mm), 3), end, width_mm=width, start_mm=side.part.length_mm
+            "Part off",
+            "part",
+            round(max(last, side.stock_mm), 3),
+            end,
+            width_mm=width,
+            # What the second side faces stays on the piece.
+            start_mm=side.part.length_mm + (0.0 if side.alone else side.part.face_stock_mm),
         )
     ]
 

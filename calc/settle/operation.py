@@ -19,8 +19,9 @@ from calc.plan.force.solve import FORCE, ForceFigures
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
-from calc.plan.part.solve import PART, PartFigures
+from calc.plan.part.solve import PartFigures
 from calc.plan.paths import place_of
+from calc.plan.sides.driven import DRIVEN
 from calc.plan.solve import solve
 from calc.quantities import Figure, Sentence
 from calc.settle.binding import GAIN, Binding, Times, binding, forbidden, given_up, holds_back, kept_by
@@ -70,7 +71,7 @@ class Known:
 def known_of(document: Document, shelf: Shelf, index: int, at: str) -> Known:
     """What settling starts from. Raises FieldProblem at a path where figures are missing."""
     figures = solve(document, shelf, index)
-    part, cuts, demand, hold, force = figures[PART], figures[CUTS], figures[DEMAND], figures[HOLD], figures[FORCE]
+    part, cuts, demand, hold, force = figures[DRIVEN], figures[CUTS], figures[DEMAND], figures[HOLD], figures[FORCE]
     if cuts is None or part is None or not cuts.cuts:
         why = figures.outcome(CUTS).line
         raise FieldProblem(at, Sentence("{why}: settle it when its figures are there.", why=why))

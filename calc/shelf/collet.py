@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from calc import terms
 from calc.errors import FieldError
 from calc.fields import Choice, Quantity
 from calc.item import Item
@@ -15,7 +16,6 @@ from calc.quantities import Bare, Figure, Sentence
 BOX = "Engraved on the collet, or the label of its box"
 SHEET = "The collet's data sheet"
 FORMS = {"round": "round", "hexagon": "hexagon", "square": "square"}
-FLATS = {"round": 0, "hexagon": 6, "square": 4}
 FORM = Choice("Form", FORMS, "Of its hole", where=BOX)
 FACE = Choice("Its hole", {"smooth": "smooth", "serrated": "serrated"}, "Serrated grips harder and marks", where=BOX)
 
@@ -59,7 +59,7 @@ class Collet(Item):
     @property
     def flats(self) -> int:
         """How many flats its hole has; 0 where it is round."""
-        return FLATS[self.form]
+        return terms.FLATS[self.form]
 
     @property
     def least_mm(self) -> float:

@@ -42,8 +42,8 @@ def test_materials_come_back_as_they_were_but_for_who_says_so():
 
 
 def test_fields_stand_in_the_order_of_a_data_sheet_under_their_headings():
-    assert [f.name for f in CHUCK.fields[:4]] == ["name", "jaws", "max_rpm", "max_grip_n"]
-    assert [f.group for f in CHUCK.fields[:4]] == ["The chuck", "The chuck", "The chuck", "Its force"]
+    assert [f.name for f in CHUCK.fields[:4]] == ["name", "closes", "spindle", "jaws"]
+    assert [f.group for f in CHUCK.fields[:4]] == ["The chuck"] * 4
     assert CHUCK.form_field("max_grip_n").group == "Its force"
     assert CHUCK.form_field("machine") is None
     assert CHUCK.link("machine").kind == "machine"

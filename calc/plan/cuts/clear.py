@@ -132,7 +132,7 @@ def missing_grip(hold: HoldFigures, carried: CarriedFigures) -> Iterator[Note]:
         return
     z0, z1 = held_range(hold)
     found = radii(carried.start, z0 + 1e-3, z1 - 1e-3)
-    wanted = hold.grip.diameter_mm / 2
+    wanted = hold.grip.corners * hold.grip.diameter_mm / 2
     slack = SAME_MM + max(0.0, (hold.grip.largest_mm - hold.grip.smallest_mm) / 2)
     there = (found[1] if hold.side == "od" else found[0]) if found else 0.0
     if found is not None and abs(there - wanted) <= slack:

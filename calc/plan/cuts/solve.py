@@ -16,7 +16,8 @@ from calc.plan.cuts.minutes import minutes_in_cut
 from calc.plan.cuts.operations import ASKED, CALLED, operation
 from calc.plan.cuts.tooling import fitted, is_interrupted, job_of, length_of, step_of
 from calc.plan.outcome import Asked, Missing, Solved, naming
-from calc.plan.part.solve import PART, PartFigures
+from calc.plan.part.solve import PartFigures
+from calc.plan.sides.driven import DRIVEN
 from calc.plan.sides.solve import OTHER, SIDES
 from calc.quantities import Figure, Sentence
 from calc.route.order import Work, sequence_notes
@@ -202,7 +203,7 @@ def _bored_before(before: tuple[PlannedCut, ...], cut: PlannedCut) -> bool:
 
 def ask_of(asked: Asked) -> Ask:
     """What the cuts of a set-up rest on. Raises Waiting."""
-    part, sides = asked.need(PART), asked.need(SIDES)
+    part, sides = asked.need(DRIVEN), asked.need(SIDES)
     worked = OTHER[sides.held_end(asked.index)]
     quantity = asked.document.part.quantity
     return Ask(part, asked.rules, asked.setup.clamp_rpm, worked, quantity, asked.shelf.tools)

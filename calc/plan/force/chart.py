@@ -11,8 +11,8 @@ from calc.plan.comparing import blanks_tried
 from calc.plan.force.solve import ForceFigures
 from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.jaws.solve import JAW_MASS
-from calc.plan.part.solve import PART
 from calc.plan.pictures import CutPoint, ForceChart, GripCurve
+from calc.plan.sides.driven import DRIVEN
 from calc.plan.view import View
 from calc.working import Working
 
@@ -94,7 +94,7 @@ def _points(view: View, force: ForceFigures) -> tuple[CutPoint, ...]:
 
 def force_chart(view: View, force: ForceFigures, hold: HoldFigures) -> ForceChart:
     """The chart of a set-up that has figures, with other jaws to overlay."""
-    part = view.asked.need(PART)
+    part = view.asked.need(DRIVEN)
     static, asked = force.grip.grip_n, force.asked
     limit = max(min(hold.chuck.max_rpm, part.machine.max_rpm), force.top_rpm)
 

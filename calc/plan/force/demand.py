@@ -9,6 +9,7 @@ from functools import cached_property
 from calc.chuck.demand import CutLoad, GripDemandInput, GripDemandResult, each_required_at, grip_demand, required_at
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.load import load_of, pressed_n
+from calc.plan.force.transfer import parting_load, partings
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked, Solved, naming
@@ -29,6 +30,7 @@ class DemandFigures:
     corner_asked: GripDemandInput
     corner: GripDemandResult
     braking: tuple[Step, ...]
+    tops: tuple[float, ...]  # the highest speed [rpm] at which each load is met
 
     @cached_property
     def at(self) -> Callable[[float], float]:
@@ -91,10 +93,17 @@ def solve_demand(asked: Asked) -> DemandFigures:
     at, setup, rules = asked.at, asked.setup, asked.rules
     part, hold, cuts, force = asked.need(PART), asked.need(HOLD), asked.need(CUTS), setup.force
     loads = tuple(load_of(c, hold, setup.hold) for c in cuts.cuts)
+    tops = tuple(c.top_rpm for c in cuts.cuts)
+    if asked.index == 1:  # in the second spindle it is held while it is parted off, too
+        parted = partings(asked)
+        loads += tuple(parting_load(asked, hold, c) for c in parted)
+        tops += tuple(c.top_rpm for c in parted)
+    cut_loads = len(loads)
     braking: tuple[Step, ...] = ()
     if force.brake_s is not None:
         with naming({"tangential_n": f"{at}.force.brake_s"}):
             stopping, braking = _braking(force.brake_s, cuts.top_rpm, part, hold)
+        tops += (cuts.top_rpm,)
         loads += (replace(stopping, unseated_axial_n=pressed_n(hold, setup.hold)),)
     with naming({"jaws": f"{at}.chuck"}):
         given = GripDemandInput(
@@ -111,8 +120,8 @@ def solve_demand(asked: Asked) -> DemandFigures:
             centre_overhang_mm=_centre_lever(part, hold),
             rpm=cuts.top_rpm,
         )
-    worse = _at_corner(given, len(cuts.cuts), rules)
-    return DemandFigures(given, grip_demand(given), worse, grip_demand(worse), braking)
+    worse = _at_corner(given, cut_loads, rules)
+    return DemandFigures(given, grip_demand(given), worse, grip_demand(worse), braking, tops)
 
 
 def _at_corner(asked: GripDemandInput, cuts: int, rules: Rules) -> GripDemandInput:

@@ -20,6 +20,7 @@ from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
+from calc.plan.sides.driven import DRIVEN
 from calc.working import Step, Working, derived, typical
 
 FASTEST_RPM = 20_000.0  # of any spindle that can be declared
@@ -87,6 +88,7 @@ class Held:
     found: Condition
     grip: ChuckGripResult
     stack: tuple[StackPart, ...]
+    second_rpm: float | None = None  # up to where the second spindle holds the piece while it is parted off
 
     @cached_property
     def hold(self) -> HoldFigures:
@@ -126,7 +128,12 @@ class Held:
     @cached_property
     def most_rpm(self) -> float:
         """What chuck and machine may turn [rpm]."""
-        return min(self.hold.chuck.max_rpm, self.asked.need(PART).machine.max_rpm)
+        return min(self.hold.chuck.max_rpm, self.asked.need(DRIVEN).machine.max_rpm)
+
+    def parts(self, place: int) -> bool:
+        """The load at this place parts the piece off."""
+        cuts = self.cuts.cuts
+        return place < len(cuts) and cuts[place].planned.kind == "part"
 
     def wall(self, grip_n: float) -> WallFigures | None:
         """The wall at a grip [N]."""
@@ -147,10 +154,9 @@ class Held:
 
 def loads_of(held: Held, standing: WallFigures | None) -> tuple[LoadHeld, ...]:
     """Every load at its own speed; what is no cut at the highest."""
-    cuts, guides = held.cuts.cuts, _guides_rpm(held)
-    tops = [*(c.top_rpm for c in cuts), *([held.cuts.top_rpm] * (len(held.demand.nominal.cuts) - len(cuts)))]
+    guides = _guides_rpm(held)
     limit_n = standing.limit_n if standing else None
-    return tuple(_load(held, place, top, (limit_n, guides)) for place, top in enumerate(tops))
+    return tuple(_load(held, place, top, (limit_n, guides)) for place, top in enumerate(held.demand.tops))
 
 
 def _load(held: Held, place: int, top: float, walls: tuple[float | None, float | None]) -> LoadHeld:
@@ -204,7 +210,7 @@ def _limit_input(held: Held, place: int, walls: tuple[float | None, float | None
         stack=held.stack,
         demand_max_rpm=meets,
         chuck_max_rpm=hold.chuck.max_rpm,
-        machine_max_rpm=held.asked.need(PART).machine.max_rpm,
+        machine_max_rpm=held.asked.need(DRIVEN).machine.max_rpm,
         user_max_rpm=held.asked.setup.force.user_max_rpm,
         jaws=hold.chuck.jaws,
         wall_limit_n=wall_n,
@@ -214,6 +220,7 @@ def _limit_input(held: Held, place: int, walls: tuple[float | None, float | None
         corner_static_n=held.corner_static_n,
         corner_required_n=demand.each_at_corner(place, corner or 0.0) / rules.safety,
         corner_max_rpm=corner,
+        other_max_rpm=held.second_rpm if held.parts(place) else None,
     )
 
 

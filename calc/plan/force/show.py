@@ -173,7 +173,10 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
                 ),
             )
         )
-    for load in f.loads:
+    if f.second_rpm is not None:
+        both = Sentence("both hold the piece while the blade goes through: the lower cap counts")
+        facts.append(computed("second_cap", "Second spindle holds it to", Amount(f.second_rpm, "rpm", "down"), both))
+    for place, load in enumerate(f.loads):
         detail = Sentence(
             "at its {n} there are {g}; cap {cap}",
             n=Figure(load.top_rpm, "rpm", "up"),
@@ -182,7 +185,7 @@ def _takes(f: ForceFigures, hold: HoldFigures, cuts: CutsFigures) -> list[Fact]:
         )
         facts.append(
             computed(
-                f"demand_{load.cut.id}" if load.cut is not None else "demand_beside",
+                f"demand_{load.cut.id}" if load.cut is not None else f"demand_beside_{place}",
                 f"{load.name} needs",
                 Amount(load.needed_n, "N", "up", FORCES),
                 detail,

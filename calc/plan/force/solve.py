@@ -8,22 +8,21 @@ from dataclasses import dataclass
 from calc.chuck.grip import ChuckGripInput, ChuckGripResult, chuck_grip
 from calc.chuck.pressure import PressureNeededInput, PressureNeededResult, pressure_needed
 from calc.chuck.speed import KEPT_LEAST, StackPart
-from calc.errors import CalcError, FieldError
 from calc.plan.chuck_condition import condition_of, known_of
 from calc.plan.cuts.solve import CUTS
 from calc.plan.force.centre import centre_notes
 from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.held import Held, LoadHeld, jaw_centre_mm, lever, loads_of, rated_moment, static_moment
+from calc.plan.force.stack import stack_of
+from calc.plan.force.transfer import OPEN, partings
 from calc.plan.force.wall import WallFigures
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
-from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure
 from calc.working import Note, Source
 
-ALL_ROUND = (StackPart(0.0, 0.0),)
 NEAR_OVERLOAD = 0.95  # more pressure is never offered from here up
 
 
@@ -41,6 +40,7 @@ class ForceFigures:
     grip: ChuckGripResult
     loads: tuple[LoadHeld, ...]
     stack: tuple[StackPart, ...]
+    second_rpm: float | None  # up to where a second spindle holds the parting
     loss: float
     safety: float
     corner_condition: float
@@ -111,29 +111,31 @@ def _grip(at: str, pressure: float, condition: float, hold: HoldFigures) -> Chuc
         )
 
 
-def _stack(asked: Asked, hold: HoldFigures) -> tuple[StackPart, ...]:
-    """What pulls outward at speed, of one jaw; nothing where it presses all round."""
-    if hold.presses_all_round:
-        return ALL_ROUND
-    jaws, chuck = asked.need(JAWS), hold.chuck
-    if chuck.master_mass_kg is None or chuck.master_radius_mm is None:
-        words = "The mass and centre of master jaw, T-nut and bolts are not on the chuck's record: weigh them."
-        raise CalcError([FieldError("", Sentence(words))])
-    return (StackPart(jaws.mass.mass_kg, jaws.mass.radius_mm), StackPart(chuck.master_mass_kg, chuck.master_radius_mm))
+def _second_cap(asked: Asked) -> tuple[float | None, tuple[Note, ...]]:
+    """(up to which speed the second spindle holds the parting, what is wrong about it) of the first side."""
+    parted = partings(asked) if asked.index == 0 else ()
+    if not parted:
+        return None, ()
+    other = asked.every[1][FORCE]
+    if other is None:
+        return None, (OPEN,)
+    first = len(asked.document.setups[1].cuts)
+    return min(load.cap_rpm for load in other.loads[first : first + len(parted)]), ()
 
 
 def solve_force(asked: Asked) -> ForceFigures:
     """Figures of the force. Raises Missing, Waiting or CalcError."""
     at, force, hold = asked.at, asked.setup.force, asked.need(HOLD)
     asked.need(PART)
-    stack = _stack(asked, hold)
+    stack = stack_of(asked, hold)
     cuts, demand = asked.need(CUTS), asked.need(DEMAND)
     if force.pressure_bar is None:
         raise Missing((f"{at}.force.pressure_bar", "Gauge pressure"))
     known = known_of(asked)
     found = condition_of(at, force, known)
     grip = _grip(at, force.pressure_bar, found.factor, hold)
-    held = Held(asked, known, found, grip, stack)
+    second, about_second = _second_cap(asked)
+    held = Held(asked, known, found, grip, stack, second)
     standing = held.wall(grip.grip_n)
     loads = loads_of(held, standing)
     fastest = max(loads, key=lambda load: load.top_rpm)
@@ -146,6 +148,7 @@ def solve_force(asked: Asked) -> ForceFigures:
         grip=grip,
         loads=loads,
         stack=held.stack,
+        second_rpm=second,
         loss=held.loss,
         safety=asked.rules.safety,
         corner_condition=1 - asked.rules.corner_condition_pct / 100,
@@ -161,6 +164,7 @@ def solve_force(asked: Asked) -> ForceFigures:
             *_inside_notes(held, fastest),
             *(wall.notes if wall else ()),
             *centre_notes(asked),
+            *about_second,
         ),
     )
 
@@ -308,6 +312,7 @@ BY = {
     "user": "your own limit",
     "kept": "the third of the grip that must be kept",
     "corner": "the worst credible corner",
+    "other": "the second spindle",
 }
 
 

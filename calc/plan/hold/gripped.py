@@ -68,13 +68,20 @@ def kerf_of(asked: Asked, part: PartFigures) -> float:
 
 
 def stick_out(asked: Asked) -> float | None:
-    """How far a bar stands out of what holds it [mm]: as entered, else part, face stock, kerf and a little; None for
-    what is no bar.
+    """How far a bar stands out of what holds it [mm]: as entered, else part, stock on its faces, kerf and a little;
+    None for what is no bar.
     """
     if not is_bar_work(asked.document, asked.index):
         return None
     entered, part = asked.setup.hold.stick_out_mm, asked.need(PART)
-    return entered if entered is not None else part.length_mm + part.face_stock_mm + kerf_of(asked, part) + BEHIND_MM
+    if entered is not None:
+        return entered
+    return part.length_mm + part.face_stock_mm + left_behind(asked) + kerf_of(asked, part) + BEHIND_MM
+
+
+def left_behind(asked: Asked) -> float:
+    """Stock [mm] that stays on a parted piece for a second side to face."""
+    return asked.need(PART).face_stock_mm if len(asked.document.setups) > 1 else 0.0
 
 
 def raw_behind(asked: Asked, grip: Grip) -> float:

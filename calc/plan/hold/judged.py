@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from calc.plan.document import Document, Setup
+from calc.plan.hold.bar import bar_notes
 from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.part.solve import PartFigures
 from calc.quantities import Bare, Figure
@@ -23,6 +24,7 @@ def judged(hold: HoldFigures, setup: Setup, part: PartFigures) -> Iterator[Note]
     if setup.hold.live_centre and hold.centre_mm <= 0:
         words = "A live centre needs a hole to stand in: drill one before this side, and give its diameter."
         yield Note("stop", "no-centre-hole", words)
+    yield from bar_notes(hold, part)
 
 
 def judged_in_jaws(hold: JawHold, document: Document, setup: Setup, part: PartFigures) -> Iterator[Note]:
@@ -154,17 +156,4 @@ def _room(hold: HoldFigures, part: PartFigures) -> list[Note]:
         words = "Chuck and part weigh {w}; the spindle of {m} carries {s}."
         figures = {"w": Figure(mass, "kg", "up"), "s": Figure(machine.spindle_load_kg, "kg", "down")}
         notes.append(Note("stop", "too-heavy-for-the-spindle", words, m=machine.name, **figures))
-    holes = [d for d in (machine.spindle_bore_mm, chuck.bore_mm) if d is not None]
-    bar = hold.grip.corners * max(hold.grip.largest_mm, hold.grip.diameter_mm)
-    if hold.stick_out_mm is not None and holes and bar > min(holes):
-        words = "A bar of Ø{d} does not go through spindle and chuck: Ø{s} at most."
-        notes.append(
-            Note(
-                "stop",
-                "bar-too-thick",
-                words,
-                d=Bare(Figure(bar, "mm", "up")),
-                s=Bare(Figure(min(holes), "mm", "down")),
-            )
-        )
     return notes

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from calc.fields import Choice
 from calc.plan.cuts.clear import GRIPPED
+from calc.plan.hold.bar import bar_figures
 from calc.plan.hold.figures import ColletHold, HoldFigures, JawHold
 from calc.plan.hold.inputs import IN_COLLET, PAIRS, SEAT, SURFACES
 from calc.plan.hold.solve import HOLD
@@ -172,7 +173,16 @@ def _bar_facts(view: View, enter: Entering) -> list[Fact]:
         l=Bare(Figure(part.length_mm, "mm")),
         f=Bare(Figure(part.face_stock_mm, "mm")),
     )
-    return [enter("stick_out", "hold.stick_out_mm", source=said)]
+    facts = [enter("stick_out", "hold.stick_out_mm", source=said)]
+    bar = bar_figures(view.asked, figures, part)
+    if bar is not None:
+        said_of = {"x": Figure(bar.each_mm, "mm", "up"), "r": Figure(bar.remnant_mm, "mm")}
+        takes = Sentence("each takes {x}; {r} is left over", **said_of)
+        facts.append(computed("bar_pieces", "Pieces of a bar", Amount(float(bar.pieces), "", "down", (0, 0)), takes))
+        if bar.bars is not None:
+            run = Sentence("for the whole run")
+            facts.append(computed("bars", "Bars", Amount(float(bar.bars), "", "up", (0, 0)), run))
+    return facts
 
 
 def show(view: View) -> Stop:

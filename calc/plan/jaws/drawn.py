@@ -6,11 +6,11 @@ from collections.abc import Iterator
 from functools import partial
 
 from calc.plan.hold.drawn import BORING
-from calc.plan.hold.figures import JawHold
-from calc.plan.hold.solve import JAW_HOLD
+from calc.plan.hold.figures import ColletHold, JawHold
+from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.hold.stand import Stations, stations
 from calc.plan.jaws.contact import contact_scale, contact_view
-from calc.plan.jaws.front import front
+from calc.plan.jaws.front import collet_front, front
 from calc.plan.jaws.program import boring_of
 from calc.plan.jaws.solve import JAWS
 from calc.plan.jaws.travel import travel_view
@@ -66,7 +66,7 @@ def _path(boring: Boring, at: Stations) -> list[Shape]:
 def layers(view: View, standing: Standing) -> Iterator[Layer]:
     """What the jaws close on, and where the boring tool goes: over everything else."""
     hold = view[JAW_HOLD]
-    if hold is None:
+    if hold is None or hold.blank.is_hard:
         return
     at, boring = stations(hold), boring_of(view)
     path = _path(boring, at) if boring else []
@@ -75,11 +75,13 @@ def layers(view: View, standing: Standing) -> Iterator[Layer]:
 
 def drawings(view: View) -> Iterator[Drawing]:
     """From the front, the contact of the pieces, the travel."""
-    hold, jaws = view[JAW_HOLD], view[JAWS]
+    any_hold, hold, jaws = view[HOLD], view[JAW_HOLD], view[JAWS]
+    if isinstance(any_hold, ColletHold):
+        yield Drawing("front", "From the front", ("jaws",), partial(collet_front, any_hold))
     if hold is None:
         return
     yield Drawing("front", "From the front", ("jaws",), partial(front, hold))
-    if jaws is not None:
+    if jaws is not None and not hold.blank.is_hard:
         times = f"{contact_scale(hold):,.0f}".replace(",", "\u202f")
         yield Drawing("contact", f"Contact ×{times}", ("jaws",), partial(contact_view, hold))
         yield Drawing("travel", "Travel", ("jaws",), partial(travel_view, hold, jaws))

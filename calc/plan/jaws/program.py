@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from calc.plan.hold.figures import JawHold
-from calc.plan.hold.solve import JAW_HOLD
+from calc.plan.hold.figures import ColletHold, JawHold
+from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.hold.stand import pockets
 from calc.plan.jaws.inputs import Jaws
 from calc.plan.jaws.solve import JAWS, JawsFigures
@@ -81,6 +81,9 @@ def boring_of(view: View) -> Boring | None:
 
 def jaw_program(view: View, stop: Stop) -> JawProgram:
     """The program of a set-up's jaws, and what keeps it from being written. `stop`: its stop Jaws."""
+    held = view[HOLD]
+    if isinstance(held, ColletHold) or (isinstance(held, JawHold) and held.blank.is_hard):
+        return JawProgram(None, (Sentence("Nothing is bored: the part is held in a collet or in hard jaws."),))
     boring, hold, jaws, part = boring_of(view), view[JAW_HOLD], view[JAWS], view[PART]
     if boring is None or hold is None or jaws is None or part is None:
         return JawProgram(None, (Sentence("The jaws have no figures yet: {line}.", line=stop.line),))

@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from calc import terms
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Group, Quantity
+from calc.profile.grips import corners_of
 from calc.profile.steps import DIAMETER_MOST, TurnedStep
 from calc.quantities import Sentence, about
 
@@ -37,7 +38,6 @@ SECTION = Choice(
     {"round": "round", "hexagon": "hexagon", "square": "square"},
     "Of bar or slug; a tube is round with a bore",
 )
-FLATS = {"round": 0, "hexagon": 6, "square": 4}
 SURFACE = Choice(
     "Its surface",
     {"rough": "rolled, sawn or cast", "drawn": "drawn or ground", "turned": "turned before"},
@@ -68,12 +68,12 @@ class Stock(Checked):
     @property
     def flats(self) -> int:
         """How many flats it has; 0 where it is round."""
-        return FLATS[self.section]
+        return terms.FLATS[self.section]
 
     @property
     def corners(self) -> float:
         """Across its corners over across its flats: 2/√3 of a hexagon, √2 of a square; 1 where it is round."""
-        return 1 / math.cos(math.pi / self.flats) if self.flats else 1.0
+        return corners_of(self.flats)
 
     @property
     def fills(self) -> float:

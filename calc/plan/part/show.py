@@ -50,11 +50,13 @@ def _stock_facts(document: Document) -> list[Fact]:
     enter, group = Entering("part", document.part), "Stock"
     return [
         enter("stock_form", "stock.form", group=group),
+        enter("stock_section", "stock.section", group=group),
         enter("stock_surface", "stock.surface", group=group),
         enter("stock_diameter", "stock.diameter_mm", group=group),
         enter("stock_smallest", "stock.smallest_mm", group=group),
         enter("stock_largest", "stock.largest_mm", group=group),
         enter("stock_bore", "stock.bore_mm", group=group),
+        *([enter("bar_length", "stock.length_mm", group=group)] if document.part.stock.form == "bar" else []),
         enter("face_stock", "face_stock_mm", group=group),
     ]
 

@@ -19,6 +19,7 @@ from calc.shelf.taken import Shelf
 from calc.working import Note, Step
 
 PROFILE = "part.profile"
+FLAT_MM = 0.5  # typical: what drawn bar may be off its size
 LISTS = ("outside", "inside", "inside_b")
 
 
@@ -82,16 +83,32 @@ def _wanted(document: Document, shelf: Shelf) -> list[tuple[str, str]]:
 
 def _stock_problems(part: Part, body: Body) -> list[FieldError]:
     stock, problems = part.stock, []
-    largest = max(body.outside, key=lambda s: s.step.diameter_mm or 0.0).step
+    turned = [s.step for s in body.outside if not s.step.flats]
+    largest = max(turned, key=lambda s: s.diameter_mm or 0.0, default=None)
     size = stock.smallest_mm if stock.smallest_mm is not None else stock.diameter_mm
     name = "smallest_mm" if stock.smallest_mm is not None else "diameter_mm"
-    if size is not None and largest.diameter_mm is not None and size < largest.diameter_mm - 1e-9:
+    if size is not None and largest is not None and size < (largest.diameter_mm or 0.0) - 1e-9:
         words = Sentence(
             "Stock of this size does not clean up the {name}, Ø{d}.",
             name=largest.name.lower(),
-            d=Figure(largest.diameter_mm, "mm", exact=True),
+            d=Figure(largest.diameter_mm or 0.0, "mm", exact=True),
         )
         problems.append(FieldError(f"part.stock.{name}", words))
+    for step in part.profile.outside:
+        off = size is not None and abs(size - (step.diameter_mm or 0.0)) > FLAT_MM
+        if step.flats and (step.flats != stock.flats or off):
+            words = Sentence(
+                "{name} is left as the bar is: the stock must be a {s} of {d} across flats.",
+                name=step.name,
+                s=step.left,
+                d=Figure(step.diameter_mm or 0.0, "mm", exact=True),
+            )
+            problems.append(FieldError("part.stock." + ("section" if step.flats != stock.flats else name), words))
+    for field in LISTS[1:]:
+        for step in getattr(part.profile, field):
+            if step.flats:
+                words = Sentence("A bore is made: only an outside step can be left as the bar is.")
+                problems.append(FieldError(f"{PROFILE}.{field}.{step.id}", words))
     bores = [b.r for bore in body.bores for b in bore]
     if stock.bore_mm is not None and (not bores or stock.bore_mm > 2 * min(bores) + 1e-9):
         problems.append(

@@ -80,6 +80,11 @@ def made_first(part: PartFigures, first: End) -> tuple[set[int], float]:
     return {s.index for s in made}, sum(s.end - s.start for s in made)
 
 
+def made_on_first(document: Document, part: PartFigures, first: End) -> set[int]:
+    """The outside steps that the first side finishes: of a bar all of them, before it is parted off."""
+    return {s.index for s in part.body.outside} if is_bar_work(document, 0) else made_first(part, first)[0]
+
+
 def _bored_for(stock: Stock, d: float, rule: str) -> float:
     """The size of raw stock that the pocket is bored for, by the house rule; nominal while the batch is not
     measured.
@@ -145,14 +150,14 @@ def _stock_grips(part: PartFigures, first: End, rule: str) -> list[Grip]:
                 plain >= 3,
                 score,
                 tuple(reasons),
-                corners=stock.corners if side == "od" else 1.0,
+                flats=stock.flats if side == "od" else 0,
             )
         )
     return found
 
 
-def _holds(part: PartFigures, first: End, rule: str) -> tuple[tuple[Grip, ...], tuple[Grip, ...]]:
-    made, _ = made_first(part, first)
+def _holds(document: Document, part: PartFigures, first: End) -> tuple[tuple[Grip, ...], tuple[Grip, ...]]:
+    made, rule = made_on_first(document, part, first), document.in_force.raw_stock
     steps = {part.body.outside[i].name for i in made}
     before = Reason(Sentence("only if it was made before"))
     earlier = [replace(g, reasons=(*g.reasons, before), score=g.score / 2) for g in part.grips[OTHER[first]]]
@@ -169,7 +174,7 @@ def _holds(part: PartFigures, first: End, rule: str) -> tuple[tuple[Grip, ...], 
 
 
 def _order(document: Document, part: PartFigures, first: End) -> Order:
-    holds = _holds(part, first, document.in_force.raw_stock)
+    holds = _holds(document, part, first)
     one, two = (next((g for g in grips if g.fit), None) for grips in holds)
     w = Working()
     score = w.step(

@@ -114,17 +114,71 @@ GUIDE_BUSH: dict[str, Any] = {
             ],
             "inside": [{"name": "Bore", "diameter_mm": 14.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
         },
-        "stock": {"form": "bar", "surface": "drawn", "diameter_mm": 36.0},
+        "stock": {
+            "form": "bar",
+            "surface": "drawn",
+            "diameter_mm": 36.0,
+            "smallest_mm": 35.9,
+            "largest_mm": 36.0,
+            "length_mm": 3000.0,
+        },
     },
     "sides": {"first_end": "a"},
     "setups": [
         {
             "name": "Bar, thread end out",
-            "hold": {"grip": "stock", "depth_mm": 16.0, "seat": "none"},
-            "jaws": {"floor_min_mm": 6.0, "tool_clearance_mm": 1.0},
+            "hold": {"grip": "stock", "seat": "none"},
             "force": {"pressure_bar": 20.0, "condition": "today"},
-            "clamp_rpm": 3500.0,
-        }
+            "clamp_rpm": 4500.0,
+        },
+        {
+            "name": "Second spindle, collar end out",
+            "hold": {"grip": "outside:o3", "depth_mm": 35.0, "seat": "floor"},
+            "force": {"pressure_bar": 16.0, "condition": "today"},
+            "clamp_rpm": 4500.0,
+        },
+    ],
+}
+
+SIGHT_GLASS_PLUG: dict[str, Any] = {
+    "version": 3,
+    "part": {
+        "quantity": 800,
+        "edge_mm": 0.2,
+        "face_stock_mm": 0.5,
+        "profile": {
+            "outside": [
+                {"name": "Thread", "diameter_mm": 20.0, "length_mm": 9.0, "thread": "M20x1.5-6g", "chamfer_mm": 1.0},
+                {"name": "Relief", "diameter_mm": 17.7, "length_mm": 3.0, "groove": True},
+                {"name": "Collar", "diameter_mm": 22.0, "length_mm": 8.0, "fit": "f7", "ra_um": 1.6, "chamfer_mm": 0.3},
+                {"name": "Hexagon", "diameter_mm": 24.0, "length_mm": 14.0, "left": "hexagon"},
+            ],
+            "inside": [{"name": "Bore", "diameter_mm": 10.0, "fit": "H8", "ra_um": 1.6, "chamfer_mm": 0.3}],
+        },
+        "stock": {
+            "form": "bar",
+            "section": "hexagon",
+            "surface": "drawn",
+            "diameter_mm": 24.0,
+            "smallest_mm": 23.87,
+            "largest_mm": 24.0,
+            "length_mm": 3000.0,
+        },
+    },
+    "sides": {"first_end": "a"},
+    "setups": [
+        {
+            "name": "Bar, thread end out",
+            "hold": {"grip": "stock", "seat": "none"},
+            "force": {"pressure_bar": 16.0, "condition": "today"},
+            "clamp_rpm": 4500.0,
+        },
+        {
+            "name": "Second spindle, hexagon end out",
+            "hold": {"grip": "outside:o3", "seat": "floor"},
+            "force": {"pressure_bar": 10.0, "condition": "today"},
+            "clamp_rpm": 4500.0,
+        },
     ],
 }
 
@@ -201,7 +255,23 @@ RUNS: list[dict[str, Any]] = [
         "units": "metric",
         "document": GUIDE_BUSH,
         "typed": {},
-        "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38"}],
+        "setups": [
+            {"chuck": "twin-2-collet", "collet": "collet-36"},
+            {"chuck": "twin-2-second", "collet": "second-34"},
+        ],
+    },
+    {
+        "drawing_number": "LH-2266",
+        "name": "Sight-glass plug",
+        "machine": "twin-2",
+        "material": "cuzn39pb3",
+        "units": "metric",
+        "document": SIGHT_GLASS_PLUG,
+        "typed": {},
+        "setups": [
+            {"chuck": "twin-2-collet", "collet": "collet-24-hexagon"},
+            {"chuck": "twin-2-second", "collet": "second-22"},
+        ],
     },
     {
         "drawing_number": "LH-2215",

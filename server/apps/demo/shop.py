@@ -55,10 +55,56 @@ MACHINES: Rows = [
         "turning_length_mm": 400,
         "spindle_load_kg": 90,
         "spindle_bore_mm": 66,
+        "spindle_length_mm": 640,
+        "feeder_mm": 65,
+        "feeder_length_mm": 3200,
+        "feeder_rpm": 4500,
+        "remnant_mm": 180,
+        "second_rpm": 5000,
+        "second_kw": 5.5,
+        "second_nm": 35,
         "shank_mm": 20,
         "bar_seat_mm": 25,
     },
 ]
+
+
+def _collet_chuck(
+    key: str, spindle: str, force: tuple[float, float, float], body: tuple[float, float, float, float, float]
+) -> dict[str, Any]:
+    """A collet chuck of Twin 2: (highest pressure, piston area, highest draw), (body Ø, length, nose Ø, nose length,
+    hole).
+    """
+    (bar, piston, draw), (diameter, length, nose, nose_length, hole) = force, body
+    return {
+        "key": key,
+        "name": f"Twin 2 {spindle} collet chuck",
+        "closes": "collet",
+        "spindle": spindle,
+        "draws": "back" if spindle == "main" else "dead",
+        "jaws": 3,
+        "machine": "twin-2",
+        "max_grip_n": round(draw * 3.4),
+        "max_pressure_bar": bar,
+        "max_rpm": 6000,
+        "reference_height_mm": 0,
+        "guide_length_mm": 0,
+        "piston_area_mm2": piston,
+        "efficiency": 0.9,
+        "max_draw_n": draw,
+        "half_angle_deg": 8,
+        "body_diameter_mm": diameter,
+        "body_length_mm": length,
+        "nose_mm": nose,
+        "nose_length_mm": nose_length,
+        "bore_mm": hole,
+        "mass_kg": 7,
+        "guide_to_jaw_base_mm": 0,
+        "jaw_stroke_mm": 0,
+        "serration_pitch_mm": 0,
+        "chart": [],
+    }
+
 
 CHUCKS: Rows = [
     {
@@ -146,6 +192,8 @@ CHUCKS: Rows = [
         "bolt_torque_aluminium_nm": 42,
         "chart": [(4, 7_500), (10, 20_500), (20, 42_000), (27, 56_500)],
     },
+    _collet_chuck("twin-2-collet", "main", (27, 9_000, 25_000), (120, 84, 78, 14, 42.5)),
+    _collet_chuck("twin-2-second", "second", (27, 7_000, 19_500), (105, 72, 66, 12, 36.5)),
 ]
 
 
@@ -188,6 +236,35 @@ BLANKS: Rows = (
         for key, face, word in (("l5-pie", 20, "inside"), ("l5-pie-outside", 58, "outside"))
     ]
 )
+
+
+def _hard(tag: str, chuck: str, size: tuple[float, float, float], seat: tuple[float, ...]) -> dict[str, Any]:
+    (width, length, height), (heads, face, step, stands_in) = size, seat
+    row = _blank(f"{tag}-hard-{height:g}", "steel", (width, length, height), (heads, face), chuck)
+    return row | {"name": f"hard {height:g} high, {tag.upper()}", "kind": "hard", "step_mm": step, "seat_mm": stands_in}
+
+
+BLANKS += [
+    _hard("l3", "lathe-3-chuck", (34, 70, 48), (20, 44, 12, 10)),
+    _hard("l5", "lathe-5-chuck", (42, 85, 54), (24, 62, 14, 12)),
+    _hard("t2", "twin-2-chuck", (24, 50, 36), (16, 10, 15, 0)),
+]
+
+
+def _collet(key: str, name: str, size: tuple[float, float, float], chuck: str, **more: Any) -> dict[str, Any]:
+    nominal, closes, bearing = size
+    sizes = {"nominal_mm": nominal, "range_mm": closes, "bearing_mm": bearing}
+    return {"key": key, "name": name, **sizes, "chucks": [chuck], **more}
+
+
+COLLETS: Rows = [
+    _collet("collet-36", "Collet 36", (36, 0.5, 34), "twin-2-collet"),
+    _collet("collet-38-serrated", "Collet 38 serrated", (38.1, 0.5, 34), "twin-2-collet", face="serrated"),
+    _collet("collet-24-hexagon", "Collet hexagon 24", (24, 0.5, 30), "twin-2-collet", form="hexagon"),
+    _collet("collet-25", "Collet 25", (25, 0.5, 30), "twin-2-collet"),
+    _collet("second-34", "Collet 34, second spindle", (34.2, 0.5, 20), "twin-2-second"),
+    _collet("second-22", "Collet 22, second spindle", (22.2, 0.5, 12), "twin-2-second", runout_mm=0.015),
+]
 
 RINGS: Rows = [
     {
@@ -377,6 +454,7 @@ STOCK = {
     "ccgt09t304-medium-bright": 20,
     "ccgt09t308-medium-bright": 30,
     "ccgt060204-finish-bright": 10,
+    "ccgt060204-medium-bright": 10,
     "dcmt11t304-finish-steel": 20,
     "dcgt11t304-finish-bright": 10,
     "vbmt160404-finish-stainless": 10,
@@ -438,6 +516,7 @@ GAUGE_RUNS = [
 SHELF: dict[str, Rows] = {
     "machine": MACHINES,
     "chuck": CHUCKS,
+    "collet": COLLETS,
     "jaw_blank": BLANKS,
     "ring": RINGS,
     "plug": PLUGS,

@@ -99,15 +99,16 @@ def _calibration(chuck: Chuck, run: dict[str, Any], number: int) -> Calibration:
 def _setup(taken: dict[str, Any], machine: str) -> SetupShelf:
     row = next(c for c in shop.CHUCKS if c["key"] == taken["chuck"])
     chuck = _by_key("chuck", [row])[taken["chuck"]]
-    fitting = {k.plural: _of_chuck(k.name, chuck.key) for k in KINDS.values() if FITS_CHUCKS in k.links}
+    fitting: dict[str, Any] = {k.plural: _of_chuck(k.name, chuck.key) for k in KINDS.values() if FITS_CHUCKS in k.links}
     sets = tuple(sorted((_set(s) for s in shop.SETS if s["chuck"] == chuck.key), key=lambda v: str(v.name)))
     jaw_set = next((s for s in sets if s.key == taken.get("jaw_set")), None)
-    blank = jaw_set.blank_key if jaw_set else taken["jaw_blank"]
+    blank = jaw_set.blank_key if jaw_set else taken.get("jaw_blank")
     measured = chuck.key == shop.MEASURED_CHUCK
     greased = date.today() - timedelta(days=min(shop.GREASED_DAYS_AGO, default=0))
     return SetupShelf(
         chuck=chuck,
-        blank=next(b for b in fitting["blanks"] if b.key == blank),
+        blank=next((b for b in fitting["blanks"] if b.key == blank), None),
+        collet=next((c for c in fitting["collets"] if c.key == taken.get("collet")), None),
         on_machine=row["machine"] == machine,
         jaw_set=jaw_set,
         jaw_sets=sets,

@@ -47,6 +47,7 @@ class RunSetup(models.Model):
     chuck = models.ForeignKey("shelf.Chuck", null=True, blank=True, on_delete=models.PROTECT)
     jaw_blank = models.ForeignKey("shelf.JawBlank", null=True, blank=True, on_delete=models.PROTECT)
     jaw_set = models.ForeignKey("shelf.JawSet", null=True, blank=True, on_delete=models.PROTECT)
+    collet = models.ForeignKey("shelf.Collet", null=True, blank=True, on_delete=models.PROTECT)
 
     class Meta:
         ordering = ["pk"]

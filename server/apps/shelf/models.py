@@ -44,6 +44,14 @@ class Machine(Item):
     spindle_load_kg = models.FloatField(null=True, blank=True)
     spindle_bore_mm = models.FloatField(null=True, blank=True)
     centre_n = models.FloatField(null=True, blank=True)
+    spindle_length_mm = models.FloatField(null=True, blank=True)
+    feeder_mm = models.FloatField(null=True, blank=True)
+    feeder_length_mm = models.FloatField(null=True, blank=True)
+    feeder_rpm = models.FloatField(null=True, blank=True)
+    remnant_mm = models.FloatField(null=True, blank=True)
+    second_rpm = models.FloatField(null=True, blank=True)
+    second_kw = models.FloatField(null=True, blank=True)
+    second_nm = models.FloatField(null=True, blank=True)
     turret_stations = models.PositiveSmallIntegerField()
     shank_mm = models.FloatField(null=True, blank=True)
     bar_seat_mm = models.FloatField(null=True, blank=True)
@@ -116,6 +124,13 @@ class Chuck(Item):
     mass_kg = models.FloatField(null=True, blank=True)
     teeth = models.PositiveSmallIntegerField(null=True, blank=True)
     tnut_radius_0_mm = models.FloatField(null=True, blank=True)
+    half_angle_deg = models.FloatField(null=True, blank=True, help_text="Of a collet chuck's cone")
+    cone_friction = models.FloatField(default=0.12)
+    closes = models.CharField(max_length=10, choices=[("jaws", "jaws"), ("collet", "a collet")], default="jaws")
+    spindle = models.CharField(max_length=10, choices=[("main", "main"), ("second", "second")], default="main")
+    draws = models.CharField(max_length=10, choices=[("back", "back"), ("dead", "dead length")], default="back")
+    nose_mm = models.FloatField(null=True, blank=True)
+    nose_length_mm = models.FloatField(null=True, blank=True)
 
 
 class ChartPoint(models.Model):
@@ -131,10 +146,10 @@ class ChartPoint(models.Model):
 
 
 class JawBlank(Item):
-    """A soft top jaw as it comes, and the chucks it fits."""
+    """A top jaw as it comes, soft or hard, and the chucks it fits."""
 
     metal = models.CharField(max_length=20, choices=[("steel", "steel"), ("aluminium", "aluminium")])
-    kind = models.CharField(max_length=10, choices=[("block", "block"), ("pie", "pie")], default="block")
+    kind = models.CharField(max_length=10, choices=[(k, k) for k in ("block", "pie", "hard")], default="block")
     width_mm = models.FloatField(null=True, blank=True)
     angle_deg = models.FloatField(null=True, blank=True)
     length_mm = models.FloatField()
@@ -142,10 +157,30 @@ class JawBlank(Item):
     density_kg_dm3 = models.FloatField()
     bolt_head_mm = models.FloatField(help_text="Top of the bolt heads above the jaw base")
     face_radius_mm = models.FloatField(help_text="Inner end in tooth 0, at mid-stroke")
+    step_mm = models.FloatField(null=True, blank=True, help_text="Of a hard jaw")
+    seat_mm = models.FloatField(null=True, blank=True, help_text="Of a hard jaw")
     chucks = models.ManyToManyField(Chuck, related_name="blanks")
 
     class Meta(Item.Meta):
         constraints = [models.CheckConstraint(condition=Q(metal__in=["steel", "aluminium"]), name="blank_metal_known")]
+
+
+class Collet(Item):
+    """A collet, and the chucks that close it."""
+
+    form = models.CharField(max_length=10, choices=[(f, f) for f in ("round", "hexagon", "square")], default="round")
+    nominal_mm = models.FloatField(help_text="The largest bar it takes")
+    range_mm = models.FloatField(help_text="Closes by, on diameter")
+    bearing_mm = models.FloatField()
+    face = models.CharField(max_length=10, choices=[("smooth", "smooth"), ("serrated", "serrated")], default="smooth")
+    max_grip_n = models.FloatField(null=True, blank=True)
+    runout_mm = models.FloatField(default=0.02)
+    chucks = models.ManyToManyField(Chuck, related_name="collets")
+
+    class Meta(Item.Meta):
+        constraints = [
+            models.CheckConstraint(condition=Q(range_mm__lt=models.F("nominal_mm")), name="collet_closes_on_something")
+        ]
 
 
 class Ring(Item):
@@ -239,6 +274,7 @@ class ShelfChange(models.Model):
 OF_KIND: dict[str, type[Item]] = {
     "machine": Machine,
     "chuck": Chuck,
+    "collet": Collet,
     "jaw_blank": JawBlank,
     "jaw_set": JawSet,
     "ring": Ring,

@@ -26,7 +26,7 @@ from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.may import require_may_change
 from server.apps.runs.queries.plan import Computed, computed, plan, plan_of, problems_at
 from server.apps.shelf import queries as shelf
-from server.apps.shelf.queries import Snapshot
+from server.apps.shelf.queries import Snapshot, Taken
 from server.foundation.problems import Conflict
 
 
@@ -71,7 +71,7 @@ class Tried:
     label: str
     done: tuple[Done, ...]
     before: Any
-    taken: dict[str, tuple[int | None, ...]]
+    taken: dict[str, Taken]
     was: PlanResult | None
     result: PlanResult
     on_shelf: Snapshot

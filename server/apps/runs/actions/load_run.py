@@ -34,8 +34,7 @@ def load_run(given: dict[str, Any]) -> Run:
     taken = [
         Taken(
             ids["chuck"][s["chuck"]],
-            ids["jaw_blank"][s["jaw_blank"]],
-            ids["jaw_set"][s["jaw_set"]] if s.get("jaw_set") else None,
+            *(ids[kind][s[kind]] if s.get(kind) else None for kind in ("jaw_blank", "jaw_set", "collet")),
         )
         for s in given["setups"]
     ]

@@ -19,7 +19,7 @@ from calc.reading import write
 from server.apps.house import queries as house
 from server.apps.runs.actions.keep_edit import read_entry
 from server.apps.runs.convert.document import document_of, shelf_of
-from server.apps.runs.convert.rows import setups_of
+from server.apps.runs.convert.rows import setups_of, taken_by
 from server.apps.runs.convert.standing import put_standing
 from server.apps.runs.models import Run, RunSetup
 from server.apps.runs.queries.find import run_by_id
@@ -123,7 +123,14 @@ def add(run: Run, setups: Iterable[Taken]) -> Run:
     run.save()
     ids = [setup["id"] for setup in run.document["setups"]]
     RunSetup.objects.bulk_create(
-        RunSetup(run=run, item=item, chuck_id=t.chuck_id, jaw_blank_id=t.jaw_blank_id, jaw_set_id=t.jaw_set_id)
+        RunSetup(
+            run=run,
+            item=item,
+            chuck_id=t.chuck_id,
+            jaw_blank_id=t.jaw_blank_id,
+            jaw_set_id=t.jaw_set_id,
+            collet_id=t.collet_id,
+        )
         for item, t in zip(ids, setups, strict=True)
     )
     run = run_by_id(run.pk)
@@ -151,7 +158,7 @@ def copy_run(run_id: int, given: Names, person: Any) -> Run:
         **names,
     )
     # The copy plans its jaws anew: a jaw set is one individual.
-    return add(run, [Taken(s.chuck_id, s.jaw_blank_id) for s in setups_of(source)])
+    return add(run, [replace(taken_by(s), jaw_set_id=None) for s in setups_of(source)])
 
 
 @transaction.atomic

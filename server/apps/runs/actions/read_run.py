@@ -86,7 +86,9 @@ def _kept(file: RunFile) -> Run:
         material_id=_id("material", taken.material),
     )
     # A jaw set is one individual: a set of the same key in another shop is another set.
-    setups = [Taken(_id("chuck", s.chuck), _id("jaw_blank", s.blank)) for s in taken.setups]
+    setups = [
+        Taken(_id("chuck", s.chuck), _id("jaw_blank", s.blank), collet_id=_id("collet", s.collet)) for s in taken.setups
+    ]
     return add(run, setups)
 
 
@@ -116,6 +118,8 @@ def _of_setup(setup: SetupShelf, file: RunFile, at: str) -> Iterator[Bring]:
     yield Bring("chuck", chuck, {"machine": machine.key if machine else ""}, f"{at}.chuck")
     if setup.blank is not None:
         yield Bring("jaw_blank", setup.blank, {"chucks": [chuck.key]}, f"{at}.blank")
+    if setup.collet is not None:
+        yield Bring("collet", setup.collet, {"chucks": [chuck.key]}, f"{at}.collet")
 
 
 def _tools(file: RunFile) -> Iterator[Bring]:

@@ -10,10 +10,10 @@ from calc.plan.document import Document
 from calc.reading import read
 from calc.shelf.taken import Shelf
 from server.apps.gauge.queries import measured, today
-from server.apps.runs.convert.rows import setups_of
+from server.apps.runs.convert.rows import setups_of, taken_by
 from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
-from server.apps.shelf.queries import Snapshot, Taken
+from server.apps.shelf.queries import Snapshot
 
 KEPT = 64  # runs whose document was last read
 
@@ -60,7 +60,7 @@ def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:
     found = measured(on_shelf.token)
     setups = tuple(
         replace(
-            shelf.setup_shelf(on_shelf, run.machine_id, Taken(s.chuck_id, s.jaw_blank_id, s.jaw_set_id)),
+            shelf.setup_shelf(on_shelf, run.machine_id, taken_by(s)),
             calibration=found.calibration(s.chuck_id, s.jaw_set_id),
             greased_on=found.greased.get(s.chuck_id or 0),
         )

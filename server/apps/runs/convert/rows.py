@@ -12,7 +12,7 @@ from calc.plan.entry import PLAN
 from calc.plan.paths import parts_of
 from calc.quantities import Sentence
 from server.apps.runs.models import Run, RunSetup
-from server.apps.shelf.queries import Snapshot
+from server.apps.shelf.queries import Snapshot, Taken
 
 
 def _key_of(on_shelf: Snapshot, kind: str, pk: int | None) -> str | None:
@@ -54,9 +54,9 @@ def _holder(run: Run, path: str) -> Run | RunSetup:
     return setup
 
 
-def taken_by(setup: RunSetup) -> tuple[int | None, ...]:
+def taken_by(setup: RunSetup) -> Taken:
     """What a set-up takes from the shelf, by id."""
-    return setup.chuck_id, setup.jaw_blank_id, setup.jaw_set_id
+    return Taken(setup.chuck_id, setup.jaw_blank_id, setup.jaw_set_id, setup.collet_id)
 
 
 def setups_of(run: Run) -> list[RunSetup]:
@@ -108,6 +108,7 @@ def fit_setups(run: Run) -> None:
                 item=item,
                 chuck_id=last.chuck_id if last else None,
                 jaw_blank_id=last.jaw_blank_id if last else None,
+                collet_id=last.collet_id if last else None,
             )
         )
     if missing:

@@ -22,6 +22,7 @@ def _words(run: Run, on_shelf: Snapshot, verdict: str) -> str:
         (on_shelf.materials, run.material_id),
         *((on_shelf.chucks, s.chuck_id) for s in run.setups.all()),
         *((on_shelf.blanks, s.jaw_blank_id) for s in run.setups.all()),
+        *((on_shelf.collets, s.collet_id) for s in run.setups.all()),
     ]
     names += [rows[pk].name for rows, pk in taken if pk is not None]
     return " ".join(names).lower()

@@ -230,6 +230,8 @@ class NewFacts:
     jaws: Plain = field(default_factory=dict)
     cut: Plain = field(default_factory=dict)
     rules: Plain = field(default_factory=dict)
+    stock: Plain = field(default_factory=dict)
+    step: Plain = field(default_factory=dict)
 
     def setup(self, setup: Plain) -> Plain:
         """A set-up with them."""
@@ -251,12 +253,17 @@ class NewFacts:
             return self.setup(value)
         if isinstance(value, dict) and {"kind", "speed_m_min", "feed_mm_rev"} <= value.keys():
             return {**self.cut, **value}
+        if isinstance(value, dict) and {"diameter_mm", "chamfer_mm", "thread"} <= value.keys():
+            return {**self.step, **value}
         return value
 
     def document(self, plain: Plain) -> Plain:
         """A document with them."""
         setups = [self.setup(s) for s in plain["setups"]]
-        return {**plain, "setups": setups, "rules": {**self.rules, **plain["rules"]}}
+        part = plain["part"]
+        profile = {name: self.value(steps) for name, steps in part["profile"].items()}
+        part = {**part, "profile": profile, "stock": {**self.stock, **part["stock"]}}
+        return {**plain, "part": part, "setups": setups, "rules": {**self.rules, **plain["rules"]}}
 
     def fill(self, apps: Any, schema_editor: Any) -> None:
         """Into everything that is kept."""

@@ -17,6 +17,7 @@ TAKEN_THROUGH = {
     "chuck": ("setups__chuck_id",),
     "jaw_blank": ("setups__jaw_blank_id", "setups__jaw_set__blank_id"),
     "jaw_set": ("setups__jaw_set_id",),
+    "collet": ("setups__collet_id",),
 }
 NO_RUN = "There is no such run on the bench."
 

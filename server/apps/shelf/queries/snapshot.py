@@ -16,6 +16,7 @@ from calc.item import Item as Value
 from calc.item_kind import FITS_CHUCKS
 from calc.shelf.all_kinds import KINDS
 from calc.shelf.chuck import Chuck
+from calc.shelf.collet import Collet
 from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.jaw_set import JawSet
 from calc.shelf.machine import Machine
@@ -59,8 +60,13 @@ class Snapshot:
 
     @property
     def blanks(self) -> dict[int, JawBlank]:
-        """Jaw blanks."""
+        """Top jaws."""
         return cast("dict[int, JawBlank]", self.items["jaw_blank"])
+
+    @property
+    def collets(self) -> dict[int, Collet]:
+        """Collets."""
+        return cast("dict[int, Collet]", self.items["collet"])
 
     @property
     def sets(self) -> dict[int, JawSet]:

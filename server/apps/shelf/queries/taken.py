@@ -26,6 +26,7 @@ class Taken:
     chuck_id: int | None = None
     jaw_blank_id: int | None = None
     jaw_set_id: int | None = None
+    collet_id: int | None = None
 
 
 def setup_shelf(shelf: Snapshot, machine_id: int | None, taken: Taken) -> SetupShelf:
@@ -39,6 +40,7 @@ def setup_shelf(shelf: Snapshot, machine_id: int | None, taken: Taken) -> SetupS
     return SetupShelf(
         chuck=chuck,
         blank=blank,
+        collet=None if taken.collet_id is None else shelf.collets[taken.collet_id],
         jaw_set=None if set_id is None else shelf.sets[set_id],
         jaw_sets=() if chuck is None else shelf.sets_of_chuck(chuck.key),
         # Without a machine yet, no chuck is on the wrong one.
