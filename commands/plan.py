@@ -24,7 +24,7 @@ from calc.plan.edits import with_change
 from calc.plan.entry import Entry, Known, value_of
 from calc.plan.force.held import LoadHeld
 from calc.plan.force.solve import FORCE
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.run_file import RunFile, read_run, write_run
 from calc.quantities import Sentence, System
 from calc.reading import read, write
@@ -117,12 +117,12 @@ def _picked(text: str) -> str | bool:
 def _figures(result: PlanResult, index: int) -> dict[str, Any]:
     """The figures of a side in core units, null while they are not known."""
     figures, setup = result.figures[index], result.views[index].setup
-    hold, force, cuts = figures[HOLD], figures[FORCE], figures[CUTS]
+    hold, bored, force, cuts = figures[HOLD], figures[JAW_HOLD], figures[FORCE], figures[CUTS]
     told = {
         "pressure_bar": setup.force.pressure_bar,
         "clamp_rpm": setup.clamp_rpm,
-        "bore_mm": hold.pocket.bore_diameter_mm if hold else None,
-        "depth_mm": hold.pocket.bore_depth_mm if hold else None,
+        "bore_mm": bored.pocket.bore_diameter_mm if bored else None,
+        "depth_mm": hold.deep_mm if hold else None,
         "minutes_in_cut": cuts.minutes if cuts else None,
         "kept_fraction": force.fastest.at_top.kept_fraction if force else None,
         "corner": force.weakest.held_corner if force else None,

@@ -335,7 +335,7 @@ def thread_inserts() -> list[Row]:
 def drills() -> list[Row]:
     """Drills: solid carbide, then indexable ones."""
     rows: list[Row] = []
-    for d in (5, 6, 6.8, 8, 8.5, 10, 10.2, 12, 12.5, 13, 13.5, 14, 15.5, 16):
+    for d in (5, 6, 6.8, 8, 8.5, 9, 10, 10.2, 12, 12.5, 13, 13.5, 14, 15.5, 16):
         rows.append(
             {
                 "key": f"drill-{d:g}".replace(".", "-"),

@@ -42,7 +42,7 @@ def contact_table(view: View) -> Table | None:
     by_kind: dict[str, Row] = {}
     for tried in view.once(blanks_tried):
         jaws = tried.figures[JAWS]
-        if tried.blank.kind in by_kind or jaws is None or jaws.thickness_mm <= 0:
+        if tried.blank.kind in by_kind or tried.blank.is_hard or jaws is None or jaws.thickness_mm <= 0:
             continue
         cells = (*(_cell(tried.figures, off) for off in OFF_MM), _even(tried.figures))
         by_kind[tried.blank.kind] = Row(tried.blank.name, cells, tried.chosen)

@@ -478,6 +478,7 @@ STOCK = {
     "drill-48": 1,
     "drill-12": 3,
     "drill-10": 4,
+    "drill-9": 4,
     "drill-8": 4,
 }
 

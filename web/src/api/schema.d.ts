@@ -4412,7 +4412,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+            kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             /** Title */
             title: string;
             /** Noun */
@@ -4475,7 +4475,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+            kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             /** Noun */
             noun: string;
             /** Key */
@@ -5318,12 +5318,12 @@ export interface operations {
                         max_pressure_bar: number;
                         /**
                          * Rated at height
-                         * @description Above the guide: where the chart was measured [mm]
+                         * @description Above the guide: where the chart was measured; 0 for a collet chuck [mm]
                          */
                         reference_height_mm: number;
                         /**
                          * Guide length
-                         * @description Of the master jaw in the body [mm]
+                         * @description Of the master jaw in the body; 0 for a collet chuck, which has none [mm]
                          */
                         guide_length_mm: number;
                         /**
@@ -5364,6 +5364,16 @@ export interface operations {
                          * @description Pull at the draw-bar [N]
                          */
                         max_draw_n?: number;
+                        /**
+                         * Half angle of the cone
+                         * @description Of a collet chuck, against the axis [deg]
+                         */
+                        half_angle_deg?: number;
+                        /**
+                         * Friction on the cone
+                         * @description Greased steel on steel [-]
+                         */
+                        cone_friction?: number;
                     };
                     /**
                      * Condition
@@ -5850,6 +5860,11 @@ export interface operations {
                      * @description [rpm]
                      */
                     rpm?: number;
+                    /**
+                     * Flats
+                     * @description Of a form collet's hole: 4 or 6; 0 where it is round [-]
+                     */
+                    flats?: number;
                 };
             };
         };
@@ -5999,6 +6014,11 @@ export interface operations {
                      * @description [rpm]
                      */
                     rpm?: number;
+                    /**
+                     * Flats
+                     * @description Of a form collet's hole: 4 or 6; 0 where it is round [-]
+                     */
+                    flats?: number;
                 };
             };
         };
@@ -6152,6 +6172,11 @@ export interface operations {
                      * @description Where a demand that grows with speed meets that grip [rpm]
                      */
                     corner_max_rpm?: number;
+                    /**
+                     * Second spindle's cap
+                     * @description While both hold the piece; empty: one holds it alone [rpm]
+                     */
+                    other_max_rpm?: number;
                 };
             };
         };
@@ -6373,12 +6398,12 @@ export interface operations {
                         max_pressure_bar: number;
                         /**
                          * Rated at height
-                         * @description Above the guide: where the chart was measured [mm]
+                         * @description Above the guide: where the chart was measured; 0 for a collet chuck [mm]
                          */
                         reference_height_mm: number;
                         /**
                          * Guide length
-                         * @description Of the master jaw in the body [mm]
+                         * @description Of the master jaw in the body; 0 for a collet chuck, which has none [mm]
                          */
                         guide_length_mm: number;
                         /**
@@ -6419,6 +6444,16 @@ export interface operations {
                          * @description Pull at the draw-bar [N]
                          */
                         max_draw_n?: number;
+                        /**
+                         * Half angle of the cone
+                         * @description Of a collet chuck, against the axis [deg]
+                         */
+                        half_angle_deg?: number;
+                        /**
+                         * Friction on the cone
+                         * @description Greased steel on steel [-]
+                         */
+                        cone_friction?: number;
                     };
                     /**
                      * Condition
@@ -12486,7 +12521,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -12537,7 +12572,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
                 key: string;
             };
             cookie?: never;
@@ -12587,7 +12622,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
                 key: string;
             };
             cookie?: never;
@@ -12662,7 +12697,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
                 key: string;
             };
             cookie?: never;
@@ -12743,7 +12778,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -12823,7 +12858,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
                 key: string;
             };
             cookie?: never;
@@ -12904,7 +12939,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -13064,7 +13099,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -13114,7 +13149,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };
@@ -13194,7 +13229,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "machine" | "chuck" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
+                kind: "machine" | "chuck" | "collet" | "jaw_blank" | "jaw_set" | "ring" | "plug" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade" | "material";
             };
             cookie?: never;
         };

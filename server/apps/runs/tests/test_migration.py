@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 
 from calc.plan.document import Document
+from calc.profile.steps import TurnedStep
 from calc.reading import read, write
 from server.apps.runs.models import Edit, Run
 from server.apps.runs.schemas import PlanOut
@@ -17,6 +18,7 @@ from server.foundation.models import Person
 
 FORMS = importlib.import_module("server.apps.runs.migrations._documents")
 CLAMPS = importlib.import_module("server.apps.runs.migrations.0011_documents_with_clamps").FACTS
+BARS = importlib.import_module("server.apps.runs.migrations.0013_collets_and_bars").FACTS
 DIRECTIONS = importlib.import_module("server.apps.runs.migrations.0012_documents_with_directions").FACTS
 
 VERSION_1 = {
@@ -66,7 +68,7 @@ def test_what_is_held_is_found_by_its_id_and_every_fact_is_filled_in():
     assert now["setups"][1]["hold"]["grip"] == "inside:i1"
     assert [c["id"] for s in now["setups"] for c in s["cuts"]] == ["c1", "c2"]
     assert CLAMPS.setup(now["setups"][0])["cuts"][0]["clamp_rpm"] is None
-    today = DIRECTIONS.document(CLAMPS.document(now))
+    today = BARS.document(DIRECTIONS.document(CLAMPS.document(now)))
     assert write(read(Document, today)) == today
     assert FORMS.version_3(now) == now
 
@@ -77,6 +79,8 @@ def test_what_an_edit_holds_gets_the_facts_of_today():
     assert CLAMPS.value(held)["item"]["clamp_rpm"] is None
     assert CLAMPS.value([cut])[0] == cut | {"clamp_rpm": None}
     assert CLAMPS.value("90") == "90"
+    step = write(read(TurnedStep, {"name": "Rim"}))
+    assert BARS.value({"item": {n: v for n, v in step.items() if n != "left"}, "behind": ""})["item"] == step
 
 
 @pytest.mark.parametrize(
