@@ -88,6 +88,6 @@ class StopKind:
     headlines: tuple[Headline, ...] = ()
     carries: Callable[[View], Iterable[Carried]] = _nothing
     checks: tuple[Check, ...] = ()
-    program: Callable[[View, Stop], JawProgram] | None = None
+    program: Callable[[View, Stop], JawProgram | None] | None = None
     panels: tuple[Panel, ...] = ()
     says_why: bool = False  # its line says by itself what stops it

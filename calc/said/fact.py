@@ -74,6 +74,13 @@ def _value(fact: Fact, system: System) -> _Value:
     return _Value("text", value or "", value or "")
 
 
+def text_of(value: float | None, spec: Quantity, system: System) -> str:
+    """A figure as a line of a ledger shows it, without its unit; nothing where there is none."""
+    if value is None:
+        return ""
+    return Figure(value, spec.unit, places=spec.places, exact=spec.whole).number(system)
+
+
 def fact_said(fact: Fact, reader: Reader) -> FactSaid:
     """A line of a ledger."""
     shown = _value(fact, reader.system)

@@ -9,13 +9,17 @@ from calc.fields import Quantity
 from calc.plan.cuts.clear import CLEAR, Nearest
 from calc.plan.cuts.drawn import pictures
 from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.nearest_limit import nearest_limit
 from calc.plan.cuts.operations import CALLED, LEAVES_OUT
 from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.cuts.tooling import brought
 from calc.plan.declared import field_at
-from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, without_figures
+from calc.plan.force.solve import FORCE, ForceFigures
+from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, said, without_figures
 from calc.plan.view import View
 from calc.quantities import Figure, Rounding, Sentence
+from calc.rules import Rules
+from calc.tools.kinds.insert import Insert
 
 ENTERED_NAMES = (
     "name",
@@ -141,6 +145,11 @@ def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
             computed(f"cut_{c.id}_ra", "Theoretical Ra", Amount(r.ra_um, "um", "up"), "feed and corner", group=g)
         )
     facts.append(computed(f"cut_{c.id}_passes", "Passes", Amount(float(c.passes), ""), "stock ÷ depth", group=g))
+    tool = c.tool
+    if tool is not None:
+        edge = tool.edge
+        name, held = (edge.code if isinstance(edge, Insert) else edge.name), Sentence("{t}", t=tool.name)
+        facts.append(said(f"cut_{c.id}_tool", "Tool", name, held, g))
     facts.append(
         computed(f"cut_{c.id}_minutes", "Time in cut", Amount(c.minutes, "min", "up"), "of one piece", group=g)
     )
@@ -151,13 +160,13 @@ def _about_facts(c: CutFigures) -> list[Fact]:
     g, found, facts = c.id, c.consulted, []
     if found.window is not None:
         w = found.window
-        said = {"radius": "two thirds of the corner", "finish": "the finish", "breaker": "the breaker"}[w.bound_by]
+        by = {"radius": "two thirds of the corner", "finish": "the finish", "breaker": "the breaker"}[w.bound_by]
         facts.append(
             computed(
                 f"cut_{c.id}_feed_most",
                 "Largest feed",
                 Amount(w.feed_max_mm_rev, "mm/rev", "down"),
-                Sentence("set by {w}; least {f}", w=said, f=Figure(w.feed_min_mm_rev, "mm/rev", "up")),
+                Sentence("set by {w}; least {f}", w=by, f=Figure(w.feed_min_mm_rev, "mm/rev", "up")),
                 "typical",
                 group=g,
             )
@@ -204,6 +213,13 @@ def _clear_fact(near: Nearest) -> Fact:
     """How far a cut's tool stays from what it is nearest to."""
     amount = Amount(near.distance_mm, "mm", "down", (2, 3))
     return computed(f"cut_{near.cut.id}_clear", "Clear by", amount, Sentence("of {w}", w=near.what), group=near.cut.id)
+
+
+def _near_fact(c: CutFigures, force: ForceFigures | None, rules: Rules) -> Fact:
+    """The limit that a cut is nearest to."""
+    near = nearest_limit(c, force.load_of(c.id) if force else None, rules)
+    why = Sentence("of everything that limits it the one most used")
+    return said(f"cut_{c.id}_near", "Nearest limit", near.words.text() if near else "none near", why, c.id)
 
 
 NOT_SET = Sentence("the tool's own")
@@ -267,13 +283,14 @@ def show(view: View) -> Stop:
         if found:
             facts += _computed_facts(found)
     own = sum(c.clamp_rpm is not None or c.rpm is not None for c in setup.cuts)
-    said = (
+    left = (
         Sentence("for {n} without their own", n=f"{len(setup.cuts) - own} of {len(setup.cuts)} cuts") if own else None
     )
-    clamp = enter("clamp", "clamp_rpm", source=said)
+    clamp = enter("clamp", "clamp_rpm", source=left)
     if figures is None:
         return without_figures(outcome, (clamp, *facts), headings=headings)
-    clear = view[CLEAR]
+    clear, force = view[CLEAR], view[FORCE]
+    facts += [_near_fact(c, force, view.document.in_force) for c in figures.cuts]
     if clear is not None:
         facts += [_clear_fact(n) for n in clear.nearest.values() if n.distance_mm < FAR_CLEAR_MM]
     notes = (*figures.notes, *(clear.notes if clear else ()))

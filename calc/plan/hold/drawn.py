@@ -16,6 +16,7 @@ from calc.quantities import Figure, Sentence
 from calc.scene.shapes import Dimension, Layer, Point, Shape, Standing, mirrored, rectangle
 
 CHUCK_SHOWN_MM = 46.0
+BELOW_MM = 16.0  # of a collet chuck, below the axis
 BORING = ("jaws",)  # while the jaws are bored the part is not in them yet
 
 
@@ -217,8 +218,8 @@ def chuck_and_collet(hold: ColletHold, at: Stations, largest: float) -> list[Sha
     body, back = chuck.body_diameter_mm / 2, max(0.0, at.guide - hold.collet.bearing_mm - CHUCK_SHOWN_MM)
     front = at.guide - (chuck.nose_length_mm or 0.0)
     line = collet_line(hold, at)
-    below = max(hold.grip.diameter_mm / 2, largest) + 12
     hole = (chuck.bore_mm or 0.0) / 2
+    below = min(body, max(hole, largest) + BELOW_MM)
     shapes = [
         Shape("chuck", "chuck", ((front, hole), (front, body), *_broken(back, body, hole))),
         Shape("chuck-below", "chuck", ((front, -hole), *_broken(back, -hole, -below), (front, -below))),
@@ -227,7 +228,7 @@ def chuck_and_collet(hold: ColletHold, at: Stations, largest: float) -> list[Sha
     ]
     if hold.stick_out_mm is not None:
         bar = hold.grip.corners * hold.grip.diameter_mm / 2
-        shapes.append(Shape("bar", "part", rectangle(back, -bar, at.guide, bar), facts=("stock_diameter",)))
+        shapes.append(Shape("bar", "part", rectangle(back, -bar, at.part, bar), facts=("stock_diameter",)))
     return shapes
 
 

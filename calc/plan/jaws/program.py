@@ -79,11 +79,14 @@ def boring_of(view: View) -> Boring | None:
     )
 
 
-def jaw_program(view: View, stop: Stop) -> JawProgram:
-    """The program of a set-up's jaws, and what keeps it from being written. `stop`: its stop Jaws."""
+def jaw_program(view: View, stop: Stop) -> JawProgram | None:
+    """The program of a set-up's jaws, and what keeps it from being written; None where nothing is bored.
+
+    `stop`: its stop Jaws.
+    """
     held = view[HOLD]
     if isinstance(held, ColletHold) or (isinstance(held, JawHold) and held.blank.is_hard):
-        return JawProgram(None, (Sentence("Nothing is bored: the part is held in a collet or in hard jaws."),))
+        return None
     boring, hold, jaws, part = boring_of(view), view[JAW_HOLD], view[JAWS], view[PART]
     if boring is None or hold is None or jaws is None or part is None:
         return JawProgram(None, (Sentence("The jaws have no figures yet: {line}.", line=stop.line),))
@@ -117,7 +120,7 @@ def written(view: View, stop: Stop, heading: Heading, system: System) -> str:
     """
     program = jaw_program(view, stop)
     part = view[PART]
-    if not program.ready or program.boring is None or part is None:
+    if program is None or not program.ready or program.boring is None or part is None:
         raise ValueError("the program is not ready")
     facts, machine = view.setup.jaws, part.machine
     dialect = Dialect(

@@ -11,7 +11,7 @@ from calc.plan.stop_kind import StopKind
 JAWS_STOP = StopKind(
     "jaws",
     "Jaws",
-    "What to bore, where it sits, what it closes on",
+    "What to set, where it sits, what it closes on",
     show,
     helps=jaws_helps,
     tables=tables,

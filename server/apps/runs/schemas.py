@@ -276,7 +276,9 @@ class ToolsOut(BaseModel):
 
 
 class SettledCut(BaseModel):
-    """A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then."""
+    """A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then; `would`:
+    its figures by name, as they would read.
+    """
 
     id: str
     name: str
@@ -290,6 +292,7 @@ class SettledCut(BaseModel):
     tried: int
     gains: bool
     figures: str
+    would: dict[str, str]
 
 
 class SettledOut(BaseModel):

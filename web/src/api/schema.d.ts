@@ -4749,7 +4749,8 @@ export interface components {
         };
         /**
          * SettledCut
-         * @description A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then.
+         * @description A cut settled: minutes before and after, what binds (and the minutes without it), what would bind then; `would`:
+         *     its figures by name, as they would read.
          */
         SettledCut: {
             /** Id */
@@ -4776,6 +4777,10 @@ export interface components {
             gains: boolean;
             /** Figures */
             figures: string;
+            /** Would */
+            would: {
+                [key: string]: string;
+            };
         };
         /**
          * SettledOut

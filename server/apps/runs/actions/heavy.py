@@ -8,13 +8,16 @@ from uuid import UUID
 
 from django.db import transaction
 
+from calc.fields import Quantity
+from calc.plan.declared import field_at
 from calc.plan.document import setup_path
 from calc.plan.edits import Change, changed
 from calc.quantities import System
 from calc.reading import write
+from calc.said.fact import text_of
 from calc.settle.candidates import Goal
 from calc.settle.operation import Settled, settle_operation
-from calc.settle.setup import settle_setup
+from calc.settle.setup import KEPT, settle_setup
 from server.apps.questions.actions.ask import ask
 from server.apps.questions.kind import Arguments, Found, QuestionKind, Tell
 from server.apps.questions.queries.standing import found_by
@@ -85,7 +88,18 @@ def _cut(settled: Settled, system: System) -> SettledCut:
         tried=settled.tried,
         gains=settled.gains,
         figures=settled.figures.text(system),
+        would=_would(settled, system),
     )
+
+
+def _would(settled: Settled, system: System) -> dict[str, str]:
+    """What settling moves, by the name of its fact, as the ledger would show it."""
+    found = {}
+    for name in KEPT:
+        spec = field_at(f"setups.s.cuts.c.{name}").spec
+        assert isinstance(spec, Quantity)
+        found[name] = text_of(getattr(settled.planned, name), spec, system)
+    return found | {"count": str(settled.passes)}
 
 
 def _check(arguments: Arguments, _: Any, __: Tell) -> Found:

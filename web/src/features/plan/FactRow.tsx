@@ -115,7 +115,8 @@ type Props = FactActions & {
   trouble: Trouble | null;
 };
 
-function nextField(from: Element | null) {
+/** To the next entry of the ledger, on Enter. */
+export function nextField(from: Element | null) {
   const ledger = from?.closest("[data-ledger]");
   if (!ledger || !from) return;
   const fields = [...ledger.querySelectorAll<HTMLElement>("input, button[data-field]")];
@@ -170,7 +171,10 @@ function Editor({ fact, path, trouble, describedBy, ...on }: Props & { path: str
   }
 }
 
-function TroubleLine({ trouble, onTryAgain, onTakeMine, onTakeTheirs }: Props & { trouble: Trouble }) {
+type Mending = Pick<FactActions, "onTryAgain" | "onTakeMine" | "onTakeTheirs"> & { trouble: Trouble };
+
+/** What is wrong with an entry, and what can be done about it. */
+export function TroubleLine({ trouble, onTryAgain, onTakeMine, onTakeTheirs }: Mending) {
   if (trouble.kind === "conflict")
     return (
       <>

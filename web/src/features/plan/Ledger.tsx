@@ -1,8 +1,9 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
-import type { Fact, Plan, PlanTable, Stop } from "../../api/client";
+import type { Fact, Plan, PlanTable, Settled, Stop } from "../../api/client";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { CompareTable } from "./CompareTable";
+import { CutsTable } from "./CutsTable";
 import type { Changes } from "./changes";
 import { type FactActions, FactRow } from "./FactRow";
 import type { Latest } from "./kept";
@@ -69,6 +70,8 @@ type Props = FactActions & {
   /** The heading in view, where the setter picked one. */
   picked: string | null;
   onPick: (group: string) => void;
+  /** What settling found of the cuts, where it is looked at. */
+  settled?: Settled | null;
   /** What is done with the facts in view, before them. */
   lead?: ReactNode;
   /** What else belongs to this stop, above its tables. */
@@ -94,6 +97,7 @@ export function Ledger(props: Props) {
     revision,
     picked,
     onPick,
+    settled = null,
     lead,
     children,
     ...actions
@@ -117,21 +121,25 @@ export function Ledger(props: Props) {
       <Columns>{stop.facts.filter((f) => !f.group).map(row)}</Columns>
       {stop.headings.length > 0 && (
         <>
-          <Tabs role="group" aria-label="Facts in view">
-            {stop.headings.map((h) => (
-              <button
-                key={h.key}
-                type="button"
-                aria-pressed={h.key === group}
-                onClick={() => {
-                  onPick(h.key);
-                  actions.onLight(stop.facts.find((f) => f.group === h.key)?.name ?? null);
-                }}
-              >
-                {h.title}
-              </button>
-            ))}
-          </Tabs>
+          {stop.panels.includes("operations") ? (
+            <CutsTable {...{ stop, group, onPick, changes, troubles, settled, ...actions }} />
+          ) : (
+            <Tabs role="group" aria-label="Facts in view">
+              {stop.headings.map((h) => (
+                <button
+                  key={h.key}
+                  type="button"
+                  aria-pressed={h.key === group}
+                  onClick={() => {
+                    onPick(h.key);
+                    actions.onLight(stop.facts.find((f) => f.group === h.key)?.name ?? null);
+                  }}
+                >
+                  {h.title}
+                </button>
+              ))}
+            </Tabs>
+          )}
           {lead}
           <Columns data-lines={list?.lines != null || undefined}>
             {stop.facts.filter((f) => f.group === group).map(row)}

@@ -1,9 +1,10 @@
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { type ComponentProps, useState } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { type PlanList, Refused, type Settled } from "../../api/client";
 import { plan } from "../../tests/plan";
-import { Operations } from "./Operations";
+import { type FoundSettled, Operations } from "./Operations";
 import * as queries from "./queries";
 
 const LIST: PlanList = {
@@ -37,14 +38,21 @@ const FOUND: Settled = {
       tried: 100,
       gains: true,
       figures: "0.3 mm/rev, 2 passes",
+      would: { feed_mm_rev: "0.300", count: "2" },
     },
   ],
 };
 
+/** With what was found kept beside it, as its screen does. */
+function Kept(props: Omit<ComponentProps<typeof Operations>, "found" | "onFound">) {
+  const [found, setFound] = useState<FoundSettled | null>(null);
+  return <Operations {...props} found={found} onFound={setFound} />;
+}
+
 function show(cut: string | undefined, list = LIST) {
   const onDo = vi.fn(async () => plan());
   const of = { runId: 1, units: "metric" as const, setup: "s1", revision: 4 };
-  render(<Operations of={of} list={list} cut={cut} onDo={onDo} />);
+  render(<Kept of={of} list={list} cut={cut} onDo={onDo} />);
   return { onDo, user: userEvent.setup() };
 }
 
@@ -59,8 +67,7 @@ describe("Operations", () => {
       { runId: 1, units: "metric", setup: "s1", revision: 4 },
       { cut: "c2", goal: "quickest" },
     ]);
-    expect(screen.getByText("the grip at speed (1.25 min without it), then the finish")).toBeInTheDocument();
-    expect(screen.getByText("gives up: the breaker's depth")).toBeInTheDocument();
+    expect(screen.getByRole("heading", { name: "0.3 mm/rev, 2 passes" })).toBeInTheDocument();
     expect(onDo).not.toHaveBeenCalled();
     await user.click(screen.getByRole("button", { name: "Take it" }));
     expect(onDo).toHaveBeenCalledWith({ kind: "settle", setup: "s1", question: "q1", base: 4 });

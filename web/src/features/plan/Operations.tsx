@@ -25,33 +25,6 @@ const Found = styled.section`
   h3 {
     font: 600 ${type.label} ${face.narrow};
   }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  th,
-  td {
-    padding: ${space(1)};
-    text-align: left;
-    vertical-align: top;
-    border-bottom: ${size.line} solid ${colour("hairline")};
-    font-weight: 400;
-  }
-  thead th {
-    font: 400 ${type.small} ${face.narrow};
-    color: ${colour("soft")};
-  }
-  td:nth-child(3),
-  td:nth-child(4) {
-    text-align: right;
-    white-space: nowrap;
-    font-variant-numeric: tabular-nums;
-  }
-  small {
-    display: block;
-    font: 400 ${type.small} ${face.narrow};
-    color: ${colour("caution")};
-  }
 `;
 
 const Wrong = styled.p`
@@ -69,18 +42,23 @@ function inSight(element: HTMLElement | null) {
   element?.scrollIntoView?.({ block: "nearest" });
 }
 
+/** An answer of settling, and the question that it answers. */
+export type FoundSettled = { key: string; answer: Settled };
+
 type Props = {
   of: OfSide;
   list: PlanList;
   /** The id of the cut in view. */
   cut: string | undefined;
+  /** What settling found, told in the table of all cuts. */
+  found: FoundSettled | null;
+  onFound: (found: FoundSettled | null) => void;
   onDo: (action: Action) => Promise<Plan | null>;
 };
 
 /** What is done with whole operations: proposed, put in order, split, settled. */
-export function Operations({ of, list, cut, onDo }: Props) {
+export function Operations({ of, list, cut, found, onFound, onDo }: Props) {
   const { setup, revision } = of;
-  const [found, setFound] = useState<{ key: string; answer: Settled } | null>(null);
   const [goal, setGoal] = useState<Goal>("quickest");
   const [wrong, setWrong] = useState("");
   const [standing, setStanding] = useState<Standing | null>(null);
@@ -100,16 +78,16 @@ export function Operations({ of, list, cut, onDo }: Props) {
     asking.current = controller;
     setStanding({ state: "waiting", before: 0, done: 0, of: 0, told: "" });
     setWrong("");
-    setFound(null);
+    onFound(null);
     try {
-      setFound(await settle(of, { cut: which, goal }, controller.signal, setStanding));
+      onFound(await settle(of, { cut: which, goal }, controller.signal, setStanding));
     } catch (error) {
       if (!controller.signal.aborted) setWrong(Object.values(fieldErrors(error))[0] ?? said(error));
     }
     setStanding(null);
   }
   async function take() {
-    if (found && (await onDo({ kind: "settle", setup, question: found.key, base: revision }))) setFound(null);
+    if (found && (await onDo({ kind: "settle", setup, question: found.key, base: revision }))) onFound(null);
   }
   return (
     <>
@@ -158,45 +136,16 @@ export function Operations({ of, list, cut, onDo }: Props) {
       {found && (
         <Found aria-label="What settling found" ref={inSight}>
           <h3>{found.answer.words}</h3>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">cut</th>
-                <th scope="col">would be</th>
-                <th scope="col">min now</th>
-                <th scope="col">min then</th>
-                <th scope="col">held back by</th>
-              </tr>
-            </thead>
-            <tbody>
-              {found.answer.cuts.map((c) => (
-                <tr key={c.id}>
-                  <th scope="row">{c.name}</th>
-                  <td>
-                    {c.figures}
-                    {c.gives_up.length > 0 && <small>gives up: {c.gives_up.join(", ")}</small>}
-                  </td>
-                  <td>{c.before.toFixed(2)}</td>
-                  <td>{c.after.toFixed(2)}</td>
-                  <td>
-                    {c.binds || "nothing that was tried"}
-                    {c.without !== null && ` (${c.without.toFixed(2)} min without it)`}
-                    {c.then && `, then ${c.then}`}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
           <Bar>
             {found.answer.gains ? (
               <>
                 <Button onPress={() => void take()} isDisabled={found.answer.revision !== revision}>
                   Take it
                 </Button>
-                <TextButton onPress={() => setFound(null)}>leave it</TextButton>
+                <TextButton onPress={() => onFound(null)}>leave it</TextButton>
               </>
             ) : (
-              <TextButton onPress={() => setFound(null)}>nothing to gain: close</TextButton>
+              <TextButton onPress={() => onFound(null)}>nothing to gain: close</TextButton>
             )}
             {found.answer.revision !== revision && (
               <span role="status">

@@ -9,6 +9,7 @@ import { colour, fold, size, space } from "../../shared/ui/theme";
 import { Banners } from "./Banners";
 import { hitsOf, titleOf, useFocusedFact } from "./findable";
 import { Ledger } from "./Ledger";
+import type { FoundSettled } from "./Operations";
 import { PlanHeader } from "./PlanHeader";
 import { PlanPicture } from "./PlanPicture";
 import { type Moment, usePlan } from "./queries";
@@ -111,6 +112,7 @@ export function PlanScreen({ session, tools }: Props) {
   const [working, setWorking] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const [helpOpen, setHelpOpen] = useState(false);
+  const [settled, setSettled] = useState<{ stop: string; found: FoundSettled } | null>(null);
   const { query, past, kept, editing, draft, shown, changes, ...seen } = usePlanInView({
     runId,
     key,
@@ -190,6 +192,8 @@ export function PlanScreen({ session, tools }: Props) {
     pictures,
     revision: at === null ? (kept?.plan.revision ?? 0) : null,
     mayKeep: session.role !== "operator",
+    settled: settled?.stop === stop.key ? settled.found : null,
+    onSettled: (found: FoundSettled | null) => setSettled(found && { stop: stop.key, found }),
     onTake: editing.act,
     onKeep: editing.keep,
   };
@@ -264,6 +268,7 @@ export function PlanScreen({ session, tools }: Props) {
               onTakeMine={editing.takeMine}
               onList={editing.act}
               onLight={setLit}
+              settled={extras.settled?.answer}
               lead={<AboveLedger {...extras} />}
             >
               <div ref={below} />

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Picture, Plan, Side, Stop } from "../../api/client";
 import { DrawingPanel } from "./DrawingPanel";
 import type { Latest } from "./kept";
-import { Operations } from "./Operations";
+import { type FoundSettled, Operations } from "./Operations";
 import { FeedBars } from "./Pictures";
 import { ProgramBlock } from "./ProgramBlock";
 import { ProvenPanel } from "./ProvenPanel";
@@ -20,6 +20,8 @@ type ExtrasProps = Shown & {
   group: string | undefined;
   /** Who sees what worked may keep it. */
   mayKeep: boolean;
+  settled: FoundSettled | null;
+  onSettled: (found: FoundSettled | null) => void;
   onTake: (action: Action) => Promise<Plan | null>;
   onKeep: (path: string, entry: EntryValue) => void;
 };
@@ -33,11 +35,21 @@ function sideOf({ plan, stop, revision }: ExtrasProps) {
 
 /** What is done with the items of a list that has an order, before their facts. */
 export function AboveLedger(props: ExtrasProps) {
-  const { stop, group, onTake } = props;
+  const { stop, group, settled, onSettled, onTake } = props;
   const of = sideOf(props);
   const list = stop.lists.find((l) => l.lines === null);
   if (!stop.panels.includes("operations") || !of || !list) return null;
-  return <Operations key={list.path} of={of} list={list} cut={group} onDo={onTake} />;
+  return (
+    <Operations
+      key={list.path}
+      of={of}
+      list={list}
+      cut={group}
+      found={settled}
+      onFound={onSettled}
+      onDo={onTake}
+    />
+  );
 }
 
 /** What a stop has below its facts: pictures and panels of the heading in view, and what is solved by itself. */

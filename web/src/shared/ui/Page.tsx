@@ -25,7 +25,7 @@ export const Header = styled.header`
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: ${space(1)} ${space(5)};
+  gap: ${space(1)} ${space(3)};
   min-height: ${size.header};
   padding: ${space(1)} ${space(4.5)};
   background: ${colour("sheet")};
