@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
@@ -67,6 +68,7 @@ class Asking:
     rules: Rules
     factor: float  # on the tangential force of an interrupted cut
     pressed_n: float = 0.0  # of a live centre's thrust, what the jaws hold
+    most_rpm: float = math.inf  # up to where a second spindle holds what is parted off
 
     def needs(self, forces: Pushed, *, corner: bool) -> Callable[[Array | float], Array]:
         """The grip [N] that each candidate needs at a speed [rpm]; at the corner without the safety."""
@@ -106,7 +108,7 @@ def allowed_rpm(asking: Asking, forces: Pushed, grip: Grip) -> Array:
         (grip.static_n, asking.needs(forces, corner=False)),
         (worst * grip.static_n, asking.needs(forces, corner=True)),
     )
-    most = np.full_like(forces.tangential, grip.most_rpm)
+    most = np.full_like(forces.tangential, min(grip.most_rpm, asking.most_rpm))
     if grip.keeps and grip.loss > 0:
         most = np.minimum(most, np.sqrt((1 - KEPT_LEAST) * grip.static_n / grip.loss))
     for static, needs in demands:

@@ -12,8 +12,8 @@ from calc.plan.cuts.clear import CLEAR
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS, CutFigures
 from calc.plan.document import Document, setup_path
-from calc.plan.force.demand import DEMAND, DemandFigures
-from calc.plan.force.held import crossing
+from calc.plan.force.demand import BRAKING, DEMAND, DemandFigures
+from calc.plan.force.held import FASTEST_RPM, crossing
 from calc.plan.force.load import load_of, pressed_n
 from calc.plan.force.solve import FORCE, ForceFigures
 from calc.plan.hold.figures import HoldFigures
@@ -83,10 +83,12 @@ def known_of(document: Document, shelf: Shelf, index: int, at: str) -> Known:
 def asking_of(known: Known, document: Document, index: int, cut: CutFigures) -> Asking:
     """What a cut asks of the grip."""
     rules = document.in_force
-    factor = rules.interrupted if cut.planned.interrupted else 1.0
+    factor = rules.interrupted if cut.job.interrupted else 1.0
     entered = document.setups[index].hold
     load, pressed = load_of(cut, known.hold, entered), pressed_n(known.hold, entered)
-    return Asking(known.demand.asked, known.demand.corner_asked, load, rules, factor, pressed)
+    second = known.force.second_rpm if cut.planned.kind == "part" else None
+    most = FASTEST_RPM if second is None else second
+    return Asking(known.demand.asked, known.demand.corner_asked, load, rules, factor, pressed, most)
 
 
 def settling_of(known: Known, document: Document, index: int, cut: CutFigures, goal: Goal) -> Settling:
@@ -105,16 +107,29 @@ def grip_of(known: Known, document: Document, index: int, static_n: float) -> Gr
         *((("your own limit", setup.force.user_max_rpm),) if setup.force.user_max_rpm is not None else ()),
         *_inside_limits(known, static_n),
     ]
-    beside = next((i for i, load in enumerate(force.loads) if load.cut is None), None)
-    if beside is not None and force.top_rpm > 0:
+    for place, load in enumerate(force.loads):
+        if load.cut is not None or force.top_rpm <= 0:
+            continue
+        if load.name != BRAKING:
+            if not _holds_parting(known, place, static_n):
+                most.append((load.name, 0.0))
+            continue
 
-        def needed(rpm: float) -> float:  # braking grows with the speed that it stops
+        def needed(rpm: float, beside: int = place) -> float:  # braking grows with the speed that it stops
             return known.demand.each(beside, rpm) * max(rpm / force.top_rpm, 1.0)
 
         meets = crossing(static_n, force.loss, needed, min(rpm for _, rpm in most))
         if meets is not None:
             most.append(("braking", meets))
     return Grip(static_n, force.loss, hold.side == "od", tuple(most))
+
+
+def _holds_parting(known: Known, place: int, static_n: float) -> bool:
+    """Whether a grip holds the piece at the speed at which the other spindle's side parts it off."""
+    demand, force, rpm = known.demand, known.force, known.force.loads[place].top_rpm
+    taken = force.loss * rpm * rpm
+    worst = force.corner_condition * static_n - taken
+    return static_n - taken >= demand.each(place, rpm) and worst >= demand.each_at_corner(place, rpm) / force.safety
 
 
 def _inside_limits(known: Known, static_n: float) -> list[tuple[str, float]]:

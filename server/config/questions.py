@@ -5,7 +5,8 @@ from __future__ import annotations
 from server.apps.gauge.live import LISTEN
 from server.apps.notebook.actions.heavy import NOTEBOOK_FILE
 from server.apps.questions.kind import QuestionKind
+from server.apps.runs.actions.gains import GAIN
 from server.apps.runs.actions.heavy import CHECK, SETTLE
 from server.apps.shelf.actions.heavy import EFFECTS, FILE
 
-ALL_KINDS: tuple[QuestionKind, ...] = (CHECK, SETTLE, EFFECTS, FILE, NOTEBOOK_FILE, LISTEN)
+ALL_KINDS: tuple[QuestionKind, ...] = (CHECK, SETTLE, GAIN, EFFECTS, FILE, NOTEBOOK_FILE, LISTEN)

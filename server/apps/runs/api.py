@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from calc.plan.entry import Entry
 from calc.plan.lists import NewItem as Item
 from server.apps.questions.schemas import QuestionOut
-from server.apps.runs.actions import heavy, items, manage, operate, take_profile
+from server.apps.runs.actions import gains, heavy, items, manage, operate, take_profile
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit, parts, preview
 from server.apps.runs.actions.read_run import read_in
@@ -59,6 +59,7 @@ from server.apps.runs.schemas import (
     DrawingOut,
     HistoryOut,
     HitOut,
+    IdeaOut,
     PartsOut,
     PlanOut,
     PreviewOut,
@@ -356,6 +357,24 @@ def settle(request: HttpRequest, run_id: int, setup: str, given: SettleIn) -> St
 def take_settled(request: HttpRequest, run_id: int, setup: str, given: SettleKeep) -> HttpResponse:
     """Keep what settling found, as one edit; refused where the plan has changed since."""
     return _sent(heavy.take_settled(run_id, setup, given.question, _asked(request, given)))
+
+
+@router.get(f"{SIDE}/ideas", response={200: list[IdeaOut], 403: Problem, **LOOKS}, operation_id="gainIdeas")
+def gain_ideas(request: HttpRequest, run_id: int, setup: str, asked: Query[UnitsAsk]) -> list[IdeaOut]:
+    """What could be changed about a set-up, to see what it would gain."""
+    return gains.gain_ideas(run_id, setup, asked.units, request.user)
+
+
+@router.post(f"{SIDE}/ideas/{{idea}}", response={202: QuestionOut, **ASKS}, operation_id="gain")
+def gain(request: HttpRequest, run_id: int, setup: str, idea: str, given: HeavyIn) -> Status[QuestionOut]:
+    """Ask what one change would gain with everything settled for it. Nothing is kept."""
+    return Status(202, gains.ask_for_gain(run_id, setup, idea, given.units, given.key, request.user))
+
+
+@router.post(f"{SIDE}/ideas/{{idea}}/taken", response=CHANGES, operation_id="takeGain")
+def take_gain(request: HttpRequest, run_id: int, setup: str, idea: str, given: SettleKeep) -> HttpResponse:
+    """Keep a change with what was settled for it, as one edit; refused where the plan has changed since."""
+    return _sent(gains.take_gain(run_id, setup, idea, given.question, _asked(request, given)))
 
 
 @router.get(

@@ -295,6 +295,26 @@ class SettledCut(BaseModel):
     would: dict[str, str]
 
 
+class IdeaOut(BaseModel):
+    """Something that could be changed about a set-up."""
+
+    key: str
+    label: str
+
+
+class GainOut(BaseModel):
+    """What a change gains, with everything settled: time of a piece, and what that saves of it and of the run."""
+
+    revision: int
+    key: str
+    label: str
+    gains: bool
+    minutes: float | None
+    saves_min: float | None
+    saves_h: float | None
+    why_not: str
+
+
 class SettledOut(BaseModel):
     """What settling found, at which draft; `gains`: it is better than what is planned, or that cannot run."""
 

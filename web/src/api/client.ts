@@ -52,6 +52,7 @@ export type Check = components["schemas"]["CheckOut"];
 export type GaugeHeard = components["schemas"]["HeardOut"];
 export type NotebookAnswer = components["schemas"]["NotebookFileAnswer"];
 export type Settled = components["schemas"]["SettledOut"];
+export type GainFound = components["schemas"]["GainOut"];
 export type LikeCuts = components["schemas"]["LikeOut"];
 export type NotebookPage = components["schemas"]["NotebookOut"];
 export type ProvenLine = components["schemas"]["ProvenLine"];

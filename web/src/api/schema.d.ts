@@ -1543,6 +1543,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/sides/{setup}/ideas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Gain Ideas
+         * @description What could be changed about a set-up, to see what it would gain.
+         */
+        get: operations["gainIdeas"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{setup}/ideas/{idea}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gain
+         * @description Ask what one change would gain with everything settled for it. Nothing is kept.
+         */
+        post: operations["gain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{setup}/ideas/{idea}/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Gain
+         * @description Keep a change with what was settled for it, as one edit; refused where the plan has changed since.
+         */
+        post: operations["takeGain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/sides/{setup}/cuts/{cut}/tools": {
         parameters: {
             query?: never;
@@ -2262,7 +2322,7 @@ export interface components {
             /** Before */
             before: number;
             /** Answer */
-            answer: components["schemas"]["CheckOut"] | components["schemas"]["EffectsOut"] | components["schemas"]["FileAnswer"] | components["schemas"]["HeardOut"] | components["schemas"]["NotebookFileAnswer"] | components["schemas"]["SettledOut"] | null;
+            answer: components["schemas"]["CheckOut"] | components["schemas"]["EffectsOut"] | components["schemas"]["FileAnswer"] | components["schemas"]["GainOut"] | components["schemas"]["HeardOut"] | components["schemas"]["NotebookFileAnswer"] | components["schemas"]["SettledOut"] | null;
             problem: components["schemas"]["Problem"] | null;
         };
         /**
@@ -4318,6 +4378,16 @@ export interface components {
             question: string;
         };
         /**
+         * IdeaOut
+         * @description Something that could be changed about a set-up.
+         */
+        IdeaOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * ToolsAsk
          * @description Which tools of a cut to look at.
          */
@@ -4795,6 +4865,28 @@ export interface components {
             gains: boolean;
             /** Cuts */
             cuts: components["schemas"]["SettledCut"][];
+        };
+        /**
+         * GainOut
+         * @description What a change gains, with everything settled: time of a piece, and what that saves of it and of the run.
+         */
+        GainOut: {
+            /** Revision */
+            revision: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Gains */
+            gains: boolean;
+            /** Minutes */
+            minutes: number | null;
+            /** Saves Min */
+            saves_min: number | null;
+            /** Saves H */
+            saves_h: number | null;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * EffectsOut
@@ -12293,6 +12385,231 @@ export interface operations {
             path: {
                 run_id: number;
                 setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleKeep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gainIdeas: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdeaOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                setup: string;
+                idea: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeavyIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeGain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                setup: string;
+                idea: string;
             };
             cookie?: never;
         };

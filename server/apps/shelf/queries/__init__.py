@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from server.apps.shelf.queries.snapshot import NO_STATE, Snapshot, current, token
-from server.apps.shelf.queries.taken import Taken, chucks_of, find, fitted, setup_shelf, tool_key
+from server.apps.shelf.queries.taken import Taken, chucks_of, find, fitted, holders_on, setup_shelf, tool_key
 
 __all__ = [
     "NO_STATE",
@@ -13,6 +13,7 @@ __all__ = [
     "current",
     "find",
     "fitted",
+    "holders_on",
     "setup_shelf",
     "token",
     "tool_key",

@@ -49,6 +49,12 @@ def setup_shelf(shelf: Snapshot, machine_id: int | None, taken: Taken) -> SetupS
     )
 
 
+def holders_on(shelf: Snapshot, machine_id: int | None) -> tuple[SetupShelf, ...]:
+    """Every chuck of a machine with all that it could carry, nothing chosen yet."""
+    keys = chucks_of(shelf, machine_id)
+    return tuple(setup_shelf(shelf, machine_id, Taken(pk)) for pk, c in shelf.chucks.items() if c.key in keys)
+
+
 def fitted(kind: str, item_id: int) -> list[int]:
     """The chucks that an item fits, by database id."""
     rows: Any = model_of(kind)._default_manager

@@ -235,7 +235,7 @@ export function CutsTable({ stop, group, onPick, changes, troubles, settled, ...
   }
 
   return (
-    <Scroll>
+    <Scroll role="group" aria-label="Facts in view">
       <Table aria-label="All cuts of this side" data-cuts={first}>
         <thead>
           <tr>

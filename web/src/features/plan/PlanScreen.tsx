@@ -40,6 +40,10 @@ const Body = styled.main`
     "rail lower slip" minmax(0, 1fr)
     / ${size.rail} minmax(0, 1fr) ${size.slip};
   min-height: 0;
+  /* A table of many rows needs the room more than its picture. */
+  &[data-table] {
+    grid-template-rows: minmax(240px, 42%) minmax(0, 1fr);
+  }
   > nav {
     grid-area: rail;
   }
@@ -47,7 +51,10 @@ const Body = styled.main`
     grid-area: slip;
   }
   @media ${fold.tablet} {
-    grid-template: "rail picture" 380px "rail slip" auto "rail lower" auto / ${size.rail} minmax(0, 1fr);
+    &,
+    &[data-table] {
+      grid-template: "rail picture" 380px "rail slip" auto "rail lower" auto / ${size.rail} minmax(0, 1fr);
+    }
     overflow: auto;
     > nav {
       position: sticky;
@@ -56,7 +63,10 @@ const Body = styled.main`
     }
   }
   @media ${fold.phone} {
-    grid-template: "rail" auto "picture" 320px "slip" auto "lower" auto / minmax(0, 1fr);
+    &,
+    &[data-table] {
+      grid-template: "rail" auto "picture" 320px "slip" auto "lower" auto / minmax(0, 1fr);
+    }
     overflow: visible;
     > nav {
       position: static;
@@ -215,7 +225,7 @@ export function PlanScreen({ session, tools }: Props) {
         mayPlan={session.role === "owner" || session.role === "planner"}
         onKeep={editing.keep}
       />
-      <Body>
+      <Body data-table={stop?.panels.includes("operations") || undefined}>
         <Rail plan={shown} side={sideIndex} at={line.key} changes={changes} search={search} />
         <PlanPicture
           stop={line}
@@ -291,7 +301,7 @@ export function PlanScreen({ session, tools }: Props) {
             }
             onLight={setLit}
           >
-            <InSlip plan={shown} stop={stop} side={side} />
+            <InSlip {...extras} />
           </Slip>
         )}
       </Body>

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Picture, Plan, Side, Stop } from "../../api/client";
 import { DrawingPanel } from "./DrawingPanel";
+import { Gains } from "./Gains";
 import type { Latest } from "./kept";
 import { type FoundSettled, Operations } from "./Operations";
 import { FeedBars } from "./Pictures";
@@ -90,10 +91,15 @@ export function BelowLedger(props: ExtrasProps) {
 /** Where a link of a stop leads. */
 const WAYS: Record<string, (key: string) => string> = { gauge: (key) => `/chucks/${key}/gauge` };
 
-/** What a stop has below its answers: the jaw program, and ways to other places. */
-export function InSlip({ plan, stop, side }: Shown) {
+/** What a stop has below its answers: what would gain most, the jaw program, and ways to other places. */
+export function InSlip(props: ExtrasProps) {
+  const { plan, stop, side, onTake } = props;
+  const of = sideOf(props);
   return (
     <>
+      {of && stop.panels.includes("operations") && stop.headings.length > 0 && (
+        <Gains key={stop.key} of={of} mayTake={plan.may_edit} onDo={onTake} />
+      )}
       {side && stop.program && <ProgramBlock program={stop.program} side={side} plan={plan} />}
       {stop.links.map((link) => (
         <p key={link.key}>

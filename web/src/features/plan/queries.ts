@@ -9,6 +9,7 @@ import {
   answered,
   type Check,
   client,
+  type GainFound,
   type Plan,
   type PlanParts,
   type Preview,
@@ -218,6 +219,7 @@ export type Action =
   | { kind: "split"; path: string; base: number }
   | { kind: "propose"; setup: string; base: number }
   | { kind: "settle"; setup: string; question: string; base: number }
+  | { kind: "gain"; setup: string; idea: string; question: string; base: number }
   | { kind: "proven"; setup: string; cut: string; proven: number; base: number }
   | { kind: "restore"; revision: number; base: number }
   | { kind: "drawing"; drawing: Drawing; base: number };
@@ -273,6 +275,13 @@ export function act(runId: number, action: Action, units: Units, look?: Looking)
           body: { ...keyed, question: action.question, base_revision: action.base },
         }),
       );
+    case "gain":
+      return answered(
+        client.POST("/api/runs/{run_id}/sides/{setup}/ideas/{idea}/taken", {
+          params: { path: { run_id: runId, setup: action.setup, idea: action.idea } },
+          body: { ...keyed, question: action.question, base_revision: action.base },
+        }),
+      );
     case "proven":
       return answered(
         client.POST("/api/runs/{run_id}/sides/{setup}/cuts/{cut}/proven", {
@@ -315,6 +324,27 @@ export function settle(
       }),
     );
   return answerOf<Settled>(ask, { signal, onStanding });
+}
+
+/** What could be changed about a set-up. */
+export function gainIdeas({ runId, setup, units }: OfSide) {
+  return answered(
+    client.GET("/api/runs/{run_id}/sides/{setup}/ideas", {
+      params: { path: { run_id: runId, setup }, query: { units } },
+    }),
+  );
+}
+
+/** What one change gains with everything settled for it; nothing is kept. */
+export function gainOf({ runId, setup, units }: OfSide, idea: string, signal: AbortSignal) {
+  const ask = (key: string) =>
+    answered(
+      client.POST("/api/runs/{run_id}/sides/{setup}/ideas/{idea}", {
+        params: { path: { run_id: runId, setup, idea } },
+        body: { key, units },
+      }),
+    );
+  return answerOf<GainFound>(ask, { signal });
 }
 
 /** A cut of a side, by ids, at a draft. */
