@@ -260,7 +260,9 @@ def test_a_machine_goes_in_by_hand_and_by_file(app, run, tmp_path):
         app.get_by_role("link", name="Save machines as CSV").click()
     text = saved.value.path().read_text()
     file = tmp_path / "machines.csv"
-    file.write_text(text + "lathe-10,Lathe 10,2500,11,120,,,,,,,12,25,40,,,,,\r\n,Bad,fast,1,1,,,,,,,1,,,,,,,\r\n")
+    empty = "," * 14  # its room, its bars and its second spindle
+    lines = f"lathe-10,Lathe 10,2500,11,120{empty},12,25,40,,,,,\r\n,Bad,fast,1,1{empty},1,,,,,,,\r\n"
+    file.write_text(text + lines)
     with app.expect_file_chooser() as chooser:
         app.get_by_role("button", name="Look at a file").click()
     chooser.value.set_files(file)

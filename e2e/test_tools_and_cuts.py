@@ -36,6 +36,7 @@ def test_a_tool_is_chosen_by_keyboard(app, run):
     app.get_by_role("link", name=re.compile("^Cuts")).click()
     pick_cut(app, "Rough flange")
     expect(app.locator('[data-fact="cut_c2_corner_radius_mm"] input')).to_have_count(0)
+    app.locator("[data-scrolls]").evaluate("e => e.scrollTo(0, e.scrollHeight)")
     expect(app.get_by_text("Feed window")).to_be_visible()
 
 
@@ -57,7 +58,11 @@ def test_operations_are_proposed_settled_and_taken(app, run):
     expect(app.get_by_role("group", name="Facts in view")).to_contain_text("Turn Flange")
     app.get_by_role("button", name="Settle the set-up").click()
     found = app.get_by_role("region", name="What settling found")
-    expect(found.get_by_role("row")).to_have_count(5)  # its head, and the four cuts
+    expect(found).to_be_visible()
+    cuts = app.get_by_role("table", name="All cuts of this side")
+    expect(cuts.get_by_role("columnheader", name="held back by")).to_be_visible()
+    expect(cuts.get_by_text("→").first).to_be_visible()  # before and after in the same table
+    expect(cuts.get_by_role("row")).to_have_count(5)  # its head, and the four cuts
     assert Edit.objects.count() == 1  # shown, not kept
     found.get_by_role("button", name="Take it").click()
     expect(found).to_have_count(0)
@@ -153,3 +158,34 @@ def test_a_cut_is_written_down_by_hand_with_what_is_wrong_told(app, run):
     form.get_by_role("button", name="Write it down").click()
     expect(form).to_have_count(0)
     until(app, lambda: ProvenCut.objects.filter(material="C45").exists())
+
+
+def test_every_figure_of_the_table_of_cuts_is_edited_by_keys_alone(app, run):
+    open_stop(app, run, "cuts-s1")
+    cuts = app.get_by_role("table", name="All cuts of this side")
+    speed = cuts.get_by_role("textbox", name="Rough flange: Surface speed, m/min")
+    speed.focus()
+    app.keyboard.press("Control+A")
+    app.keyboard.type("100")
+    app.keyboard.press("Enter")
+    expect(cuts.get_by_role("textbox", name="Rough flange: Feed, mm/rev")).to_be_focused()
+    until(app, lambda: Edit.objects.filter(path="setups.s1.cuts.c2.speed_m_min", new=100.0).exists())
+    expect(cuts.get_by_role("row", name=re.compile("^Rough flange"))).to_contain_text("%")
+    app.keyboard.press("Control+A")
+    app.keyboard.type("9")
+    app.keyboard.press("Enter")  # no feed of a lathe
+    expect(app.get_by_role("alert").first).to_be_visible()
+
+
+def test_what_would_gain_most_is_tried_and_taken(app, run):
+    plug = Run.objects.get(name="Vent plug")
+    open_stop(app, plug, "cuts-s1")
+    slip = app.get_by_role("region", name="What would gain most")
+    slip.get_by_role("button", name="Try other ways to hold it").click()
+    expect(slip.get_by_role("button", name="Look again")).to_be_visible(timeout=90_000)
+    best = slip.get_by_role("listitem").get_by_role("button").first
+    expect(best).to_be_visible()
+    best.click()
+    until(app, lambda: Edit.objects.count() == 1)
+    assert len(Edit.objects.get().parts) > 1  # the change, and what was settled for it
+    expect(rail(app, "Force")).not_to_contain_text("stopped")

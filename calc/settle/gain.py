@@ -170,14 +170,15 @@ def counted_min(document: Document, shelf: Shelf, index: int) -> float | None:
     return sum(c.minutes * (1 + (change / c.consulted.life.life_min if c.consulted.life else 0.0)) for c in cuts.cuts)
 
 
-def _settled(document: Document, shelf: Shelf, index: int) -> tuple[Document | None, Sentence | None]:
-    """(the set-up settled, why it cannot be)."""
-    try:
-        made = settle_setup(document, shelf, index).document
-    except CalcError as error:
-        return None, _stopped(document, shelf, index) or error.errors[0].sentence
-    why = _stopped(made, shelf, index)
-    return (None, why) if why is not None else (made, None)
+def _settled(document: Document, shelf: Shelf, sides: tuple[int, ...]) -> tuple[Document | None, Sentence | None]:
+    """(the sides settled, why they cannot be)."""
+    for index in sides:
+        try:
+            document = settle_setup(document, shelf, index).document
+        except CalcError as error:
+            return None, _stopped(document, shelf, index) or error.errors[0].sentence
+    why = next((w for i in sides if (w := _stopped(document, shelf, i)) is not None), None)
+    return (None, why) if why is not None else (document, None)
 
 
 def _stopped(document: Document, shelf: Shelf, index: int) -> Sentence | None:
@@ -191,26 +192,31 @@ def _others_stopped(document: Document, shelf: Shelf, index: int) -> Sentence | 
 
 
 def gain_of(document: Document, shelf: Shelf, index: int, idea: Idea) -> Gain:
-    """What an idea gains: the set-up with it settled, beside the set-up as it is, settled as well.
+    """What an idea gains: the set-up with it settled, beside the set-up as it is, settled as well. Where it takes two
+    sides out of one set of jaws, both are settled.
 
     Source: docs/method.md, “What would gain most”.
     """
-    now, _ = _settled(document, shelf, index)
-    before = counted_min(now, shelf, index) if now is not None else None
     try:
         changed, taken = with_idea(document, shelf, index, idea)
     except CalcError as error:
-        return Gain(idea, before, None, None, error.errors[0].sentence, None)
-    made, why = _settled(changed, taken, index)
+        return Gain(idea, None, None, None, error.errors[0].sentence, None)
+    sides = tuple(range(len(document.setups))) if document.one_set and not changed.one_set else (index,)
+    now, _ = _settled(document, shelf, sides)
+    before = _counted(now, shelf, sides) if now is not None else None
+    made, why = _settled(changed, taken, sides)
     if made is None:
         return Gain(idea, before, None, None, why, None)
     elsewhere = _others_stopped(made, taken, index)
     if elsewhere is not None and _others_stopped(document, shelf, index) is None:
         return Gain(idea, before, None, None, elsewhere, None)
-    after = counted_min(made, taken, index)
-    assert after is not None
+    after = _counted(made, taken, sides)
     if before is not None and after > before * (1 - LEAST):
         return Gain(idea, before, after, None, Sentence("no quicker"), None)
     pieces = document.part.quantity
     hours = (before - after) * pieces / 60 if before is not None and pieces else None
     return Gain(idea, before, after, hours, None, made)
+
+
+def _counted(document: Document, shelf: Shelf, sides: tuple[int, ...]) -> float:
+    return sum(counted_min(document, shelf, i) or 0.0 for i in sides)

@@ -14,7 +14,7 @@ from calc.plan.force.centre import centre_notes
 from calc.plan.force.demand import DEMAND, DemandFigures
 from calc.plan.force.held import Held, LoadHeld, jaw_centre_mm, lever, loads_of, rated_moment, static_moment
 from calc.plan.force.stack import stack_of
-from calc.plan.force.transfer import OPEN, partings
+from calc.plan.force.transfer import OPEN, SLIPS, partings
 from calc.plan.force.wall import WallFigures
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
@@ -120,7 +120,8 @@ def _second_cap(asked: Asked) -> tuple[float | None, tuple[Note, ...]]:
     if other is None:
         return None, (OPEN,)
     first = len(asked.document.setups[1].cuts)
-    return min(load.cap_rpm for load in other.loads[first : first + len(parted)]), ()
+    cap = min(load.cap_rpm for load in other.loads[first : first + len(parted)])
+    return cap, () if cap > 0 else (SLIPS,)
 
 
 def solve_force(asked: Asked) -> ForceFigures:

@@ -16,6 +16,13 @@ OPEN = Note(
 )
 
 
+SLIPS = Note(
+    "stop",
+    "transfer-slips",
+    "The second spindle does not hold the piece while it is parted off: see Force of its side for what would help.",
+)
+
+
 def takes_over(asked: Asked) -> bool:
     """The second side is held in the second spindle, which takes hold before the piece is parted off."""
     setups = asked.shelf.setups

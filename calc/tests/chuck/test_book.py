@@ -52,3 +52,17 @@ def test_a_taller_jaw_never_gets_or_may_have_more(one, two):
         assert found(CHART, high, Working()) <= found(CHART, low, Working()) * (1 + 1e-12)
     assert height_factor(CHART, 60, Working()) == 1
     assert allowable_grip(CHART, 60, Working()) == CHART.max_grip_n
+
+
+def test_a_collet_chuck_has_a_cone_and_no_guides():
+    """15 000 mm² at 20 bar draw 30 kN; 0.9 of it over tan(8° + 6.843°) grip 101.9 kN, wherever it holds."""
+    book = ChuckForce(120_000, 30, 0, 0, piston_area_mm2=15_000, efficiency=0.9, half_angle_deg=8)
+    assert book_grip(20, book, Working()) == pytest.approx(30_000 * 0.9 / 0.26503, rel=1e-3)
+    assert height_factor(book, 250, Working()) == 1.0
+    assert allowable_grip(book, 250, Working()) == 120_000
+    assert draw_force(20, book, Working()) == 30_000  # all that the piston gives: the cone loses its share
+
+
+def test_height_and_guide_length_are_both_there_or_neither():
+    with pytest.raises(CalcError, match="Give both height and guide length"):
+        ChuckForce(90_000, 30, 60, 0, piston_area_mm2=15_000, force_ratio=2)
