@@ -120,23 +120,21 @@ def _keep(page: Page, name: str) -> None:
 
 
 def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
-    """A tool with its reasons, a feed window, what settling finds, and a blade at work."""
+    """A tool with its reasons, the table of cuts, what settling finds, and a blade at work."""
     _open(page, f"{carrier}/tools-s1")
     page.get_by_role("button", name="Rough Spigot", exact=True).click()
     page.wait_for_timeout(300)
     _keep(page, "plan-tools")
     _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Finish Spigot", exact=True).click()
-    page.get_by_text("Feed window").scroll_into_view_if_needed()
-    page.get_by_text("Proven before").scroll_into_view_if_needed()
-    page.wait_for_timeout(300)
+    page.wait_for_timeout(500)
     _keep(page, "plan-cuts")
     run = carrier.rsplit("/", 1)[-1]
     _edit(page, run, "setups.s1.cuts.c2.feed_mm_rev", {"text": "0.2"})  # something to gain
     _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Settle the set-up").click()
     page.get_by_role("button", name="Take it").wait_for(timeout=30_000)
-    page.get_by_role("button", name="Take it").scroll_into_view_if_needed()
+    page.get_by_role("table", name="All cuts of this side").scroll_into_view_if_needed()
     page.wait_for_timeout(300)
     _keep(page, "plan-settle")
     page.evaluate(SEND, [f"/api/runs/{run}/undo", {"key": str(uuid.uuid4())}])
@@ -144,6 +142,14 @@ def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
     page.get_by_role("button", name="Part off", exact=True).click()
     page.wait_for_timeout(500)
     _keep(page, "plan-at-work")
+
+
+def _collets(page: Page, bush: str) -> None:
+    """A bar in its collet, and what the second spindle holds while it is parted off."""
+    _open(page, f"{bush}/hold-s1")
+    _keep(page, "plan-collet")
+    _open(page, f"{bush}/force-s2")
+    _keep(page, "plan-transfer")
 
 
 def main() -> None:
@@ -155,17 +161,12 @@ def main() -> None:
             _open(page, f"{carrier}/{stop}")
             _keep(page, f"plan-{stop.removesuffix('-s2')}")
         _tools_and_cuts(page, carrier, bush)
-        _open(page, f"{carrier}/jaws-s1")
-        page.get_by_role("button", name="From the front").click()
-        page.get_by_role("button", name="Closed on while bored").click()
-        _keep(page, "plan-jaws-backing")
+        _collets(page, bush)
         _open(page, f"{ring}/hold-s2")
         page.get_by_role("button", name="The wall").click()
         page.get_by_role("table", name="Jaws compared").scroll_into_view_if_needed()
         page.wait_for_timeout(400)
         _keep(page, "plan-hold-pie")
-        _open(page, f"{plug}/cuts")
-        _keep(page, "plan-inch")
         _open(page, f"{ring}/force-s2")
         _keep(page, "plan-force-inside")
         _open(page, "/shelf/chuck/lathe-3-chuck")

@@ -1,6 +1,7 @@
 """From an empty run to a downloaded jaw program, outside and inside; a drawing read; a jaw set's life."""
 
 import io
+import re
 
 import ezdxf
 import pytest
@@ -210,3 +211,37 @@ def test_a_jaw_set_is_lent_and_recut_on_its_page(app, run):
     life.get_by_role("button", name="Note it").click()
     expect(life.get_by_role("listitem").first).to_contain_text("re-cut, to 84.200")
     expect(field(app, "Bored to, mm").last).to_have_value("84.2")
+
+
+def test_a_hexagon_bar_goes_into_a_collet_by_keyboard(app, run):
+    new_run(app, "Plug", "Twin 2", "brass CuZn39Pb3")
+    replace_first_step(app, "Collar: 22 f7 x 12 Ra 1.6")
+    write_steps(app, "Hexagon: hex 24 x 14")
+    tab(app, "Stock")
+    choose(app, re.compile("Stock$"), "bar")
+    choose(app, re.compile("Section$"), "hexagon")
+    type_into(app, "Stock diameter, mm", "24").press("Enter")
+    rail(app, "Sides").click()
+    choose(app, "Made first", "collar end first")
+    rail(app, "Hold").click()
+    by_keys(app, "Chuck", "Twin 2 main")
+    expect(rail(app, "Hold")).to_contain_text("collet missing")
+    by_keys(app, "Collet", "Collet 25")
+    expect(rail(app, "Hold")).to_contain_text("hole is round and what it is to hold is hexagon")
+    by_keys(app, "Collet", "Collet hex")
+    expect(rail(app, "Hold")).to_contain_text("hexagon 24")
+    expect(rail(app, "Jaws")).to_contain_text("nothing to bore")
+    rail(app, "Jaws").click()
+    expect(answer(app, "collet_bearing")).to_contain_text("30.00")
+    app.get_by_role("button", name="From the front").click()
+    drawing = app.get_by_role("region", name="Drawing")
+    expect(drawing.locator('[data-role="jaw"]')).to_have_count(3)  # a collet of three segments
+
+
+def by_keys(app, label, begins):
+    """Choose by keys alone: open, type how it begins, Enter."""
+    app.get_by_role("button", name=re.compile(f"{label}$")).focus()
+    app.keyboard.press("Enter")
+    expect(app.get_by_role("listbox")).to_be_visible()
+    app.keyboard.type(begins, delay=30)
+    app.keyboard.press("Enter")

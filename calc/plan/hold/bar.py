@@ -57,10 +57,13 @@ def bar_figures(asked: Asked, hold: HoldFigures, part: PartFigures) -> BarFigure
     return BarFigures(each, left, pieces, bars, tuple(w.steps))
 
 
-def bar_notes(hold: HoldFigures, part: PartFigures) -> Iterator[Note]:
+def bar_notes(hold: HoldFigures, part: PartFigures, bar_stop: str) -> Iterator[Note]:
     """What speaks against this bar in this spindle and its feeder."""
     if hold.stick_out_mm is None:
         return
+    if bar_stop == "none":
+        words = "Nothing stops the bar where it should stick out: feed it against a stop."
+        yield Note("caution", "no-bar-stop", words)
     machine, stock = part.machine, part.stock
     bar = hold.grip.corners * max(hold.grip.largest_mm, hold.grip.diameter_mm)
     holes = [d for d in (machine.spindle_bore_mm, hold.chuck.bore_mm) if d is not None]

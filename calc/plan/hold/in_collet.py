@@ -9,6 +9,7 @@ from calc.chuck.collet import range_note
 from calc.errors import FieldProblem
 from calc.plan.hold.figures import ColletHold
 from calc.plan.hold.gripped import centre_hole, grip_of, raw_behind, rubs, stick_out
+from calc.plan.hold.inputs import Hold
 from calc.plan.hold.judged import judged
 from calc.plan.outcome import Asked, Missing
 from calc.plan.part.solve import PART, PartFigures
@@ -59,7 +60,7 @@ def hold_in_collet(asked: Asked, chuck: Chuck) -> ColletHold:
         friction_steps=steps,
         notes=(),
     )
-    return replace(made, notes=(*_notes(made, setup.hold.seat, part), *judged(made, setup, part)))
+    return replace(made, notes=(*_notes(made, setup.hold, part), *judged(made, setup, part)))
 
 
 def _chosen(asked: Asked) -> Collet:
@@ -92,8 +93,8 @@ def _held(asked: Asked, grip: Grip, collet: Collet) -> float:
     return held
 
 
-def _notes(hold: ColletHold, seat: str, part: PartFigures) -> Iterator[Note]:
-    collet, grip = hold.collet, hold.grip
+def _notes(hold: ColletHold, entered: Hold, part: PartFigures) -> Iterator[Note]:
+    collet, grip, seat = hold.collet, hold.grip, entered.seat
     wanted = "round" if grip.finished or grip.side == "id" else part.stock.section
     if grip.side == "id":
         yield Note("stop", "collet-inside", "A collet closes from outside: grip an outside diameter.")
@@ -119,7 +120,8 @@ def _notes(hold: ColletHold, seat: str, part: PartFigures) -> Iterator[Note]:
     if loose:
         words = "Nothing carries the axial force but grip: it counts against slipping."
         yield Note("caution", "not-seated", words)
-    if loose and hold.chuck.draws == "back":
+    stays = hold.stick_out_mm is not None and entered.bar_stop == "stays"
+    if loose and hold.chuck.draws == "back" and not stays:
         yield Note(
             "caution",
             "draws-back",

@@ -22,6 +22,15 @@ IN_COLLET = Choice(
     },
     "What carries the axial force of the cut",
 )
+BAR_STOP = Choice(
+    "Fed against",
+    {
+        "turret": "a stop on the turret, gone before it closes",
+        "stays": "a stop that stays while it closes",
+        "none": "no stop: by the feeder alone",
+    },
+    "Sets how far a bar sticks out",
+)
 SURFACES = {
     "auto": "as what is gripped",
     "turned": "bored jaw on a turned part",
@@ -50,6 +59,7 @@ class Hold(Checked):
             high=1000,
         ),
     ] = None
+    bar_stop: Annotated[Literal["turret", "stays", "none"], BAR_STOP] = "turret"
     seat: Annotated[Literal["floor", "face", "none"], SEAT] = "floor"
     live_centre: Annotated[bool, Flag("Live centre", "Takes tilt and side force")] = False
     centre_hole_mm: Annotated[

@@ -24,7 +24,7 @@ def judged(hold: HoldFigures, setup: Setup, part: PartFigures) -> Iterator[Note]
     if setup.hold.live_centre and hold.centre_mm <= 0:
         words = "A live centre needs a hole to stand in: drill one before this side, and give its diameter."
         yield Note("stop", "no-centre-hole", words)
-    yield from bar_notes(hold, part)
+    yield from bar_notes(hold, part, setup.hold.bar_stop)
 
 
 def judged_in_jaws(hold: JawHold, document: Document, setup: Setup, part: PartFigures) -> Iterator[Note]:

@@ -173,7 +173,7 @@ def _bar_facts(view: View, enter: Entering) -> list[Fact]:
         l=Bare(Figure(part.length_mm, "mm")),
         f=Bare(Figure(part.face_stock_mm, "mm")),
     )
-    facts = [enter("stick_out", "hold.stick_out_mm", source=said)]
+    facts = [enter("stick_out", "hold.stick_out_mm", source=said), enter("bar_stop", "hold.bar_stop")]
     bar = bar_figures(view.asked, figures, part)
     if bar is not None:
         said_of = {"x": Figure(bar.each_mm, "mm", "up"), "r": Figure(bar.remnant_mm, "mm")}

@@ -212,3 +212,19 @@ def test_the_section_draws_the_collet_its_nose_and_the_bar():
     result = compute(run.document, run.shelf)
     names = {s.name for s in section(result.views[0]).shapes}
     assert {"collet", "collet-below", "chuck", "bar"} <= names
+
+
+def test_a_collet_that_draws_back_wants_a_stop_that_stays():
+    run = plan("collet")
+    at = f"setups.{run.document.setups[0].id}.hold.bar_stop"
+
+    def cautions(stop):
+        figures = solve(*changed("collet", (at, stop)), 0)
+        return {n.code for n in figures[HOLD].notes if n.level == "caution"}
+
+    assert "draws-back" in cautions("turret")
+    assert "draws-back" not in cautions("stays")
+    assert "no-bar-stop" in cautions("none")
+    dead = replace(run.shelf.setups[0].chuck, draws="dead")
+    document, shelf = changed("collet", first={"chuck": dead})
+    assert "draws-back" not in {n.code for n in solve(document, shelf, 0)[HOLD].notes}

@@ -77,6 +77,14 @@ ENDPOINTS = [
     ("post", "runs/{run}/sides/s1/proposal", {"base_revision": 0}, PLAN),
     ("post", "runs/{run}/sides/s1/settle", {}, ASK),
     ("post", "runs/{run}/sides/s1/settled", {"base_revision": 0, "question": NO_QUESTION}, (403, 403, 404, 404)),
+    ("get", "runs/{run}/sides/s1/ideas", None, DRAFT),
+    ("post", "runs/{run}/sides/s1/ideas/deeper", {}, ASK),
+    (
+        "post",
+        "runs/{run}/sides/s1/ideas/deeper/taken",
+        {"base_revision": 0, "question": NO_QUESTION},
+        (403, 403, 404, 404),
+    ),
     ("get", f"questions/{NO_QUESTION}", None, (404, 404, 404, 404)),
     ("delete", f"questions/{NO_QUESTION}", None, (404, 404, 404, 404)),
     ("get", "runs/{run}/sides/s1/cuts/c1/tools", None, DRAFT),
@@ -175,6 +183,7 @@ def test_the_matrix_has_every_endpoint():
             .replace("{form}", "dxf")
             .replace("checks/{name}", "checks/real-contact")
             .replace("{number}", "1")
+            .replace("{idea}", "deeper")
             .replace("cuts/{cut}", "cuts/c1")
             .replace("chucks/{key}", "chucks/lathe-3-chuck")
         )

@@ -6,6 +6,7 @@ from django.db import migrations, models
 from ._documents import NewFacts
 
 FACTS = NewFacts(
+    hold={"bar_stop": "turret"},
     stock={"section": "round", "length_mm": None},
     step={"left": "turned"},
     rules={"friction_hard": 0.30, "friction_collet": 0.12, "friction_collet_serrated": 0.20},
