@@ -55,7 +55,7 @@ def test_what_was_found_for_another_draft_is_not_taken(planner, plug):
 def test_a_collet_is_chosen_and_kept_in_the_runs_file(planner, plug):
     assert planner.edit(plug, "setups.s1.chuck", value="twin-2-collet")[0] == 200
     assert planner.edit(plug, "setups.s1.collet", value="collet-38-serrated", base_revision=1)[0] == 200
-    lines = dict((key, line) for key, _, line in figures(planner.plan(plug)))
+    lines = {key: line for key, _, line in figures(planner.plan(plug))}
     assert lines["jaws-s1"] == "Collet 38 serrated, nothing to bore"
     status, made = read_in(planner, saved(planner, plug))
     assert status == 201
