@@ -179,7 +179,7 @@ def _grip_dimensions(at: Placed, hold: HoldFigures) -> list[Dimension]:
             (x, r),
             at.right - x + 18,
             Figure(2 * r, "mm", places=hold.places),
-            "Ø ",
+            "" if grip.flats else "Ø ",
             stops=("sides", "hold"),
         ),
         Dimension(

@@ -122,7 +122,7 @@ def _alone(document: Document, part: PartFigures) -> Scene:
     for s in at.spans:
         words.append(
             Sentence(
-                "{n}: Ø{d}, {l} long.",
+                "{n}: {d} across flats, {l} long." if s.step.flats else "{n}: Ø{d}, {l} long.",
                 n=s.step.name,
                 d=Figure(s.step.diameter_mm or 0, "mm", exact=True, places=(2, 3)),
                 l=Figure(s.end - s.start, "mm", exact=True, places=(2, 3)),
@@ -174,7 +174,8 @@ def part_dimensions(document: Document, at: Placed) -> list[Dimension]:
                 (x, r),
                 right - x + room * (row + 1),
                 Figure(2 * r, "mm", places=places),
-                "Ø ",
+                "" if s.step.flats else "Ø ",
+                " flats" if s.step.flats else "",
             )
         )
         if many:
@@ -214,7 +215,7 @@ def part_dimensions(document: Document, at: Placed) -> list[Dimension]:
                 (right, d / 2),
                 room * (len(at.spans) + 1),
                 Figure(d, "mm"),
-                "Ø ",
+                "" if document.part.stock.flats else "Ø ",
                 " stock",
                 stops=("part",),
             )

