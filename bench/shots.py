@@ -134,7 +134,7 @@ def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
     _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Settle the set-up").click()
     page.get_by_role("button", name="Take it").wait_for(timeout=30_000)
-    page.get_by_role("table", name="All cuts of this side").scroll_into_view_if_needed()
+    page.locator("[data-scrolls]").evaluate("e => e.scrollTo(0, 40)")
     page.wait_for_timeout(300)
     _keep(page, "plan-settle")
     page.evaluate(SEND, [f"/api/runs/{run}/undo", {"key": str(uuid.uuid4())}])

@@ -76,7 +76,7 @@ def asked(operation, server, owner, run):
         )
 
     test = settings(
-        max_examples=15,
+        max_examples=12,
         deadline=timedelta(seconds=20),
         phases=[Phase.generate],
         derandomize=True,

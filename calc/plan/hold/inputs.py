@@ -24,12 +24,8 @@ IN_COLLET = Choice(
 )
 BAR_STOP = Choice(
     "Fed against",
-    {
-        "turret": "a stop on the turret, gone before it closes",
-        "stays": "a stop that stays while it closes",
-        "none": "no stop: by the feeder alone",
-    },
-    "Sets how far a bar sticks out",
+    {"turret": "a stop that goes away", "stays": "a stop that stays", "none": "no stop"},
+    "Before the chuck closes, or while it closes too",
 )
 SURFACES = {
     "auto": "as what is gripped",

@@ -38,6 +38,7 @@ const Table = styled.table`
   }
   th[scope="row"] {
     min-width: 6rem;
+    vertical-align: top;
   }
   td[data-words] {
     max-width: 9rem;
