@@ -170,6 +170,13 @@ class Asked:
         return self.shelf.setups[self.document.jaws_of(self.index)]
 
     @property
+    def takes_over(self) -> bool:
+        """The second side is held in the second spindle, which takes hold before the piece is parted off."""
+        setups = self.shelf.setups
+        chuck = setups[1].chuck if len(self.document.setups) > 1 and len(setups) > 1 else None
+        return chuck is not None and chuck.spindle == "second" and not self.document.one_set
+
+    @property
     def rules(self) -> Rules:
         """The rules in force."""
         return self.document.in_force

@@ -9,7 +9,7 @@ from functools import lru_cache
 from shapely.geometry.base import BaseGeometry
 
 from calc.plan.cuts.carried import CARRIED, Left
-from calc.plan.cuts.clear import CLEAR, Nearest
+from calc.plan.cuts.clear import CLEAR, Nearest, Second, second_of
 from calc.plan.cuts.solve import CUTS
 from calc.plan.cuts.taken import RUN_IN_MM, CutShape
 from calc.plan.hold.drawn import layers as around
@@ -29,6 +29,7 @@ from calc.tools.outline import outline
 
 KEPT = 512  # inserts in their places, cuts drawn
 BACK_MM = 46.0  # of a tool so much is drawn behind its tip
+BESIDE_MM = 12.0  # of what holds the other end so much is drawn beyond the part
 OUT_MM = 30.0  # and so far out beyond the stock
 LIT = ("name", "from_diameter_mm", "to_diameter_mm", "length_mm", "start_mm", "clear")
 
@@ -129,6 +130,14 @@ def _clearance(near: Nearest, place: _Place, least: float) -> tuple[Shape, Label
     return shape, Label((line[1][0], line[1][1]), words, fact, anchor="end", group=cut.id)
 
 
+def _other_spindle(second: Second, cut: CutShape, place: _Place) -> Iterator[Shape]:
+    """What holds the other end of the piece while it is parted off."""
+    window = rectangle(-BESIDE_MM, FAR_MM, 0.0, FAR_MM)
+    for i, (name, shape) in enumerate(second.keep_out().items()):
+        role: Role = "chuck" if "the chuck" in name else "jaw"
+        yield from _pieces(f"second-{i}", role, shape.intersection(window), place, cut)
+
+
 @lru_cache(maxsize=KEPT)  # most edits leave most cuts as they were
 def _of_cut(
     left: Left, near: Nearest | None, place: _Place, least: float
@@ -169,10 +178,12 @@ def at_work(view: View) -> Scene:
     shapes = [s for layer in around(view, standing) for s in layer.shapes if _is_seen(s)]
     labels: list[Label] = []
     dimensions: list[Dimension] = []
-    least = view.document.in_force.clearance_mm
+    least, second = view.document.in_force.clearance_mm, second_of(view.asked)
     for left in carried.cuts:
         drawn, said, measured = _of_cut(left, clear.nearest.get(left.cut.id) if clear else None, place, least)
         shapes += drawn
+        if second is not None and left.cut.kind == "part":
+            shapes += _other_spindle(second, left.cut, place)
         labels += said
         dimensions += measured
     shapes.append(Shape("axis", "axis", ((standing.left - 8, 0), (at.right + 12, 0)), closed=False))

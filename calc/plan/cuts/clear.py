@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from shapely import unary_union
-from shapely.affinity import scale
+from shapely.affinity import scale, translate
 from shapely.geometry.base import BaseGeometry
 from shapely.ops import nearest_points
 
@@ -59,8 +59,10 @@ class ClearFigures:
 def solve_clear(asked: Asked) -> ClearFigures:
     """Clearances of a set-up. Raises Waiting."""
     hold, carried = asked.need(HOLD), asked.need(CARRIED)
-    around = things_of(hold)
-    nearest = {left.cut.id: _nearest(left.cut, around) for left in carried.cuts}
+    around, second = things_of(hold), second_of(asked)
+    nearest = {
+        left.cut.id: _nearest(left.cut, around, second if left.cut.kind == "part" else None) for left in carried.cuts
+    }
     least = asked.rules.clearance_mm
     by_cut = {}
     for left in carried.cuts:
@@ -72,12 +74,38 @@ def solve_clear(asked: Asked) -> ClearFigures:
     return ClearFigures(nearest, by_cut, carried.notes, meets, (before_face[0],) if before_face else ())
 
 
+@dataclass(frozen=True)
+class Second:
+    """What holds the other end of a part of this length [mm] while it is parted off."""
+
+    things: Things
+    length: float
+
+    def keep_out(self) -> dict[str, BaseGeometry]:
+        """What the blade may not touch, seen from the side that is parted."""
+        mine = keep_out(self.things)
+        # Both look from their own finished face: one's z is the part's length less the other's.
+        return {
+            f"{name} of the second spindle": translate(scale(shape, -1.0, 1.0, origin=(0.0, 0.0)), self.length, 0.0)
+            for name, shape in mine.items()
+        }
+
+
+def second_of(asked: Asked) -> Second | None:
+    """What the second spindle holds the piece with while it is parted off; None where it does not, or not yet."""
+    if asked.index != 0 or not asked.takes_over:
+        return None
+    hold = asked.every[1][HOLD]
+    return Second(things_of(hold), hold.length_mm) if hold is not None else None
+
+
 @lru_cache(maxsize=KEPT)
-def _nearest(cut: CutShape, things: Things) -> Nearest:
+def _nearest(cut: CutShape, things: Things, second: Second | None = None) -> Nearest:
     swept = cut.swept()
     if swept.bounds[1] < 0:  # what reaches past the axis comes round to this side of it
         swept = unary_union([swept, scale(swept, 1.0, -1.0, origin=(0.0, 0.0))])
-    name, shape = min(keep_out(things).items(), key=lambda one: swept.distance(one[1]))
+    bodies = keep_out(things) | (second.keep_out() if second is not None else {})
+    name, shape = min(bodies.items(), key=lambda one: swept.distance(one[1]))
     here, there = nearest_points(swept, shape)
     into = swept.intersection(shape)
     met = cut.end if into.is_empty else into.bounds[0]

@@ -23,16 +23,9 @@ SLIPS = Note(
 )
 
 
-def takes_over(asked: Asked) -> bool:
-    """The second side is held in the second spindle, which takes hold before the piece is parted off."""
-    setups = asked.shelf.setups
-    chuck = setups[1].chuck if len(asked.document.setups) > 1 and len(setups) > 1 else None
-    return chuck is not None and chuck.spindle == "second" and not asked.document.one_set
-
-
 def partings(asked: Asked) -> tuple[CutFigures, ...]:
     """The cuts of the first side that part off what the second spindle holds; none where it holds nothing."""
-    if not takes_over(asked):
+    if not asked.takes_over:
         return ()
     cuts = asked.every[0][CUTS]
     return tuple(c for c in cuts.cuts if c.planned.kind == "part") if cuts is not None else ()

@@ -228,7 +228,10 @@ def chuck_and_collet(hold: ColletHold, at: Stations, largest: float) -> list[Sha
     ]
     if hold.stick_out_mm is not None:
         bar = hold.grip.corners * hold.grip.diameter_mm / 2
-        shapes.append(Shape("bar", "part", rectangle(back, -bar, at.part, bar), facts=("stock_diameter",)))
+        shapes += [
+            Shape("bar", "part", rectangle(back, 0, at.part, bar), facts=("stock_diameter",)),
+            Shape("bar-below", "outline", rectangle(back, -bar, at.part, 0), facts=("stock_diameter",)),
+        ]
     return shapes
 
 

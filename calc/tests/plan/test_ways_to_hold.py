@@ -228,3 +228,15 @@ def test_a_collet_that_draws_back_wants_a_stop_that_stays():
     dead = replace(run.shelf.setups[0].chuck, draws="dead")
     document, shelf = changed("collet", first={"chuck": dead})
     assert "draws-back" not in {n.code for n in solve(document, shelf, 0)[HOLD].notes}
+
+
+def test_the_blade_must_clear_what_the_second_spindle_holds_with():
+    """A nose that stands out less brings the second chuck's body to the blade's block."""
+    run = plan("collet")
+    chuck = run.shelf.setups[1].chuck
+    document, shelf = changed("collet", second={"chuck": replace(chuck, nose_length_mm=5.0)})
+    result = compute(document, shelf)
+    notes = [n for n in result.stop("cuts").notes if n.code == "hits-the-jaws"]
+    assert ["Part off" in n.sentence.text() and "second spindle" in n.sentence.text() for n in notes] == [True]
+    alone = changed("collet", second={"chuck": replace(chuck, nose_length_mm=5.0, spindle="main")})
+    assert "hits-the-jaws" not in {n.code for n in compute(*alone).stop("cuts").notes}
