@@ -76,7 +76,7 @@ def asked(operation, server, owner, run):
         )
 
     test = settings(
-        max_examples=12,
+        max_examples=9,
         deadline=timedelta(seconds=20),
         phases=[Phase.generate],
         derandomize=True,
