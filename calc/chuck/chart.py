@@ -110,6 +110,8 @@ def curves_at_heights(chuck: ChuckForce, jaws: int) -> tuple[HeightCurve, ...]:
     Each curve ends at the highest pressure that chart, cylinder and the chuck's rated moment all allow.
     Source: docs/method.md, “What height costs” and “What the chuck can stand”.
     """
+    if chuck.guide_length_mm == 0:  # a collet acts at its nose, and height costs it nothing
+        return (_curve(chuck, jaws, 0.0),)
     return tuple(_curve(chuck, jaws, chuck.reference_height_mm * times) for times in HEIGHTS)
 
 

@@ -40,7 +40,7 @@ def hold_in_collet(asked: Asked, chuck: Chuck) -> ColletHold:
     friction, steps = rubs(asked, pair)
     deep = grip.offset_mm + held
     made = ColletHold(
-        chuck=chuck,
+        chuck=_held_to(chuck, collet),
         collet=collet,
         grip=grip,
         held_end=sides.held_end(asked.index),
@@ -61,6 +61,13 @@ def hold_in_collet(asked: Asked, chuck: Chuck) -> ColletHold:
         notes=(),
     )
     return replace(made, notes=(*_notes(made, setup.hold, part), *judged(made, setup, part)))
+
+
+def _held_to(chuck: Chuck, collet: Collet) -> Chuck:
+    """The chuck, with no more grip than its collet may have."""
+    if collet.max_grip_n is None or collet.max_grip_n >= chuck.force.max_grip_n:
+        return chuck
+    return replace(chuck, force=replace(chuck.force, max_grip_n=collet.max_grip_n))
 
 
 def _chosen(asked: Asked) -> Collet:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from calc.errors import CalcError, FieldError
@@ -19,6 +19,7 @@ from calc.shelf.taken import Shelf
 from calc.working import Note, Step
 
 PROFILE = "part.profile"
+SPREAD = 0.1  # typical: no stock is so far off its nominal size
 FLAT_MM = 0.5  # typical: what drawn bar may be off its size
 LISTS = ("outside", "inside", "inside_b")
 
@@ -94,6 +95,7 @@ def _stock_problems(part: Part, body: Body) -> list[FieldError]:
             d=Figure(largest.diameter_mm or 0.0, "mm", exact=True),
         )
         problems.append(FieldError(f"part.stock.{name}", words))
+    problems += _far_off(stock)
     for step in part.profile.outside:
         off = size is not None and abs(size - (step.diameter_mm or 0.0)) > FLAT_MM
         if step.flats and (step.flats != stock.flats or off):
@@ -123,6 +125,17 @@ def _stock_problems(part: Part, body: Body) -> list[FieldError]:
             )
         )
     return problems
+
+
+def _far_off(stock: Stock) -> Iterator[FieldError]:
+    """A nominal size that cannot be that of the pieces measured: one of the three is mistyped."""
+    d, low, high = stock.diameter_mm, stock.smallest_mm, stock.largest_mm
+    if d is None:
+        return
+    if (low is not None and d < low * (1 - SPREAD)) or (high is not None and d > high * (1 + SPREAD)):
+        words = "The pieces measured run from {a} to {b}; this is far from them: look at all three again."
+        figures = {"a": Figure(low or d, "mm", exact=True), "b": Figure(high or d, "mm", exact=True)}
+        yield FieldError("part.stock.diameter_mm", Sentence(words, **figures))
 
 
 def _body(document: Document) -> Body:

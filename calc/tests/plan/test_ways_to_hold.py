@@ -135,6 +135,7 @@ def test_pieces_of_a_bar():
         ("collet", [("part.stock.smallest_mm", 35.4)], {}, "collet-range"),
         ("hexagon", [("part.stock.section", "square")], {}, "part.stock.section"),
         ("hexagon", [("part.stock.diameter_mm", 21.0), ("part.stock.smallest_mm", None)], {}, "part.stock.diameter_mm"),
+        ("hexagon", [("part.stock.diameter_mm", 21.0)], {}, "part.stock.diameter_mm"),
         ("collet", [], {"machine": {"second_rpm": None, "second_kw": None, "second_nm": None}}, "setups.s2.chuck"),
         ("collet", [], {"machine": {"feeder_mm": 35.0}}, "over-the-feeder"),
         ("collet", [("part.stock.length_mm", 3300.0)], {}, "too-long-for-the-feeder"),
@@ -240,3 +241,9 @@ def test_the_blade_must_clear_what_the_second_spindle_holds_with():
     assert ["Part off" in n.sentence.text() and "second spindle" in n.sentence.text() for n in notes] == [True]
     alone = changed("collet", second={"chuck": replace(chuck, nose_length_mm=5.0, spindle="main")})
     assert "hits-the-jaws" not in {n.code for n in compute(*alone).stop("cuts").notes}
+
+
+def test_a_collet_is_never_closed_harder_than_it_may_be():
+    collet = replace(plan("collet").shelf.setups[0].collet, max_grip_n=40_000.0)
+    document, shelf = changed("collet", first={"collet": collet, "collets": (collet,)})
+    assert any(f.endswith("force.pressure_bar") for f in stops(document, shelf))  # 27 bar would grip with 82.5 kN

@@ -63,6 +63,7 @@ class HeightCurve(BaseModel):
     """Grip against pressure at one height, as far as the chuck allows."""
 
     height: str
+    where: str
     points: list[list[float]]
     text: str
     overload: bool

@@ -4529,6 +4529,8 @@ export interface components {
         HeightCurve: {
             /** Height */
             height: string;
+            /** Where */
+            where: string;
             /** Points */
             points: number[][];
             /** Text */

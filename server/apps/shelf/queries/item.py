@@ -180,8 +180,10 @@ def _points(points: Any, system: System) -> list[list[float]]:
 
 
 def _curve(curve: HeightCurve, system: System) -> schemas.HeightCurve:
+    height = Figure(curve.height_mm, "mm", exact=True).text(system) if curve.height_mm > 0 else "the nose"
     return schemas.HeightCurve(
-        height=Figure(curve.height_mm, "mm", exact=True).text(system),
+        height=height,
+        where=f"{height} above the guide" if curve.height_mm > 0 else "at the nose",
         points=_points(curve.points, system),
         text=curve.sentence.text(system),
         overload=curve.overload,

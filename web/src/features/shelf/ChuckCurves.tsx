@@ -66,7 +66,7 @@ export function ChuckCurves({ chart }: { chart: ChuckChart }) {
     (p) => x(p[0] ?? 0),
     (p) => y(p[1] ?? 0),
   );
-  const words = chart.curves.map((c) => `Gripping ${c.height} above the guide: ${c.text}.`).join(" ");
+  const words = chart.curves.map((c) => `Gripping ${c.where}: ${c.text}.`).join(" ");
   return (
     <Frame ref={frame}>
       {width > 0 && (

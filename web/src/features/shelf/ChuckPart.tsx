@@ -110,7 +110,7 @@ export function ChuckPart({ chart, text, mayEdit, errors, onType }: Props) {
           <Meaning aria-label="What the chart means for grip at heights">
             {chart.curves.map((c) => (
               <li key={c.height}>
-                Gripping <b>{c.height}</b> above the guide: {c.text}.
+                Gripping <b>{c.where}</b>: {c.text}.
               </li>
             ))}
             {chart.curves.length === 0 && (
