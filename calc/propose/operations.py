@@ -34,6 +34,7 @@ ROUGH_BORE_MM = 2.5  # more than this per side is roughed before it is finished 
 FINE_RA_UM = 3.2
 PROVEN_FROM = 70.0  # how like a proven cut must be to be started from
 BAR_PAST_MM = 2.0
+INTO_MM = 0.4  # on diameter: a blade goes on into the hole
 DIAMETER_STEPS = 0.5
 LEAST_MM = 0.02  # less is no cut
 TIGHT_BORE_MM = 0.05  # typical: a tolerance below it is bored in two passes after a drill
@@ -343,7 +344,8 @@ def _threads(side: Side) -> list[PlannedCut]:
     return found
 
 
-def _parted(side: Side) -> list[PlannedCut]:
+def _parted(side: Side, hole: float) -> list[PlannedCut]:
+    """Parting off a bar, into what is drilled through it: a finished bore ends at the part's own end."""
     if not side.bar:
         return []
     last = side.outside[-1].step.diameter_mm or side.stock_mm if side.outside else side.stock_mm
@@ -352,6 +354,8 @@ def _parted(side: Side) -> list[PlannedCut]:
         if side.worked == "a"
         else side.part.body.widest_bore(0.0, 2.0)
     )
+    if end > 0 and 0 < hole < end:
+        end = max(0.0, round(hole - INTO_MM, 3))
     width = width_for(side.stock_mm) or 4.0
     return [
         PlannedCut(
@@ -388,7 +392,7 @@ def propose(side: Side) -> tuple[PlannedCut, ...]:
         *rough_bore,
         *finish_bore,
         *relief,
-        *_parted(side),
+        *_parted(side, hole),
     ]
     seen: dict[str, int] = {}
     made = []

@@ -17,6 +17,7 @@ from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.solve import HOLD
 from calc.plan.hold.stand import Things, keep_out, things_of
 from calc.plan.outcome import Asked, Solved
+from calc.plan.sides.solve import is_bar_work
 from calc.profile.half import FAR_MM, between, radii, rectangle, solid, thick
 from calc.quantities import Bare, Figure
 from calc.working import Note
@@ -69,9 +70,18 @@ def solve_clear(asked: Asked) -> ClearFigures:
         near = nearest[left.cut.id]
         too_near = (_too_near(near, least),) if near.distance_mm < least - 1e-6 else ()
         by_cut[left.cut.id] = (*left.notes, *too_near, *_gripped_is_cut(hold, left))
+    rest = (*carried.notes, *_not_parted(asked, carried))
     meets = {left.cut.id: left.meets_mm for left in carried.cuts if left.meets_mm is not None}
     before_face = radii(carried.end, -FAR_MM, -CUT_MM)
-    return ClearFigures(nearest, by_cut, carried.notes, meets, (before_face[0],) if before_face else ())
+    return ClearFigures(nearest, by_cut, rest, meets, (before_face[0],) if before_face else ())
+
+
+def _not_parted(asked: Asked, carried: CarriedFigures) -> Iterator[Note]:
+    """A bar that the second spindle takes hold of and nothing parts off."""
+    taken = asked.index == 0 and asked.takes_over and is_bar_work(asked.document, 0)
+    if taken and carried.cuts and not any(left.parts for left in carried.cuts):
+        words = "Nothing parts the piece off, and the second spindle takes hold of it: put a parting cut in, last."
+        yield Note("stop", "not-parted", words)
 
 
 @dataclass(frozen=True)

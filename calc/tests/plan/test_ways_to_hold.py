@@ -247,3 +247,20 @@ def test_a_collet_is_never_closed_harder_than_it_may_be():
     collet = replace(plan("collet").shelf.setups[0].collet, max_grip_n=40_000.0)
     document, shelf = changed("collet", first={"collet": collet, "collets": (collet,)})
     assert any(f.endswith("force.pressure_bar") for f in stops(document, shelf))  # 27 bar would grip with 82.5 kN
+
+
+def test_the_piece_is_parted_off_and_nothing_comes_after_it():
+    run = plan("collet")
+    setup = run.document.setups[0]
+    others = tuple(c for c in setup.cuts if c.kind != "part")
+    parting = next(c for c in setup.cuts if c.kind == "part")
+
+    def codes(*cuts):
+        document = replace(run.document, setups=(replace(setup, cuts=cuts), run.document.setups[1]))
+        return {n.code for n in compute(document, run.shelf).stop("cuts").notes if n.level == "stop"}
+
+    assert codes(*others, parting) == set()
+    # The finished bore of Ø14 ends with the part; behind it Ø13 is drilled, and a ring would hold the piece.
+    assert "not-parted" in codes(*others, replace(parting, to_diameter_mm=14.0))
+    assert "not-parted" in codes(*others)
+    assert "after-parting" in codes(*others[:-1], parting, others[-1])
