@@ -10,6 +10,7 @@ from shapely import MultiPolygon
 from shapely.geometry.base import BaseGeometry
 
 from calc.errors import CalcError
+from calc.plan.cuts.parting import after_parting, is_through, not_through
 from calc.plan.cuts.taken import CutShape
 from calc.plan.cuts.tooling import fitted, length_of, worked_steps
 from calc.plan.hold.gripped import grip_of
@@ -38,7 +39,6 @@ MEETS_MM = 0.5  # typical: so much more than planned, per side, breaks an edge o
 TOUCHES_MM = 0.02  # less than this on radius is the same size
 MOST_GONE = 0.5  # of what a cut is planned to take: with more than this gone it cuts air
 NEAR_MM = 1.0  # on diameter: farther from a size of the print a cut is not meant for it
-SLICE_MM = 0.1  # of a slot, looked at
 SIZE_MM = 0.0005  # what sizes are rounded to
 
 
@@ -172,11 +172,11 @@ def carry(part: PartFigures, worked: End, start: _Start, cuts: tuple[CutShape, .
             region = region.difference(followed)
         taken = solid(region.intersection(stock))
         after = solid(stock.difference(region)) if cut.kind != "thread" else stock
-        notes, parts = [*_after(cut, off)], False
+        notes, parts = [*after_parting(cut, off)], False
         if cut.kind == "part" and not off:
-            parts = _is_through(after, cut)
+            parts = is_through(after, cut)
             after, off = (between(after, -FAR_MM, cut.start), cut.name) if parts else (after, "")
-            notes += [] if parts else [_not_through(cut)]
+            notes += [] if parts else [not_through(cut)]
         notes += [
             *_amounts(cut, taken, stock, part),
             *_under(cut, taken if cut.kind != "thread" else solid(taken.difference(threads)), least),
@@ -186,25 +186,6 @@ def carry(part: PartFigures, worked: End, start: _Start, cuts: tuple[CutShape, .
     return CarriedFigures(
         start.stock, tuple(left), start.assumed, tuple(_standing(cuts, stock, print_half, part, worked))
     )
-
-
-def _is_through(after: BaseGeometry, cut: CutShape) -> bool:
-    """Somewhere in the blade's slot no metal is left: a bore may end within it."""
-    thin = min(SLICE_MM, (cut.end - cut.start) / 2)
-    places = (cut.start + 1e-3, (cut.start + cut.end) / 2, cut.end - thin - 1e-3)
-    return any(radii(after, z, z + thin) is None for z in places)
-
-
-def _not_through(cut: CutShape) -> Note:
-    words = "{name}: it leaves metal where the blade went, and the piece is not off: part to less than is bored there."
-    return Note("caution", "not-through", words, name=cut.name)
-
-
-def _after(cut: CutShape, off: str) -> Iterator[Note]:
-    """Whether the piece is gone when a cut begins: `off` is what parted it off."""
-    if off:
-        words = "{name}: {off} has parted the piece off before it: put the parting last."
-        yield Note("stop", "after-parting", words, name=cut.name, off=off)
 
 
 def _followed(part: PartFigures, worked: End) -> BaseGeometry:

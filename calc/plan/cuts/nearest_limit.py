@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from calc.plan.cuts.solve import CutFigures
 from calc.plan.force.held import LoadHeld
+from calc.plan.stop import Fact, said
 from calc.quantities import Figure, Sentence
 from calc.rules import Rules
 from calc.tools.kinds.insert import Insert
@@ -61,3 +62,10 @@ def nearest_limit(cut: CutFigures, load: LoadHeld | None, rules: Rules) -> Near 
     """
     most = max(_shares(cut, load, rules), key=lambda near: near.share)
     return most if most.share >= NEAR else None
+
+
+def near_fact(cut: CutFigures, load: LoadHeld | None, rules: Rules) -> Fact:
+    """The same as a line of the ledger."""
+    near = nearest_limit(cut, load, rules)
+    why = Sentence("of everything that limits it the one most used")
+    return said(f"cut_{cut.id}_near", "Nearest limit", near.words.text() if near else "none near", why, cut.id)

@@ -9,16 +9,15 @@ from calc.fields import Quantity
 from calc.plan.cuts.clear import CLEAR, Nearest
 from calc.plan.cuts.drawn import pictures
 from calc.plan.cuts.inputs import PlannedCut
-from calc.plan.cuts.nearest_limit import nearest_limit
+from calc.plan.cuts.nearest_limit import near_fact
 from calc.plan.cuts.operations import CALLED, LEAVES_OUT
 from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.cuts.tooling import brought
 from calc.plan.declared import field_at
-from calc.plan.force.solve import FORCE, ForceFigures
+from calc.plan.force.solve import FORCE
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, said, without_figures
 from calc.plan.view import View
 from calc.quantities import Figure, Rounding, Sentence
-from calc.rules import Rules
 from calc.tools.kinds.insert import Insert
 
 ENTERED_NAMES = (
@@ -215,13 +214,6 @@ def _clear_fact(near: Nearest) -> Fact:
     return computed(f"cut_{near.cut.id}_clear", "Clear by", amount, Sentence("of {w}", w=near.what), group=near.cut.id)
 
 
-def _near_fact(c: CutFigures, force: ForceFigures | None, rules: Rules) -> Fact:
-    """The limit that a cut is nearest to."""
-    near = nearest_limit(c, force.load_of(c.id) if force else None, rules)
-    why = Sentence("of everything that limits it the one most used")
-    return said(f"cut_{c.id}_near", "Nearest limit", near.words.text() if near else "none near", why, c.id)
-
-
 NOT_SET = Sentence("the tool's own")
 
 
@@ -290,7 +282,7 @@ def show(view: View) -> Stop:
     if figures is None:
         return without_figures(outcome, (clamp, *facts), headings=headings)
     clear, force = view[CLEAR], view[FORCE]
-    facts += [_near_fact(c, force, view.document.in_force) for c in figures.cuts]
+    facts += [near_fact(c, force.load_of(c.id) if force else None, view.document.in_force) for c in figures.cuts]
     if clear is not None:
         facts += [_clear_fact(n) for n in clear.nearest.values() if n.distance_mm < FAR_CLEAR_MM]
     notes = (*figures.notes, *(clear.notes if clear else ()))

@@ -70,6 +70,14 @@ def chuck_and_jaw(hold: JawHold, at: Stations, largest: float) -> list[Shape]:
     ]
 
 
+def _overhang(middle: float, line: float, face_end: float) -> Dimension:
+    """From the middle of the grip to the face that is worked, with its stock."""
+    below, long = -line * 0.2, Figure(face_end - middle, "mm", "up")
+    return Dimension(
+        "overhang", "overhang", (middle, below), (face_end, below), 0, long, "", " overhang", stops=("force",)
+    )
+
+
 def jaw_dimensions(hold: JawHold, at: Stations, face_end: float) -> list[Dimension]:
     """Depths along the jaw's outer end, the bore, and how far the grip is from guide and cut."""
     blank, pocket = hold.blank, hold.pocket
@@ -134,17 +142,7 @@ def jaw_dimensions(hold: JawHold, at: Stations, face_end: float) -> list[Dimensi
             "Ø ",
             stops=("jaws",),
         ),
-        Dimension(
-            "overhang",
-            "overhang",
-            (middle, -line * 0.2),
-            (face_end, -line * 0.2),
-            0,
-            Figure(face_end - middle, "mm", "up"),
-            "",
-            " overhang",
-            stops=("force",),
-        ),
+        _overhang(middle, line, face_end),
     ]
     other = hold.other
     if other is not None:
@@ -262,17 +260,7 @@ def collet_dimensions(hold: ColletHold, at: Stations, face_end: float) -> list[D
             " out",
             stops=("hold",),
         ),
-        Dimension(
-            "overhang",
-            "overhang",
-            (middle, -line * 0.2),
-            (face_end, -line * 0.2),
-            0,
-            Figure(face_end - middle, "mm", "up"),
-            "",
-            " overhang",
-            stops=("force",),
-        ),
+        _overhang(middle, line, face_end),
     ]
 
 
