@@ -68,6 +68,7 @@ def ideas(document: Document, shelf: Shelf, index: int, holders: Sequence[SetupS
     found = [
         *_other_jaws(document, shelf, index),
         *_collets(document, shelf, index, holders),
+        *_jaws_instead(document, shelf, index, holders),
         *_otherwise_held(document, shelf, index),
         *_stiffer_bars(document, shelf, index),
     ]
@@ -107,6 +108,23 @@ def _collets(document: Document, shelf: Shelf, index: int, holders: Sequence[Set
             )
             taken = (("chuck", chuck.key), ("collet", collet.key), ("jaw_set", None))
             yield Idea(f"collet-{chuck.key}-{collet.key}", label, facts, taken, replace(holder, collet=collet))
+
+
+def _jaws_instead(document: Document, shelf: Shelf, index: int, holders: Sequence[SetupShelf]) -> Iterator[Idea]:
+    """Top jaws of another chuck of the spindle, in place of a collet."""
+    mine = shelf.setups[index].chuck
+    if mine is None or not mine.is_collet:
+        return
+    at = setup_path(document, index)
+    for holder in holders:
+        chuck = holder.chuck
+        if chuck is None or chuck.is_collet or chuck.spindle != mine.spindle:
+            continue
+        for blank in holder.blanks:
+            label = Sentence("{b} in {k}", b=blank.name, k=chuck.name)
+            facts = ((f"{at}.hold.depth_mm", None), (f"{at}.hold.jaw_height_mm", None))
+            taken = (("chuck", chuck.key), ("jaw_blank", blank.key), ("jaw_set", None))
+            yield Idea(f"jaws-{chuck.key}-{blank.key}", label, facts, taken, replace(holder, blank=blank))
 
 
 def _otherwise_held(document: Document, shelf: Shelf, index: int) -> Iterator[Idea]:

@@ -64,6 +64,9 @@ def test_a_collet_of_another_chuck_is_an_idea_only_where_it_closes_on_what_is_gr
     holder = replace(run.shelf.setups[0], collet=None, collets=(other, wide))
     keys = {i.key for i in ideas(document, run.shelf, 0, (holder,))}
     assert keys == {f"collet-{holder.chuck.key}-other"}
+    jawed = replace(plan("centre").shelf.setups[0], blanks=(HARD,))
+    keys = {i.key for i in ideas(document, run.shelf, 0, (holder, jawed))}
+    assert f"jaws-{jawed.chuck.key}-hard" in keys
 
 
 def test_nearest_limit_of_a_settled_cut_is_not_passed_and_of_a_greedy_one_is():

@@ -24,6 +24,7 @@ from server.apps.shelf.models import JawSet, JawSetEvent, Material, ShelfState, 
 Row = Mapping[str, Any]
 Rows = Sequence[Row]
 USUAL = ("guide_friction", "efficiency")  # figures of a chuck that are typical until the shop gives its own
+OF_A_CONE = ("cone_friction", "efficiency")  # the same of a chuck that closes a collet
 
 
 def renew() -> None:
@@ -84,7 +85,8 @@ def _load_item(kind: ItemKind[Any], given: Row) -> None:
     """Keep an item; a jaw set brings its life as (days ago, what, size, removal, note)."""
     values = {f.name: given.get(f.name, None if f.field.required else f.field.default) for f in kind.fields}
     links = {link.name: given[link.name] for link in kind.links}
-    row = model_of(kind.name)(key=given["key"], typical=[n for n in USUAL if n in values and n not in given])
+    usual = OF_A_CONE if given.get("closes") == "collet" else USUAL
+    row = model_of(kind.name)(key=given["key"], typical=[n for n in usual if n in values and n not in given])
     write_row(row, kind, values, links)
     row.save()
     write_parts(row, kind, links, given.get("chart", []))
