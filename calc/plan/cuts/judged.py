@@ -19,6 +19,7 @@ from calc.tools.library import Tool
 from calc.working import Note
 
 SPLIT_MM = 1.0  # per side, typical: what a finishing edge takes no more of in one cut
+SAME_PITCH = 0.002  # of a pitch: what rounding an inch pitch to two places makes of it
 AT_CLAMP = 0.98  # of a clamp, from where it is what holds a speed down
 
 
@@ -105,6 +106,25 @@ def _direction_notes(planned: PlannedCut, tool: Tool | None) -> list[Note]:
     ]
 
 
+def _pitch_notes(planned: PlannedCut) -> list[Note]:
+    """A thread cut at another pitch than its name says is not that thread, whatever else holds."""
+    named = designation(planned.thread) if planned.kind == "thread" else None
+    pitch = planned.feed_mm_rev
+    if named is None or pitch is None or abs(pitch - named.pitch_mm) <= SAME_PITCH * named.pitch_mm:
+        return []
+    return [
+        Note(
+            "stop",
+            "other-pitch",
+            "{name}: it is fed {f}, and {t} has a pitch of {p}. Give the thread's own pitch, or name the other thread.",
+            name=planned.name,
+            f=Figure(pitch, "mm/rev"),
+            t=named.text,
+            p=Figure(named.pitch_mm, "mm/rev"),
+        )
+    ]
+
+
 def judged(
     planned: PlannedCut, result: CutResult, machine: tuple[float, float], part: PartFigures, tool: Tool | None
 ) -> list[Note]:
@@ -127,6 +147,7 @@ def judged(
             )
         )
     notes += _direction_notes(planned, tool)
+    notes += _pitch_notes(planned)
     material = part.material
     low, high = speed_window(planned.kind, tool, material)
     if planned.kind == "thread":

@@ -1,6 +1,7 @@
 """What a plan must refuse: each as a plan file with the note that stops it, beside a twin just inside the limit."""
 
 import csv
+from dataclasses import replace
 from functools import cache
 from pathlib import Path
 
@@ -110,3 +111,12 @@ def test_no_limit_far_above_presses_the_curves_flat(name):
         highest = max(y for line in (*(c.points for c in chart.curves), chart.demand) for _, y in line)
         assert highest <= chart.force_most_n <= 1.6 * 1.08 * highest
         assert all(0 <= p.needed_n <= chart.force_most_n for p in chart.points)
+
+
+@pytest.mark.parametrize(("pitch", "stops"), [(1.5, []), (1.502, []), (1.51, ["other-pitch"]), (3.0, ["other-pitch"])])
+def test_a_thread_cut_at_another_pitch_than_its_name_says_is_stopped(pitch, stops):
+    run = read_run((FILES / "twin-collet.json").read_text(encoding="utf-8"))  # M24x1.5
+    first, *rest = run.document.setups
+    cuts = tuple(replace(c, feed_mm_rev=pitch) if c.kind == "thread" else c for c in first.cuts)
+    result = compute(replace(run.document, setups=(replace(first, cuts=cuts), *rest)), run.shelf)
+    assert [n.code for s in result.stops for n in s.notes if n.level == "stop"] == stops
