@@ -61,7 +61,7 @@ class Client:
         opener.open(URL + "/").read()
         self.headers = {
             "Content-Type": "application/json",
-            "X-CSRFToken": next(c.value for c in jar if c.name == "csrftoken") or "",
+            "X-CSRFToken": next(c.value for c in jar if "anvil-token" in c.name) or "",
             "Cookie": "; ".join(f"{c.name}={c.value}" for c in jar),
             "Accept-Encoding": "gzip",
         }
@@ -91,12 +91,12 @@ class Client:
         jar = http.cookiejar.CookieJar()
         opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
         opener.open(URL + "/").read()
-        token = next(c.value for c in jar if c.name == "csrftoken") or ""
+        token = next(c.value for c in jar if "anvil-token" in c.name) or ""
         headers = {"Content-Type": "application/json", "X-CSRFToken": token}
         body = json.dumps({"username": name, "password": word}).encode()
         opener.open(urllib.request.Request(URL + "/api/session", body, headers)).read()
         self.headers |= {
-            "X-CSRFToken": next(c.value for c in jar if c.name == "csrftoken") or "",
+            "X-CSRFToken": next(c.value for c in jar if "anvil-token" in c.name) or "",
             "Cookie": "; ".join(f"{c.name}={c.value}" for c in jar),
         }
 

@@ -109,7 +109,7 @@ def _release(page: Page, run: str) -> None:
 SEND = """
 ([path, body]) => fetch(path, {
   method: 'POST', body: JSON.stringify(body),
-  headers: {'Content-Type': 'application/json', 'X-CSRFToken': document.cookie.match(/csrftoken=([^;]+)/)[1]},
+  headers: {'Content-Type': 'application/json', 'X-CSRFToken': document.cookie.match(/anvil-token-\\w+=([^;]+)/)[1]},
 }).then((r) => r.ok || r.text().then((t) => { throw new Error(t); }))
 """
 

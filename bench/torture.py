@@ -27,7 +27,8 @@ from typing import Any
 
 from commands.cluster import Cluster, free_port
 from commands.places import environment, say
-from commands.start import end, prepare_database, serve, wait_until_answering
+from commands.preparing import prepare_database
+from commands.processes import end, serve, wait_until_answering
 
 NAME = "torture-pg"
 CLIENTS = 3
@@ -81,10 +82,10 @@ def open_shop() -> Shop:
         cluster.stop()
     shutil.rmtree(cluster.folder, ignore_errors=True)
     cluster.start()
-    env = environment(NOBLE_ANVIL_SECRET_KEY="torture", NOBLE_ANVIL_DEMO="1", **cluster.environment())
+    env = environment(**cluster.environment())
     shop = Shop(cluster, free_port(), env)
     try:
-        prepare_database(cluster, env, demo=True)
+        prepare_database(cluster, env)
         shop.start_server()
     except BaseException:
         shop.close()
@@ -110,7 +111,7 @@ class Stream(threading.Thread):
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
 
     def _ask(self, path: str, body: Any = None) -> Any:
-        token = next((c.value for c in self.jar if c.name == "csrftoken"), "") or ""
+        token = next((c.value for c in self.jar if "anvil-token" in c.name), "") or ""
         data = None if body is None else json.dumps(body).encode()
         headers = {"Content-Type": "application/json", "X-CSRFToken": token}
         with self.opener.open(urllib.request.Request(self.url + path, data, headers), timeout=10) as answer:

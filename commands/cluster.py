@@ -1,20 +1,46 @@
-"""The application's own PostgreSQL cluster, on a free loopback port; Debian's own is never touched."""
+"""The application's own PostgreSQL cluster, on a free loopback port; Debian's own is never touched.
+
+Nobody connects without a secret. The application's role owns its databases and is no superuser; the keeper's role makes
+databases and nothing of the application runs as it. Both secrets lie in a closed folder of whoever starts the cluster.
+"""
 
 from __future__ import annotations
 
 import hashlib
+import json
 import os
 import pwd
+import secrets
 import shutil
 import socket
 import subprocess
+import tempfile
 import time
 from pathlib import Path
 
-from commands.places import DATA, ROOT, Stop
+from commands.places import DATA, HERE, ROOT, Stop, closed, kept
 from commands.setup import postgres_programs
 
 SETTINGS = ["listen_addresses=127.0.0.1", "unix_socket_directories=''", "max_connections=60"]
+KEEPER, APPLICATION = "noble_anvil", "noble_anvil_app"
+DOORS = """# Nobody connects without a secret, and nobody from another machine.
+local all all reject
+host all all 127.0.0.1/32 scram-sha-256
+host all all 0.0.0.0/0 reject
+host all all ::/0 reject
+"""
+# Everything of an earlier version's database, to the application's role: that version ran as the superuser.
+HAND_OVER = f"""
+DO $$ DECLARE one record; BEGIN
+  FOR one IN
+    SELECT 'TABLE ' || oid::regclass AS named FROM pg_class
+      WHERE relnamespace = 'public'::regnamespace AND relkind IN ('r', 'p')
+    UNION ALL SELECT 'ROUTINE ' || oid::regprocedure FROM pg_proc WHERE pronamespace = 'public'::regnamespace
+    UNION ALL SELECT 'TYPE ' || oid::regtype FROM pg_type WHERE typnamespace = 'public'::regnamespace
+      AND (typtype IN ('e', 'd')
+        OR typtype = 'c' AND (SELECT relkind FROM pg_class WHERE pg_class.oid = typrelid) = 'c')
+  LOOP EXECUTE 'ALTER ' || one.named || ' OWNER TO {APPLICATION}'; END LOOP;
+END $$"""
 UNSAFE_FAST = ["fsync=off", "synchronous_commit=off", "full_page_writes=off"]  # throw-away clusters only
 
 
@@ -44,22 +70,27 @@ class Cluster:
         self.folder = DATA / name
         if self.as_root and not _reachable(self.folder):
             # PostgreSQL refuses root, and its own user cannot walk into here.
-            mark = hashlib.sha256(str(ROOT).encode()).hexdigest()[:10]
+            whose = ROOT if DATA == HERE else DATA
+            mark = hashlib.sha256(str(whose).encode()).hexdigest()[:10]
             self.folder = Path("/var/lib/postgresql") / f"noble-anvil-{mark}-{name}"
         self.port = 0
 
-    def _command(self, program: str, *arguments: str) -> subprocess.CompletedProcess[str]:
+    def _command(self, program: str, *arguments: str, said: str = "") -> subprocess.CompletedProcess[str]:
+        """Run a program of PostgreSQL's as the user it runs as; `said` is what it reads."""
         command = [str(self.programs / program), *arguments]
         if self.as_root:
             user = pwd.getpwnam("postgres")
             command = ["setpriv", f"--reuid={user.pw_uid}", f"--regid={user.pw_gid}", "--clear-groups", *command]
         env = {"LC_ALL": "C.UTF-8", "PATH": os.environ.get("PATH", "/usr/bin:/bin")}
         # pg_ctl's child keeps the pipes open, so output goes to a file that can be read back.
-        with (DATA / f"{self.folder.name}.out").open("w+") as out:
+        with tempfile.TemporaryFile("w+") as out, tempfile.TemporaryFile("w+") as read:
+            read.write(said)
+            read.seek(0)
             done = subprocess.run(
                 command,
                 cwd="/",
                 env=env,
+                stdin=read,
                 stdout=out,
                 stderr=subprocess.STDOUT,
                 text=True,
@@ -78,23 +109,46 @@ class Cluster:
         if self.as_root:
             user = pwd.getpwnam("postgres")
             os.chown(self.folder, user.pw_uid, user.pw_gid)
-        made = self._command(
-            "initdb",
-            "-D",
-            str(self.folder),
-            "-U",
-            "noble_anvil",
-            "-A",
-            "trust",
-            "-E",
-            "UTF8",
-            "--locale=C.UTF-8",
-            "--data-checksums",
-        )
+        # Closed before it is started for the first time: no moment in which anybody could connect.
+        how = ("-U", KEEPER, "-A", "trust", "-E", "UTF8", "--locale=C.UTF-8", "--data-checksums")
+        made = self._command("initdb", "-D", str(self.folder), *how)
         if made.returncode:
             shutil.rmtree(self.folder, ignore_errors=True)
             raise Stop(f"The database could not be created:\n{made.stdout}")
         return True
+
+    def _secrets_file(self) -> Path:
+        return closed(DATA / "secrets") / f"{self.folder.name}.json"
+
+    def _secrets(self) -> dict[str, str]:
+        """The secret of each role. Raises KeyError where they are not known."""
+        try:
+            known = json.loads(self._secrets_file().read_text())
+            return {role: str(known[role]) for role in (KEEPER, APPLICATION)}
+        except (OSError, ValueError, TypeError) as error:
+            raise KeyError("secrets") from error
+
+    def _lock(self) -> None:
+        """Give both roles their secrets and let nobody in without one; of a cluster that stands still.
+
+        One of an earlier version, whose door was open, and one whose secrets were lost are closed the same way.
+        """
+        if self._is_locked():
+            return
+        (self.folder / "pg_hba.conf").write_text(DOORS)
+        given = {role: secrets.token_urlsafe(32) for role in (KEEPER, APPLICATION)}
+        more = "CREATEDB" if self.fast else "NOCREATEDB"  # tests make databases of their own
+        said = [
+            f"CREATE ROLE {APPLICATION}",  # complains where it is there already, which does no harm
+            f"ALTER ROLE {APPLICATION} LOGIN NOSUPERUSER NOCREATEROLE NOREPLICATION {more} "
+            f"PASSWORD '{given[APPLICATION]}'",
+            f"ALTER ROLE {KEEPER} PASSWORD '{given[KEEPER]}'",
+        ]
+        # Alone with the files, without any connection.
+        alone = self._command("postgres", "--single", "-D", str(self.folder), "postgres", said="\n".join(said) + "\n")
+        if alone.returncode:
+            raise Stop(f"The database could not be given its secrets:\n{alone.stdout}")
+        kept(self._secrets_file(), json.dumps(given))
 
     def identity(self) -> str:
         """What tells this cluster from every other: PostgreSQL's own number for it."""
@@ -110,6 +164,14 @@ class Cluster:
         if self._command("pg_ctl", "status", "-D", str(self.folder)).returncode or len(lines) < 4:
             return None
         return int(lines[3])
+
+    def is_alive(self) -> bool:
+        """Whether its postmaster lives; quick enough to be asked all the time."""
+        try:
+            pid = (self.folder / "postmaster.pid").read_text().split()[0]
+            return str(self.folder).encode() in Path(f"/proc/{pid}/cmdline").read_bytes()
+        except (OSError, IndexError):
+            return False
 
     def _left_running(self) -> int | None:
         """The port of a postmaster that was left running and answers; one that is just dying is waited for."""
@@ -127,11 +189,15 @@ class Cluster:
         self.create()
         told = ""
         left = self._left_running()
+        if left is not None and not self._is_locked():
+            self.stop()
+            left = None
         if left is not None:
             self.port = left
             return "The database was still running from a start that did not end cleanly; it is used on."
         if (self.folder / "postmaster.pid").exists():
             told = "The last stop was not clean; the database put itself right."
+        self._lock()
         settings = SETTINGS + (UNSAFE_FAST if self.fast else [])
         for attempt in range(3):
             self.port = port or free_port()
@@ -156,6 +222,14 @@ class Cluster:
                 time.sleep(1)
         raise Stop(f"The database did not start:\n{started.stdout}{self._last_words()}")
 
+    def _is_locked(self) -> bool:
+        """Whether it has its secrets and lets nobody in without one."""
+        try:
+            self._secrets()
+            return (self.folder / "pg_hba.conf").read_text() == DOORS
+        except (KeyError, OSError):
+            return False
+
     def _last_words(self) -> str:
         """The end of PostgreSQL's own log, and a sentence where the disk is full."""
         try:
@@ -169,17 +243,47 @@ class Cluster:
         """Stop it."""
         self._command("pg_ctl", "stop", "-m", "fast", "-w", "-D", str(self.folder))
 
-    def ensure_database(self, name: str) -> None:
-        """Create a database if it is not there."""
-        args = ["-h", "127.0.0.1", "-p", str(self.port), "-U", "noble_anvil"]
-        there = self._command(
-            "psql", *args, "-d", "postgres", "-tAc", f"SELECT 1 FROM pg_database WHERE datname='{name}'"
+    def program(self, name: str, *arguments: str, role: str = KEEPER) -> subprocess.CompletedProcess[str]:
+        """Run a client program of PostgreSQL's against this cluster in a role."""
+        env = {
+            "LC_ALL": "C.UTF-8",
+            "PATH": os.environ.get("PATH", "/usr/bin:/bin"),
+            "PGPASSWORD": self._secrets()[role],
+            "PGHOST": "127.0.0.1",
+            "PGPORT": str(self.port),
+            "PGUSER": role,
+        }
+        return subprocess.run(
+            [str(self.programs / name), *arguments], env=env, capture_output=True, text=True, check=False
         )
-        if there.stdout.strip() != "1":
-            made = self._command("createdb", *args, name)
-            if made.returncode:
-                raise Stop(f"The database could not be created:\n{made.stdout}")
+
+    def sql(self, *statements: str, database: str = "postgres") -> str:
+        """Run statements as the keeper; gives what the last one found. Stops where one is refused."""
+        found = ""
+        for statement in statements:
+            done = self.program("psql", "-d", database, "-v", "ON_ERROR_STOP=1", "-qtAc", statement)
+            if done.returncode:
+                raise Stop(f"The database refused: {done.stderr.strip()}")
+            found = done.stdout.strip()
+        return found
+
+    def databases(self) -> set[str]:
+        """The databases there are."""
+        return set(self.sql("SELECT datname FROM pg_database").split())
+
+    def ensure_database(self, name: str) -> None:
+        """Create a database of the application's if it is not there; one of an earlier version becomes its own."""
+        owner = self.sql(f"SELECT pg_get_userbyid(datdba) FROM pg_database WHERE datname = '{name}'")
+        if not owner:
+            self.sql(f"CREATE DATABASE {name} OWNER {APPLICATION}")
+        elif owner != APPLICATION:
+            self.sql(f"ALTER DATABASE {name} OWNER TO {APPLICATION}")
+            self.sql(HAND_OVER, database=name)
 
     def environment(self) -> dict[str, str]:
         """What the application needs to reach it."""
-        return {"NOBLE_ANVIL_DB_PORT": str(self.port), "NOBLE_ANVIL_DB_USER": "noble_anvil"}
+        return {
+            "NOBLE_ANVIL_DB_PORT": str(self.port),
+            "NOBLE_ANVIL_DB_USER": APPLICATION,
+            "NOBLE_ANVIL_DB_PASSWORD": self._secrets()[APPLICATION],
+        }

@@ -20,6 +20,18 @@ def _stop(arguments: list[str]) -> int:
     return stop(arguments)
 
 
+def _status(arguments: list[str]) -> int:
+    from commands.status import status
+
+    return status(arguments)
+
+
+def _fuzz(arguments: list[str]) -> int:
+    from commands.quality import with_app
+
+    return with_app("bench.fuzz", arguments)
+
+
 def _person(arguments: list[str]) -> int:
     from commands.start import manage
 
@@ -103,8 +115,9 @@ def _with_app(module: str) -> Callable[[list[str]], int]:
 
 
 COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
-    "start": (_start, "set up and serve the application (--port N, --no-demo)"),
-    "stop": (_stop, "end a running application"),
+    "start": (_start, "set up and serve the application (--port N, --no-demo for a shop of your own)"),
+    "stop": (_stop, "end what runs, however it was started"),
+    "status": (_status, "what runs, where, and how full it is"),
     "backup": (_backup, "write everything into FILE"),
     "restore": (_restore, "put FILE back in place of what is there"),
     "test": (_test, "run every test, or some: ./anvil test -k NAME"),
@@ -113,10 +126,11 @@ COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
     "calc": (_calc, "one calculator: ./anvil calc NAME < input.json; without NAME, the list"),
     "plan": (_plan, "a plan without server or database: ./anvil plan RUN_OR_FILE [--set PATH=VALUE] [--side N]"),
     "bench": (_with_app("bench.run"), "measure speed and memory; prints a table"),
-    "torture": (_torture, "kill server and database at random under a stream of edits, and prove that none is lost"),
+    "torture": (_torture, "kill server, workers and database at random under edits, and prove that none is lost"),
+    "fuzz": (_fuzz, "send N seeded requests, most of them wrong, and prove that none is answered by a failure"),
     "shots": (_with_app("bench.shots"), "make the pictures in docs/screenshots"),
     "gauge": (_gauge, "a simulated grip gauge on loopback; --help tells what it can be made to do wrong"),
-    "person": (_person, "add somebody who signs in: ./anvil person NAME --role planner"),
+    "person": (_person, "add somebody who signs in: ./anvil person NAME; asks for role and password"),
 }
 
 

@@ -4,19 +4,21 @@ from __future__ import annotations
 
 import hashlib
 import os
+import secrets
 import subprocess
 import sys
 from collections.abc import Iterable
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
-DATA = ROOT / ".data"
+HERE = ROOT / ".data"
+DATA = Path(os.environ.get("NOBLE_ANVIL_DATA") or HERE)  # a shop's own: its database, its secrets
 VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
-STAMPS = DATA / "stamps"
+STAMPS = HERE / "stamps"
 # Compiled once and kept out of the tree: each of the programs below starts in a third of the time.
-COMPILED = DATA / "compiled"
+COMPILED = HERE / "compiled"
 
 
 class Stop(SystemExit):
@@ -30,6 +32,33 @@ class Stop(SystemExit):
 def say(sentence: str) -> None:
     """A line for the person at the terminal."""
     print(sentence, flush=True)
+
+
+def closed(folder: Path) -> Path:
+    """A folder that only its owner looks into; made where it is not there."""
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    folder.chmod(0o700)
+    return folder
+
+
+def open_data() -> None:
+    """The data's folder, passable so that PostgreSQL's own user comes to its part; each folder below is closed."""
+    for folder in (HERE, DATA):
+        folder.mkdir(exist_ok=True, parents=True)
+        folder.chmod(0o711)
+    for folder in (DATA / "secrets", STAMPS, COMPILED):
+        closed(folder)
+
+
+def kept(file: Path, text: str) -> None:
+    """Write a file that only its owner reads, whole or not at all."""
+    part = file.with_name(f"{file.name}.part")
+    part.unlink(missing_ok=True)
+    with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
+        out.write(text)
+        out.flush()
+        os.fsync(out.fileno())
+    part.replace(file)
 
 
 def run(command: list[str | Path], *, cwd: Path = ROOT, env: dict[str, str] | None = None, quiet: bool = False) -> None:
@@ -76,6 +105,8 @@ def environment(**more: str) -> dict[str, str]:
     """The environment for the application's own programs."""
     return {
         **os.environ,
+        # A tool that needs none of its own signs with one that nobody knows.
+        "NOBLE_ANVIL_SECRET_KEY": secrets.token_urlsafe(50),
         "PYTHONPATH": str(ROOT),
         "DJANGO_SETTINGS_MODULE": "server.config.settings",
         "PYTHONPYCACHEPREFIX": str(COMPILED),

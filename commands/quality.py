@@ -14,8 +14,9 @@ from pathlib import Path
 
 from commands.cluster import Cluster, free_port
 from commands.places import PYTHON, ROOT, WEB, environment, say
+from commands.preparing import prepare_database
+from commands.processes import end, serve, serve_gauge, serve_worker, wait_until_answering
 from commands.setup import ensure
-from commands.start import end, prepare_database, serve, serve_gauge, serve_worker, wait_until_answering
 
 PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench", "devices"]
 AT_ONCE = 2  # the machines that this is tried on have two processors
@@ -112,7 +113,8 @@ def test(arguments: list[str]) -> int:
     ensure(browser=True)
     _end_on_terminate()
     cluster = _throwaway("test-pg")
-    # Beside the Python tests, which often wait for a browser; its report comes at the end, in one piece.
+    # Beside the Python tests, which often wait for a browser. Its report is shown only where something failed: what
+    # failed of the others then stands at the end, where a log that is cut short still has it.
     report = tempfile.TemporaryFile()  # noqa: SIM115 # open until it is read below
     web = None if arguments else subprocess.Popen(WEB_TESTS, cwd=WEB, stdout=report, stderr=subprocess.STDOUT)
     try:
@@ -124,7 +126,10 @@ def test(arguments: list[str]) -> int:
             return python
         failed = web.wait()
         report.seek(0)
-        say(report.read().decode(errors="replace"))
+        said = report.read().decode(errors="replace")
+        say(said if failed else "The screens' own tests passed.")
+        if python:
+            say("Some of the Python tests failed: they are named above.")
         return failed or python
     finally:
         if web is not None:
@@ -145,8 +150,8 @@ def with_app(module: str, arguments: list[str]) -> int:
     cluster = _throwaway("tool-pg")
     server = worker = gauge = None
     try:
-        env = environment(NOBLE_ANVIL_SECRET_KEY="tools", NOBLE_ANVIL_DEMO="1", **cluster.environment())
-        prepare_database(cluster, env, demo=True)
+        env = environment(**cluster.environment())
+        prepare_database(cluster, env)
         port = free_port()
         gauge = serve_gauge(env)
         server, worker = serve(port, env), serve_worker(env)

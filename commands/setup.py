@@ -10,7 +10,20 @@ import subprocess
 import sys
 from pathlib import Path
 
-from commands.places import DATA, PYTHON, ROOT, VENV, WEB, Stop, digest, environment, is_fresh, mark_fresh, run, say
+from commands.places import (
+    PYTHON,
+    ROOT,
+    VENV,
+    WEB,
+    Stop,
+    digest,
+    environment,
+    is_fresh,
+    mark_fresh,
+    open_data,
+    run,
+    say,
+)
 
 CHROMIUM = Path("/usr/bin/chromium")
 WEB_SOURCES = ("src", "public", "index.html", "vite.config.ts", "tsconfig.json", "package.json")
@@ -104,7 +117,7 @@ def ensure_build() -> None:
 
 def ensure(*, browser: bool = False) -> None:
     """Everything that the application needs to run; with `browser`, what its tests need too."""
-    DATA.mkdir(exist_ok=True)
+    open_data()
     ensure_debian(browser)
     ensure_python()
     ensure_web_packages()

@@ -1,4 +1,4 @@
-"""Set up, start the database and the server, and stop both again."""
+"""Set up, start the database and the server, keep them running, and stop all again."""
 
 from __future__ import annotations
 
@@ -6,47 +6,44 @@ import argparse
 import fcntl
 import json
 import os
-import secrets
-import shutil
 import signal
-import socket
 import subprocess
 import sys
 import time
-import urllib.error
-import urllib.request
-from pathlib import Path
 from typing import IO, Any
 
-from commands.cluster import Cluster, free_port
-from commands.places import DATA, PYTHON, ROOT, Stop, digest, environment, is_fresh, mark_fresh, run, say
+from commands.cluster import Cluster
+from commands.logs import bound
+from commands.places import DATA, PYTHON, ROOT, Stop, environment, open_data, say
+from commands.preparing import DEMO, REAL, prepare_database, refuse_full, refuse_taken, secret
+from commands.processes import end, end_orphan, serve, serve_gauge, serve_worker, wait_until_answering
 from commands.setup import ensure
 
-# What a large body or question took is given back to the machine, not kept for the next one.
-GIVING_BACK = {"MALLOC_ARENA_MAX": "2", "MALLOC_MMAP_THRESHOLD_": "262144", "MALLOC_TRIM_THRESHOLD_": "262144"}
 LOCK = DATA / "start.lock"
 WATCH_S = 0.5  # between two looks whether all is running
-ROOM_LEAST = 100_000_000  # bytes: a day of edits and PostgreSQL's own log
+BROKEN_S = 2.0  # what ends sooner than this after it began, again and again, is broken and not started for ever
+BROKEN_TIMES = 5
 
 
 def take_lock() -> IO[str]:
     """The lock that one running application holds. Says where it is when it is taken."""
-    DATA.mkdir(exist_ok=True)
-    file = LOCK.open("a+")
+    open_data()
+    file = os.fdopen(os.open(LOCK, os.O_RDWR | os.O_CREAT, 0o600), "r+")
     try:
         fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except BlockingIOError:
-        known = _read(file)
+        known = read_lock(file)
         where = f" at http://127.0.0.1:{known['port']}" if known.get("port") else ""
         raise Stop(f"Noble Anvil is already running{where}. ./anvil stop ends it.") from None
     return file
 
 
-def _read(file: IO[str]) -> dict[str, Any]:
+def read_lock(file: IO[str]) -> dict[str, Any]:
+    """What the running application wrote of itself; nothing where it was killed while it wrote."""
     file.seek(0)
     try:
         known = json.loads(file.read() or "{}")
-    except json.JSONDecodeError:  # a start that was killed while it wrote
+    except json.JSONDecodeError:
         return {}
     return known if isinstance(known, dict) else {}
 
@@ -58,209 +55,115 @@ def _write(file: IO[str], **known: Any) -> None:
     file.flush()
 
 
-def refuse_taken(port: int) -> None:
-    """Say so when another program has the port."""
-    with socket.socket() as s:
-        s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            s.bind(("127.0.0.1", port))
-        except OSError:
-            raise Stop(f"Port {port} is taken by another program. Try ./anvil start --port {port + 1}.") from None
-
-
-def refuse_full(folder: Path) -> None:
-    """Say so when the disk has no room left for edits."""
-    free = shutil.disk_usage(folder).free
-    if free < ROOM_LEAST:
-        raise Stop(
-            f"Only {free / 1e6:.0f} MB are free on the disk that holds {folder}; {ROOM_LEAST / 1e6:.0f} MB are needed "
-            "to keep edits safely. Free some space, then start again."
-        )
-
-
-def end_orphan(pid: object) -> str:
-    """End a web server that an earlier start left behind when it was killed; gives a sentence where there was one."""
-    if not isinstance(pid, int):
-        return ""
-    try:
-        process = Path(f"/proc/{pid}")
-        said = (process / "cmdline").read_bytes().decode(errors="replace")
-        ours = "server.serve" in said and (process / "cwd").resolve() == ROOT
-    except OSError:
-        return ""
-    if not ours:
-        return ""
-    os.killpg(pid, signal.SIGTERM)  # it has a session of its own: its workers go with it
-    for _ in range(100):
-        try:
-            if not (process / "cmdline").read_bytes():  # dead, and only waited for by nobody yet
-                break
-        except OSError:
-            break
-        time.sleep(0.1)
-    else:
-        os.killpg(pid, signal.SIGKILL)
-    return "A server of an earlier start that did not end cleanly was still running; it was ended."
-
-
-def secret() -> str:
-    """The key that signs sessions, made once."""
-    file = DATA / "secret"
-    if not file.exists():
-        file.touch(mode=0o600)
-        file.write_text(secrets.token_urlsafe(50))
-    return file.read_text()
-
-
-def prepare_database(cluster: Cluster, env: dict[str, str], demo: bool) -> None:
-    """Migrate when migrations changed, and load the demo once."""
-    cluster.ensure_database("noble_anvil")
-    # The stamps name the cluster itself: a new one in the same folder is migrated and filled again.
-    migrated, demoed = f"migrations-{cluster.folder.name}", f"demo-{cluster.folder.name}"
-    mark = cluster.identity()
-    stamp = digest(sorted(ROOT.glob("server/**/migrations/*.py")), mark)
-    if not is_fresh(migrated, stamp):
-        say("Preparing the database …")
-        run([PYTHON, "-m", "django", "migrate", "--noinput", "-v", "0"], env=env, quiet=True)
-        mark_fresh(migrated, stamp)
-    stocked = f"starting-shelf-{cluster.folder.name}"
-    if not is_fresh(stocked, mark):  # once: what the shop took off its shelf stays off
-        run([PYTHON, "-m", "django", "load_starting_shelf"], env=env, quiet=True)
-        mark_fresh(stocked, mark)
-    # What the bench keeps of how runs stand follows from the rules: new rules, new standing.
-    followed = f"standing-{cluster.folder.name}"
-    rules = digest(
-        sorted(p for p in ROOT.glob("calc/**/*") if p.suffix in (".py", ".csv") and "tests" not in p.parts), mark
-    )
-    if not is_fresh(followed, rules):
-        run([PYTHON, "-m", "django", "follow_shelf"], env=env, quiet=True)
-        mark_fresh(followed, rules)
-    if demo and not is_fresh(demoed, mark):
-        run([PYTHON, "-m", "django", "load_demo"], env=env, quiet=True)
-        mark_fresh(demoed, mark)
-
-
-def serve(port: int, env: dict[str, str], *more: str) -> subprocess.Popen[bytes]:
-    """The web server as a child, in a session of its own so that Ctrl-C reaches it only through us."""
-    return _own("server.serve", ["--port", str(port), *more], env)
-
-
-def serve_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
-    """What answers the questions that take long, as a child that ends with us."""
-    return _own("server.work", ["--with-parent"], env)
-
-
-def _own(module: str, arguments: list[str], env: dict[str, str]) -> subprocess.Popen[bytes]:
-    lean = {**env, **GIVING_BACK}
-    return subprocess.Popen([str(PYTHON), "-m", module, *arguments], cwd=ROOT, env=lean, start_new_session=True)
-
-
-def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
-    """The simulated grip gauge of the demo as a process of its own; `env` then tells the application where it is."""
-    port = free_port()
-    env["NOBLE_ANVIL_GAUGES"] = f"Simulated gauge=127.0.0.1:{port}"
-    return subprocess.Popen(
-        [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with-parent"],
-        cwd=ROOT,
-        env=env,
-        stdout=subprocess.DEVNULL,
-        start_new_session=True,
-    )
-
-
-def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 30) -> None:
-    """Wait until the API answers; stop where the server ends before that."""
-    end = time.monotonic() + seconds
-    while time.monotonic() < end:
-        if server.poll() is not None:
-            raise Stop("The server ended before it answered; its words are above.")
-        try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session", timeout=2)
-        except urllib.error.HTTPError as answer:
-            if answer.code == 401:
-                return
-        except OSError:
-            pass
-        time.sleep(0.05)
-    raise Stop("The server did not answer in time.")
-
-
-def end(server: subprocess.Popen[bytes]) -> None:
-    """End the web server and wait for it."""
-    if server.poll() is None:
-        server.terminate()
-        try:
-            server.wait(10)
-        except subprocess.TimeoutExpired:
-            server.kill()
-            server.wait()
-
-
 def start(arguments: list[str]) -> int:
     """./anvil start"""
     parser = argparse.ArgumentParser(prog="./anvil start", description="Set up and serve the application.")
     parser.add_argument("--port", type=int, default=8000)
-    parser.add_argument("--no-demo", action="store_true", help="no demo shop, and people sign in with passwords")
+    parser.add_argument("--no-demo", action="store_true", help="begin a real shop, in which people sign in")
     given = parser.parse_args(arguments)
     if not 1 <= given.port <= 65_535:
         raise Stop("A port is a number from 1 to 65535.")
     with take_lock() as lock:
-        told = end_orphan(_read(lock).get("server"))
+        told = end_orphan(read_lock(lock).get("server"))
         if told:
             say(told)
         refuse_taken(given.port)
         refuse_full(DATA)
         _write(lock, pid=os.getpid(), port=given.port)
         ensure()
-        return _run(lock, given.port, not given.no_demo)
+        return Keeper(lock, given.port).run(REAL if given.no_demo else "")
 
 
-def _run(lock: IO[str], port: int, demo: bool) -> int:
-    cluster = Cluster("pg")
-    stopping = False
+class Keeper:
+    """What stands beside the running application: whatever of it ends is started again, and that is said."""
 
-    def stop(*_: object) -> None:
-        nonlocal stopping
-        stopping = True
-        raise KeyboardInterrupt
+    def __init__(self, lock: IO[str], port: int) -> None:
+        self.lock, self.port = lock, port
+        self.cluster = Cluster("pg")
+        self.env: dict[str, str] = {}
+        self.children: dict[str, subprocess.Popen[bytes]] = {}
+        self.began: dict[str, float] = {}
+        self.short: dict[str, int] = {}
 
-    signal.signal(signal.SIGTERM, stop)
-    server: subprocess.Popen[bytes] | None = None
-    gauge: subprocess.Popen[bytes] | None = None
-    worker: subprocess.Popen[bytes] | None = None
-    try:
-        told = cluster.start()
-        if told:
-            say(told)
-        env = environment(NOBLE_ANVIL_SECRET_KEY=secret(), **cluster.environment())
-        env["NOBLE_ANVIL_DEMO"] = "1" if demo else "0"
-        prepare_database(cluster, env, demo)
-        if demo:
-            gauge = serve_gauge(env)
-        server, worker = serve(port, env), serve_worker(env)
-        _write(lock, pid=os.getpid(), port=port, server=server.pid)
-        wait_until_answering(port, server)
-        say(f"Noble Anvil is ready: http://127.0.0.1:{port}   (Ctrl-C stops it)")
-        while server.poll() is None:
-            if worker.poll() is not None:
-                say("What answers the long questions had ended; it is started again.")
-                worker = serve_worker(env)
-            time.sleep(WATCH_S)
-        return server.returncode
-    except KeyboardInterrupt:
-        say("\nStopping …")
-        return 0
-    finally:
-        signal.signal(signal.SIGINT, signal.SIG_IGN)
-        signal.signal(signal.SIGTERM, signal.SIG_IGN)
-        for process in (server, worker, gauge):
-            if process is not None:
-                end(process)
-        cluster.stop()
+    def run(self, wanted: str) -> int:
+        """Serve until told to stop."""
+
+        def stop(*_: object) -> None:
+            raise KeyboardInterrupt
+
+        for name in (signal.SIGTERM, signal.SIGHUP):
+            signal.signal(name, stop)
+        try:
+            told = self.cluster.start()
+            if told:
+                say(told)
+            self._begin(wanted)
+            say(f"Noble Anvil is ready: http://127.0.0.1:{self.port}   (Ctrl-C stops it)")
+            while True:
+                self._look()
+                time.sleep(WATCH_S)
+        except KeyboardInterrupt:
+            say("\nStopping …")
+            return 0
+        finally:
+            for name in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+                signal.signal(name, signal.SIG_IGN)
+            for child in self.children.values():
+                end(child)
+            self.cluster.stop()
+
+    def _begin(self, wanted: str) -> None:
+        self.env = environment(**self.cluster.environment())
+        self.env["NOBLE_ANVIL_SECRET_KEY"] = secret()
+        kind = prepare_database(self.cluster, self.env, wanted)
+        for name in ("gauge", "server", "worker") if kind == DEMO else ("server", "worker"):
+            self._start(name)
+        wait_until_answering(self.port, self.children["server"])
+
+    def _start(self, name: str) -> None:
+        made = {
+            "gauge": lambda: serve_gauge(self.env),
+            "server": lambda: serve(self.port, self.env, "--kept"),
+            "worker": lambda: serve_worker(self.env),
+        }
+        self.children[name] = made[name]()
+        self.began[name] = time.monotonic()
+        pids = {other: child.pid for other, child in self.children.items()}
+        _write(self.lock, pid=os.getpid(), port=self.port, **pids)
+
+    def _look(self) -> None:
+        """Start again what has ended."""
+        if not self.cluster.is_alive():
+            say("The database had ended; it is started again.")
+            self._count("database")
+            told = self.cluster.start(self.cluster.port)
+            self.began["database"] = time.monotonic()
+            say(told or "The database is there again.")
+        for name, child in list(self.children.items()):
+            if child.poll() is not None:
+                say(f"The {TITLES[name]} had ended; it is started again.")
+                self._count(name)
+                self._start(name)
+        bound(self.cluster)
+
+    def _count(self, name: str) -> None:
+        """Stop where something ends each time as soon as it was started: starting it for ever mends nothing."""
+        lived = time.monotonic() - self.began.get(name, 0.0)
+        self.short[name] = self.short.get(name, 0) + 1 if lived < BROKEN_S else 0
+        if self.short[name] >= BROKEN_TIMES:
+            raise Stop(f"The {TITLES[name]} ends as soon as it is started; its words are above.")
+
+
+TITLES = {
+    "database": "database",
+    "server": "web server",
+    "worker": "process that answers the long questions",
+    "gauge": "simulated gauge",
+}
 
 
 def stop(arguments: list[str]) -> int:
-    """./anvil stop"""
+    """./anvil stop: ends what runs, however it was started and whatever of it is left."""
     if not LOCK.exists():
         say("Noble Anvil is not running.")
         return 0
@@ -268,14 +171,22 @@ def stop(arguments: list[str]) -> int:
         try:
             fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except BlockingIOError:
-            pid = _read(file).get("pid")
+            pid = read_lock(file).get("pid")
             if not pid:
                 raise Stop("It is starting just now; try again in a moment.") from None
             os.kill(pid, signal.SIGTERM)
             fcntl.flock(file, fcntl.LOCK_EX)
             say("Stopped.")
             return 0
-    say("Noble Anvil is not running.")
+        # Nobody keeps it: what a start that was killed left running is ended here.
+        left = [end_orphan(read_lock(file).get("server"))]
+        cluster = Cluster("pg")
+        if cluster.running_port() is not None:
+            cluster.stop()
+            left.append("The database was left running; it was stopped.")
+        for sentence in filter(None, left):
+            say(sentence)
+        say("Stopped." if any(left) else "Noble Anvil is not running.")
     return 0
 
 
@@ -286,7 +197,8 @@ def manage(arguments: list[str]) -> int:
     if port is None:
         raise Stop("Start the application first: ./anvil start")
     cluster.port = port
-    env = environment(NOBLE_ANVIL_SECRET_KEY=secret(), **cluster.environment())
+    env = environment(**cluster.environment())
+    env["NOBLE_ANVIL_SECRET_KEY"] = secret()
     return subprocess.run([str(PYTHON), "-m", "django", *arguments], cwd=ROOT, env=env, check=False).returncode
 
 

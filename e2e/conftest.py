@@ -3,24 +3,19 @@
 from __future__ import annotations
 
 import os
-import subprocess
-import threading
 from collections.abc import Iterator
 
 import pytest
-from django.conf import settings
 from django.db import connection
 from playwright.sync_api import Page
 
-from commands.cluster import free_port
-from commands.places import environment
-from commands.start import end, serve, serve_worker, wait_until_answering
-from devices.gauge import Gauge
+from e2e import served
 from e2e.screen import PATIENCE_MS
+from e2e.served import Server
 from server import one_sided
 from server.apps.demo import runs as demo_runs
 from server.apps.demo import shop
-from server.apps.demo.actions import load_demo
+from server.apps.demo.actions import begin
 from server.apps.runs.models import Run
 
 FLAGS = [
@@ -46,50 +41,14 @@ def browser_context_args():
     return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce", "locale": "en-GB"}
 
 
-class Server:
-    """The application's server, which a test may stop and start again."""
-
-    def __init__(self) -> None:
-        self.port = free_port()
-        self.process: subprocess.Popen[bytes] | None = None
-        self.worker: subprocess.Popen[bytes] | None = None
-        # Six times as fast as the demo's, so that a journey does not wait twelve seconds.
-        self.gauge = Gauge(0, rate=120.0, count=120, seed=3)
-        threading.Thread(target=self.gauge.serve_forever, daemon=True).start()
-
-    @property
-    def url(self) -> str:
-        """Where it answers."""
-        return f"http://127.0.0.1:{self.port}"
-
-    def start(self) -> None:
-        """Start it and wait until it answers."""
-        name = settings.DATABASES["default"]["NAME"]
-        gauge = f"Simulated gauge=127.0.0.1:{self.gauge.server_address[1]}"
-        env = environment(
-            NOBLE_ANVIL_DB_NAME=name, NOBLE_ANVIL_DEMO="1", NOBLE_ANVIL_SECRET_KEY="for-tests", NOBLE_ANVIL_GAUGES=gauge
-        )
-        self.process = serve(self.port, env, "--processes", "1")
-        if self.worker is None:
-            self.worker = serve_worker(env)
-        wait_until_answering(self.port, self.process)
-
-    def stop(self) -> None:
-        """Stop it."""
-        if self.process is not None:
-            end(self.process)
-            self.process = None
-
-
 @pytest.fixture(scope="session")
 def server(django_db_setup: None) -> Iterator[Server]:
     """One server for all journeys."""
-    running = Server()
-    running.start()
-    yield running
-    running.stop()
-    if running.worker is not None:
-        end(running.worker)
+    served.running = Server()
+    served.running.start()
+    yield served.running
+    served.running.stop()
+    served.running.stop_worker()
 
 
 @pytest.fixture
@@ -98,7 +57,8 @@ def run(server: Server, transactional_db: None, monkeypatch: pytest.MonkeyPatch)
     monkeypatch.setattr(demo_runs, "RUNS", one_sided.runs())
     monkeypatch.setattr(shop, "GREASED_DAYS_AGO", ())
     monkeypatch.setattr(shop, "GAUGE_RUNS", [])
-    load_demo()
+    begin("demo")
+    server.start_worker()
     return Run.objects.get(drawing_number="LH-2041")
 
 

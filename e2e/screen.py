@@ -44,7 +44,7 @@ def released(run: Run) -> None:
     """Release the run's plan as it is, every caution confirmed: what an operator is shown."""
     by = Person.objects.get(username="owner")
     codes = [c.code for c in releases.page(run, "metric").cautions]
-    release(run.pk, codes, "", Asked(by, Look(), uuid.uuid4(), run.revision))
+    release(run.pk, codes, "", Asked(by, Look(), uuid.uuid4(), run.revision, "released"))
 
 
 def look_as(app: Page, role: str) -> None:

@@ -29,14 +29,19 @@ for _asked in OPERATIONS.values():
     _asked.sort(key=lambda operation: operation[0] == "DELETE")
 
 
+def token(session):
+    """What shows that a change comes from the page."""
+    return next(c.value for c in session.cookies if "anvil-token" in c.name)
+
+
 @pytest.fixture
 def owner(server, run):
     """A session of the demo's owner, with its token."""
     session = requests.Session()
     session.get(server.url + "/", timeout=10)
-    session.headers["X-CSRFToken"] = session.cookies["csrftoken"]
+    session.headers["X-CSRFToken"] = token(session)
     assert session.post(server.url + "/api/session/look-as", json={"role": "owner"}, timeout=10).ok
-    session.headers["X-CSRFToken"] = session.cookies["csrftoken"]
+    session.headers["X-CSRFToken"] = token(session)
     return session
 
 

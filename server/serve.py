@@ -8,10 +8,14 @@ from __future__ import annotations
 import argparse
 import logging
 import os
+import select
 import signal
 import socket
+import subprocess
 import sys
+import threading
 import time
+from pathlib import Path
 from types import FrameType
 
 from server.ending import end_with
@@ -23,6 +27,7 @@ HEADERS_MOST = 32_000
 BODY_MOST = 12_000_000  # bytes; Django refuses what is larger in its own words, this stops what never ends
 IN_MEMORY = 256_000  # of a body, and of an answer; the rest waits in a file
 BACKLOG = 256
+ROOT = Path(__file__).resolve().parents[1]
 BROKEN_S = 2.0  # a process that ends sooner is broken, and not started again
 
 
@@ -32,8 +37,14 @@ def _answer(listening: socket.socket) -> None:
 
     from server.config.wsgi import application
 
+    # Only the proxy that the shop named is believed; without one what came through one is seen as such.
+    proxy = os.environ.get("NOBLE_ANVIL_PROXY") or None
+    trusted = {"x-forwarded-for", "x-forwarded-proto", "x-forwarded-host"} if proxy else set()
     server = create_server(
         application,
+        trusted_proxy=proxy,
+        trusted_proxy_headers=trusted,
+        clear_untrusted_proxy_headers=proxy is not None,
         sockets=[listening],
         threads=THREADS,
         connection_limit=CONNECTIONS,
@@ -70,17 +81,40 @@ def _fork(listening: socket.socket) -> int:
         os._exit(code)
 
 
+def keep_kept(keeper: int, port: int) -> None:
+    """Have the application kept again where what keeps it is killed: nobody else is left who would notice.
+
+    The new keeper ends this server and starts its own.
+    """
+    other = os.pidfd_open(keeper)
+
+    def wait() -> None:
+        select.select([other], [], [])  # a process's descriptor can be read once it has ended
+        log = Path(os.environ.get("NOBLE_ANVIL_DATA") or ROOT / ".data") / "keeping.log"
+        with os.fdopen(os.open(log, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as said:
+            command = [str(ROOT / "anvil"), "start", "--port", str(port)]
+            subprocess.Popen(
+                command, cwd=ROOT, stdin=subprocess.DEVNULL, stdout=said, stderr=said, start_new_session=True
+            )
+
+    threading.Thread(target=wait, daemon=True).start()
+
+
 def main() -> int:
     """Serve until ended."""
     parser = argparse.ArgumentParser(prog="server.serve")
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--processes", type=int, default=PROCESSES)
+    parser.add_argument("--kept", action="store_true", help="what started this is started again where it is killed")
     given = parser.parse_args()
+    keeper = os.getppid()
     listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     listening.bind(("127.0.0.1", given.port))
     listening.listen(BACKLOG)
     children = {_fork(listening) for _ in range(given.processes)}
+    if given.kept:
+        keep_kept(keeper, given.port)  # after the children are made: a thread does not come along
     started, ending = time.monotonic(), False
 
     def end(_: int, __: FrameType | None) -> None:

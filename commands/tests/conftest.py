@@ -5,15 +5,18 @@ import shutil
 import pytest
 
 from commands import cluster as clusters
-from commands import keeping, places, setup, start
+from commands import keeping, places, preparing, start
 
 
 @pytest.fixture
 def data(tmp_path, monkeypatch):
     """The application's folder, somewhere else."""
-    for module in (places, clusters, start, setup):
+    for module in (places, clusters, start, preparing):
         monkeypatch.setattr(module, "DATA", tmp_path, raising=False)
-    monkeypatch.setattr(places, "STAMPS", tmp_path / "stamps")
+    monkeypatch.setattr(places, "HERE", tmp_path)
+    for name in ("stamps", "compiled"):
+        monkeypatch.setattr(places, name.upper(), tmp_path / name)
+    tmp_path.chmod(0o711)
     monkeypatch.setattr(start, "LOCK", tmp_path / "start.lock")
     # The packages are this place's own: their stamp is not in the folder somewhere else.
     monkeypatch.setattr(keeping, "ensure_python", lambda: None)

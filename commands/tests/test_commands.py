@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 
 from commands import cluster as clusters
-from commands import keeping, places, setup, start
+from commands import keeping, logs, places, preparing, processes, setup, start
 from commands.main import COMMANDS, main
 
 
@@ -56,9 +56,9 @@ def test_a_taken_port_gets_its_sentence(capsys):
         taken.listen()
         port = taken.getsockname()[1]
         with pytest.raises(SystemExit):
-            start.refuse_taken(port)
+            preparing.refuse_taken(port)
     assert f"--port {port + 1}" in capsys.readouterr().err
-    start.refuse_taken(clusters.free_port())
+    preparing.refuse_taken(clusters.free_port())
 
 
 @pytest.mark.parametrize("port", ["0", "65536", "-1"])
@@ -92,10 +92,15 @@ def test_stopping_what_does_not_run_says_so(data, capsys):
 
 
 def test_the_secret_is_made_once_and_is_nobody_elses(data):
-    first = start.secret()
+    first = preparing.secret()
     assert len(first) > 50
-    assert start.secret() == first
-    assert (data / "secret").stat().st_mode & 0o077 == 0
+    assert preparing.secret() == first
+    file = data / "secrets" / "key"
+    assert (file.stat().st_mode & 0o077, file.parent.stat().st_mode & 0o077) == (0, 0)
+    file.replace(data / "secret")  # where earlier versions had it, readable by all
+    (data / "secret").chmod(0o644)
+    assert preparing.secret() == first
+    assert not (data / "secret").exists() and file.stat().st_mode & 0o077 == 0
 
 
 def test_missing_packages_print_the_exact_line_to_run(monkeypatch, capsys):
@@ -130,6 +135,89 @@ def test_the_cluster_is_created_started_found_and_stopped(own_cluster):
     assert own_cluster.identity() == mark
 
 
+def test_nobody_connects_without_the_secret_and_the_application_is_no_superuser(own_cluster):
+    own_cluster.start()
+    own_cluster.ensure_database("shop")
+    psql = str(own_cluster.programs / "psql")
+    at = ["-h", "127.0.0.1", "-p", str(own_cluster.port), "-d", "postgres", "-tAc", "SELECT 1"]
+    for role in (clusters.KEEPER, clusters.APPLICATION, "postgres"):
+        for said in ("", "guess", own_cluster._secrets()[clusters.APPLICATION][:-1]):
+            env = {"PATH": os.environ["PATH"], "PGPASSWORD": said}
+            done = subprocess.run([psql, "-w", "-U", role, *at], env=env, capture_output=True, text=True, check=False)
+            assert done.returncode and "1" not in done.stdout, (role, said)
+    as_application = lambda sql: own_cluster.program("psql", "-d", "shop", "-c", sql, role=clusters.APPLICATION)  # noqa: E731
+    assert as_application("CREATE TABLE mine (n int)").returncode == 0
+    for forbidden in (
+        "COPY mine FROM PROGRAM 'id'",
+        "SELECT pg_read_file('/etc/passwd')",
+        f"ALTER ROLE {clusters.APPLICATION} SUPERUSER",
+        "CREATE ROLE another",
+        f"SET ROLE {clusters.KEEPER}",
+    ):
+        assert "ERROR" in as_application(forbidden).stderr, forbidden
+    secrets = own_cluster._secrets_file()
+    assert (secrets.stat().st_mode & 0o777, secrets.parent.stat().st_mode & 0o777) == (0o600, 0o700)
+    assert own_cluster.folder.stat().st_mode & 0o777 == 0o700
+
+
+def test_a_cluster_whose_door_was_open_is_closed_and_its_data_are_the_applications(own_cluster):
+    """As an earlier version left it: anybody comes in, and the application was the superuser."""
+    own_cluster.create()
+    open_to_all = (own_cluster.folder / "pg_hba.conf").read_text()
+    own_cluster.start()
+    own_cluster.sql("CREATE DATABASE shop")
+    own_cluster.sql(
+        "CREATE TABLE runs (id bigint GENERATED ALWAYS AS IDENTITY, name text)",
+        "INSERT INTO runs (name) VALUES ('carrier')",
+        "CREATE TYPE state AS ENUM ('open')",
+        "CREATE FUNCTION one() RETURNS int LANGUAGE sql AS 'SELECT 1'",
+        database="shop",
+    )
+    own_cluster.stop()
+    (own_cluster.folder / "pg_hba.conf").write_text(open_to_all)
+    own_cluster._secrets_file().unlink()
+    assert own_cluster.start() == ""
+    own_cluster.ensure_database("shop")
+    asked = (
+        "ALTER TABLE runs ADD more state; INSERT INTO runs (name) VALUES ('ring'); SELECT count(*) + one() FROM runs"
+    )
+    assert in_database(own_cluster, asked, "shop").split()[-1] == "3"
+    assert (own_cluster.folder / "pg_hba.conf").read_text() == clusters.DOORS
+
+
+def test_a_cluster_left_running_with_its_door_open_is_closed(own_cluster):
+    own_cluster.start()
+    (own_cluster.folder / "pg_hba.conf").write_text("host all all 127.0.0.1/32 trust\n")
+    assert own_cluster.start() == ""  # it was stopped first
+    assert (own_cluster.folder / "pg_hba.conf").read_text() == clusters.DOORS
+    own_cluster.ensure_database("shop")
+
+
+def test_the_datas_folder_is_passable_and_each_below_it_is_closed(data, monkeypatch):
+    data.chmod(0o755)
+    places.open_data()
+    assert data.stat().st_mode & 0o777 == 0o711
+    assert {p.name: p.stat().st_mode & 0o777 for p in data.iterdir()} == dict.fromkeys(
+        ("secrets", "stamps", "compiled"), 0o700
+    )
+    with start.take_lock():
+        assert (data / "start.lock").stat().st_mode & 0o777 == 0o600
+
+
+def test_a_log_is_cut_where_it_has_grown_long(tmp_path):
+    log = tmp_path / "server.log"
+    logs.cut(log, 1000)  # there is none yet
+    log.write_bytes(b"old\n" * 100 + b"new\n" * 200)
+    with log.open("ab") as writer:
+        logs.cut(log, 1000)
+        writer.write(b"later\n")
+    assert log.read_bytes() == b"later\n"
+    aside = tmp_path / "server.log.1"
+    assert (aside.stat().st_size, aside.stat().st_mode & 0o777) == (1000, 0o600)
+    logs.cut(log, 1000)
+    assert log.read_bytes() == b"later\n"
+
+
 def test_a_cluster_that_was_killed_starts_again_and_says_so(own_cluster):
     own_cluster.start()
     own_cluster._command("pg_ctl", "stop", "-m", "immediate", "-w", "-D", str(own_cluster.folder))
@@ -148,12 +236,12 @@ def test_a_cluster_killed_a_moment_ago_is_waited_for_and_never_taken_for_running
 
 
 def test_a_full_disk_gets_its_sentence(data, monkeypatch, capsys):
-    start.refuse_full(data)
+    preparing.refuse_full(data)
     monkeypatch.setattr(
-        start.shutil, "disk_usage", lambda _: shutil._ntuple_diskusage(10**9, 10**9 - 5_000_000, 5_000_000)
+        preparing.shutil, "disk_usage", lambda _: shutil._ntuple_diskusage(10**9, 10**9 - 5_000_000, 5_000_000)
     )
     with pytest.raises(SystemExit):
-        start.refuse_full(data)
+        preparing.refuse_full(data)
     assert "Only 5 MB are free" in capsys.readouterr().err
 
 
@@ -175,10 +263,10 @@ def test_a_server_left_behind_is_ended_and_nobody_elses_is(data):
 
     ours, another = left("server.serve"), left("something.else")
     try:
-        assert "still running; it was ended" in start.end_orphan(ours.pid) or ours.poll() is not None
+        assert "still running; it was ended" in processes.end_orphan(ours.pid) or ours.poll() is not None
         ours.wait(10)
         for pid in (another.pid, 2**22 - 1, None, "7"):
-            assert start.end_orphan(pid) == ""
+            assert processes.end_orphan(pid) == ""
         assert another.poll() is None
     finally:
         another.kill()
@@ -191,11 +279,11 @@ def test_a_lock_that_was_half_written_is_no_hindrance(data):
     with start.take_lock() as lock:
         lock.write('{"pid": 1, "po')
         lock.flush()
-        assert start._read(lock) == {}
+        assert start.read_lock(lock) == {}
 
 
 def in_database(cluster, sql, name="noble_anvil"):
-    return keeping._program(cluster, "psql", "-d", name, "-tAc", sql).stdout.strip()
+    return cluster.program("psql", "-d", name, "-tAc", sql, role=clusters.APPLICATION).stdout.strip()
 
 
 @pytest.fixture(scope="module")
@@ -210,8 +298,7 @@ def shop(own_cluster, data, full):
     """A cluster with the demo in it."""
     if not full.exists():
         own_cluster.start()
-        env = places.environment(NOBLE_ANVIL_SECRET_KEY="drill", **own_cluster.environment())
-        start.prepare_database(own_cluster, env, demo=True)
+        preparing.prepare_database(own_cluster, places.environment(**own_cluster.environment()))
         own_cluster.stop()
         subprocess.run(["cp", "-a", own_cluster.folder, full], check=True)
     shutil.rmtree(own_cluster.folder, ignore_errors=True)
@@ -220,17 +307,67 @@ def shop(own_cluster, data, full):
     return own_cluster
 
 
+def dumped(cluster, file, *statements, into="crafted"):
+    """A file as pg_dump makes it, of the shop's database with something changed."""
+    cluster.sql(f"DROP DATABASE IF EXISTS {into}", f"CREATE DATABASE {into} TEMPLATE noble_anvil")
+    cluster.sql(*statements, database=into)
+    assert cluster.program("pg_dump", "-d", into, "-Fc", "-f", str(file)).returncode == 0
+    return file
+
+
+EVIL = "CREATE FUNCTION evil() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN RETURN NULL; END $$"
+NOT_OURS = [
+    ("a function", [EVIL], "holds what no backup of Noble Anvil has"),
+    ("a trigger", [EVIL, "CREATE TRIGGER e BEFORE INSERT ON runs_run EXECUTE FUNCTION evil()"], "holds what no backup"),
+    ("an extension's", ["CREATE SCHEMA other"], "holds what no backup"),
+    ("a view", ["CREATE VIEW v AS SELECT 1"], "holds what no backup"),
+    ("another application's", ["DELETE FROM django_migrations WHERE app = 'runs'"], "this is no backup of Noble Anvil"),
+    (
+        "a newer version's",
+        ["INSERT INTO django_migrations (app, name, applied) VALUES ('runs', '9999_to_come', now())"],
+        "a newer version of Noble Anvil wrote this (runs 9999_to_come)",
+    ),
+]
+
+
+def test_a_file_that_is_not_ours_or_of_a_newer_version_changes_nothing(shop, tmp_path, capsys):
+    before = in_database(shop, "SELECT count(*) FROM runs_run"), shop.databases()
+    for name, statements, says in NOT_OURS:
+        file = dumped(shop, tmp_path / f"{name}.backup", *statements)
+        shop.sql("DROP DATABASE crafted")
+        with pytest.raises(SystemExit):
+            keeping.restore([str(file)], shop)
+        assert says in capsys.readouterr().err, name
+        assert (in_database(shop, "SELECT count(*) FROM runs_run"), shop.databases()) == before, name
+
+
+LAST = "SELECT what FROM foundation_trailentry ORDER BY id DESC LIMIT 1"
+# A program that goes by a name of the queue's own.
+EVIL_QUEUE = (
+    "CREATE OR REPLACE FUNCTION procrastinate_notify_queue_job_inserted_v1() RETURNS trigger LANGUAGE plpgsql "
+    "AS $$ BEGIN DELETE FROM runs_run; RETURN NEW; END $$"
+)
+
+
 def test_the_drill_a_backup_is_put_back_after_all_was_lost(shop, tmp_path, capsys):
     file = tmp_path / "shop.backup"
     asked = "SELECT string_agg(drawing_number || attention || words, ',' ORDER BY id) FROM runs_run"
     before = in_database(shop, asked)
     assert "LH-2041" in before
+    in_database(shop, "INSERT INTO django_session VALUES ('abc', 'data', now() + interval '1 day')")
     assert keeping.backup([str(file)], shop) == 0
+    assert (file.stat().st_mode & 0o777, in_database(shop, LAST)) == (0o600, "backup")
     assert in_database(shop, "UPDATE runs_run SET drawing_number = 'spoilt' RETURNING 1")
     assert keeping.restore([str(file)], shop) == 0
-    assert in_database(shop, asked) == before
+    assert (in_database(shop, asked), in_database(shop, LAST)) == (before, "restored")
+    assert in_database(shop, "SELECT count(*) FROM django_session") == "0"
     assert "spoilt" in in_database(shop, asked, keeping.BEFORE)  # what was there is set aside, not thrown away
-    assert keeping.restore([str(file)], shop) == 0  # and a second time
+    # A second time, from a file with a program in it: that is left out, this version's own comes in its place.
+    assert keeping.restore([str(dumped(shop, tmp_path / "evil.backup", EVIL_QUEUE))], shop) == 0
+    programs = in_database(shop, "SELECT string_agg(prosrc, '') FROM pg_proc WHERE proname LIKE 'procrastinate%'")
+    assert "procrastinate" in programs and "DELETE FROM runs_run" not in programs
+    owners = "SELECT DISTINCT pg_get_userbyid(relowner) FROM pg_class WHERE relnamespace = 'public'::regnamespace"
+    assert in_database(shop, owners) == clusters.APPLICATION
     # On a new machine there is no cluster yet.
     shop.stop()
     shutil.rmtree(shop.folder)
@@ -238,6 +375,29 @@ def test_the_drill_a_backup_is_put_back_after_all_was_lost(shop, tmp_path, capsy
     shop.start()
     assert in_database(shop, asked) == before
     assert "Put back" in capsys.readouterr().out
+
+
+def test_the_demo_never_lands_in_a_real_shop(shop, tmp_path, capsys):
+    file = tmp_path / "demo.backup"
+    keeping.backup([str(file)], shop)
+    in_database(shop, "UPDATE foundation_shop SET kind = 'real'")
+    with pytest.raises(SystemExit):
+        keeping.restore([str(file)], shop)
+    assert "holds the demo, and a real shop is here" in capsys.readouterr().err
+    assert preparing.shop_of(shop) == "real"
+
+
+def test_a_shop_is_what_it_was_begun_as_whatever_it_is_started_with(shop, capsys):
+    env = places.environment(**shop.environment())
+    assert preparing.prepare_database(shop, env) == "demo"
+    # A real shop that is asked for where the demo stands begins empty; the demo's people and sessions are not in it.
+    assert preparing.prepare_database(shop, env, "real") == "real"
+    assert "it was set aside" in capsys.readouterr().out
+    assert in_database(shop, "SELECT count(*) FROM foundation_person") == "0"
+    assert in_database(shop, "SELECT count(*) FROM runs_run") == "0"
+    assert in_database(shop, "SELECT count(*) FROM foundation_person", preparing.DEMO_ASIDE) == "4"
+    for wanted in ("", "real", "demo"):
+        assert preparing.prepare_database(shop, env, wanted) == "real"
 
 
 def test_what_is_no_backup_changes_nothing(shop, tmp_path, capsys):
@@ -253,7 +413,7 @@ def test_what_is_no_backup_changes_nothing(shop, tmp_path, capsys):
             keeping.restore(arguments, shop)
         assert says in capsys.readouterr().err
     assert in_database(shop, "SELECT count(*) FROM runs_run") == runs
-    assert keeping.COMING not in keeping._databases(shop)
+    assert keeping.COMING not in shop.databases()
     for arguments, says in (([str(file)], "is there already"), (["/no/such/folder/x"], "no folder")):
         with pytest.raises(SystemExit):
             keeping.backup(arguments, shop)

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import json
+import logging
+from copy import deepcopy
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
-from django.db import OperationalError
+from django.db import DataError, IntegrityError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -22,9 +24,14 @@ from server.apps.questions.api import router as questions
 from server.apps.questions.kind import every_kind
 from server.apps.runs.api import router as runs
 from server.apps.shelf.api import router as shelf
+from server.config.reading import Reader, Unreadable
 from server.foundation.api import router as session
-from server.foundation.problems import BadValue, Conflict, NotAllowed, NotFound, TooMany, problem, told
+from server.foundation.problems import AGAIN, BadValue, Conflict, NotAllowed, NotFound, TooMany, problem, told
 
+PROBLEM = {
+    "description": "Bad Request",
+    "content": {"application/json": {"schema": {"$ref": "#/components/schemas/Problem"}}},
+}
 DISK_FULL = "53100"  # PostgreSQL's own number
 
 
@@ -36,10 +43,14 @@ class Api(NinjaAPI):
         schema = super().get_openapi_schema(*args, **kwargs)
         for methods in schema["paths"].values():
             for operation in methods.values():
+                # Any address may hold a sign that no text has (server/config/doors.py).
+                operation["responses"].setdefault(400, deepcopy(PROBLEM))
                 for status, answer in operation["responses"].items():
                     if int(status) >= 400 and "content" in answer:
                         answer["content"] = {"application/problem+json": answer["content"]["application/json"]}
         _describe_answers(schema["components"]["schemas"])
+        for scheme in schema["components"]["securitySchemes"].values():
+            scheme["name"] = "anvil-session"  # of each place its own: settings.INSTANCE follows
         return schema
 
 
@@ -54,7 +65,7 @@ def _describe_answers(shapes: dict[str, Any]) -> None:
     shapes["QuestionOut"]["properties"]["answer"] = {"anyOf": [*answers, {"type": "null"}], "title": "Answer"}
 
 
-api = Api(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None)
+api = Api(title="Noble Anvil", version="1", auth=django_auth, docs_url=None, openapi_url=None, parser=Reader())
 api.add_router("", session)
 api.add_router("", calculators)
 api.add_router("", gauge)
@@ -71,7 +82,7 @@ def _units(request: HttpRequest) -> System:
     if said is None and request.body:
         try:
             body = json.loads(request.body)
-        except ValueError:
+        except (ValueError, RecursionError):
             body = None
         said = body.get("units") if isinstance(body, dict) else None
     return "inch" if said == "inch" else "metric"
@@ -113,4 +124,22 @@ def _too_large(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
 
 @api.exception_handler(HttpError)
 def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
+    unreadable = getattr(request, "unreadable", None)
+    if isinstance(unreadable, Unreadable):
+        told = {"field": unreadable.field[:200], "message": unreadable.sentence}
+        return problem(422, AGAIN, errors=[told])
     return problem(error.status_code, error.message)
+
+
+@api.exception_handler(DataError)
+def _unkeepable(request: HttpRequest, error: DataError) -> HttpResponse:
+    """A figure or sign that the database cannot keep; no check before it knew that."""
+    logging.getLogger("server").warning("Refused by the database: %s", request.path)
+    return problem(422, "This holds a figure or a sign that cannot be kept. Nothing was kept.")
+
+
+@api.exception_handler(IntegrityError)
+def _at_once(request: HttpRequest, error: IntegrityError) -> HttpResponse:
+    """Two changes at the same moment that cannot both be."""
+    logging.getLogger("server").warning("Refused by the database: %s", request.path)
+    return problem(409, "Somebody changed this at the same moment: nothing of yours was kept. Look again, then repeat.")

@@ -14,7 +14,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
 from server.foundation.loopback import on_loopback
-from server.foundation.queries import demo_person
+from server.foundation.queries import demo_person, is_demo
 
 
 @lru_cache(maxsize=1)
@@ -30,11 +30,11 @@ def _entry(stamp: float) -> dict[str, Any]:
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The page. In demo mode, on loopback, a visitor is signed in here as the demo's planner."""
-    if settings.DEMO and not request.user.is_authenticated and on_loopback(request):
+    if not request.user.is_authenticated and on_loopback(request) and is_demo():
         planner = demo_person()
         if planner is not None:
-            login(request, planner, backend="django.contrib.auth.backends.ModelBackend")
+            login(request, planner, backend="server.foundation.entering.ByName")
     stamp = (settings.WEB_BUILD / ".vite" / "manifest.json").stat().st_mtime
-    response = render(request, "page.html", _entry(stamp))
+    response = render(request, "page.html", _entry(stamp) | {"token_cookie": settings.CSRF_COOKIE_NAME})
     response["Cache-Control"] = "no-store"
     return response

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import os
 from datetime import timedelta
+from hashlib import sha256
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -15,15 +17,20 @@ def _env(name: str, default: str = "") -> str:
     return os.environ.get(f"NOBLE_ANVIL_{name}", default)
 
 
-SECRET_KEY = _env("SECRET_KEY", "only-for-tests-and-tools")
+SECRET_KEY = _env("SECRET_KEY")
+if len(SECRET_KEY) < 32:
+    raise ImproperlyConfigured("NOBLE_ANVIL_SECRET_KEY must hold a secret of 32 signs or more; ./anvil makes one.")
 DEBUG = False
-DEMO = _env("DEMO") == "1"
 # Grip gauges that may be connected to: "name=host:port", parted by commas.
 GAUGES = _env("GAUGES")
 # A drawing of five million characters, as JSON writes them.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 12_000_000
 # Loopback names only, unless the shop that hosts it says otherwise.
 ALLOWED_HOSTS = _env("HOSTS", "127.0.0.1,localhost,[::1]").split(",")
+# Whether the proxy that is trusted (server/serve.py) serves it over HTTPS.
+HTTPS = _env("HTTPS") == "1"
+if HTTPS and not _env("PROXY"):
+    raise ImproperlyConfigured("NOBLE_ANVIL_HTTPS=1 needs NOBLE_ANVIL_PROXY, the address of the proxy that serves it.")
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -45,6 +52,7 @@ INSTALLED_APPS = [
     "server.apps.demo",
 ]
 MIDDLEWARE = [
+    "server.config.doors.Doors",
     "server.config.roomy.GiveBack",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -56,11 +64,14 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "server.config.away.DatabaseAway",
 ]
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesBackend", "django.contrib.auth.backends.ModelBackend"]
-# Wrong passwords are counted by name and address together: nobody locks another out from elsewhere.
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "server.foundation.entering.ByName"]
+# How wrong passwords are counted stands in server/foundation/entering.py.
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = timedelta(minutes=15)
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_HANDLER = "server.foundation.entering.Counting"
+AXES_LOCKOUT_PARAMETERS = "server.foundation.entering.counted_by"
+AXES_USERNAME_CALLABLE = "server.foundation.entering.counted_as"
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False  # or whoever goes on guessing keeps a name out for ever
 AXES_RESET_ON_SUCCESS = True
 AXES_ENABLE_ACCESS_FAILURE_LOG = False
 AXES_DISABLE_ACCESS_LOG = True
@@ -80,7 +91,8 @@ DATABASES = {
         "ENGINE": "django.db.backends.postgresql",
         "HOST": "127.0.0.1",
         "PORT": _env("DB_PORT", "54329"),
-        "USER": _env("DB_USER", "noble_anvil"),
+        "USER": _env("DB_USER", "noble_anvil_app"),
+        "PASSWORD": _env("DB_PASSWORD"),
         "NAME": _env("DB_NAME", "noble_anvil"),
         "CONN_MAX_AGE": 600,
         "CONN_HEALTH_CHECKS": True,
@@ -93,13 +105,28 @@ PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "server.foundation.passwords.NotBlank"},
+    {"NAME": "server.foundation.passwords.NotRepeated"},
 ]
 # What takes long is answered by processes of its own, from a queue in the database.
 QUESTION_KINDS = "server.config.questions.ALL_KINDS"
+CHORES = {"server.config.chores.follow_some": 1.0, "server.config.chores.tidy_up": 1800.0}  # each rests so long [s]
 PROCRASTINATE_AUTODISCOVER_MODULE_NAME = "tasks"
+# Two applications on one machine share its cookies whatever their ports: each has names of its own.
+INSTANCE = sha256(b"names of cookies" + SECRET_KEY.encode()).hexdigest()[:8]
+OF_THIS_HOST = "__Host-" if HTTPS else ""
+SESSION_COOKIE_NAME = f"{OF_THIS_HOST}anvil-session-{INSTANCE}"
+CSRF_COOKIE_NAME = f"{OF_THIS_HOST}anvil-token-{INSTANCE}"
+KNOWN_COOKIE_NAME = f"anvil-known-{INSTANCE}"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+# A session ends after a shift, and when nobody has done anything for so long (server/config/sessions.py).
+SESSION_COOKIE_AGE = int(timedelta(hours=12).total_seconds())
+SESSION_IDLE_S = 60 * int(_env("IDLE_MINUTES", "120"))
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

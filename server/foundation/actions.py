@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from typing import Any
 
+from axes.models import AccessAttempt
+from django.conf import settings
 from django.contrib.auth.password_validation import validate_password
+from django.contrib.sessions.models import Session
 from django.core.exceptions import ValidationError
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from django.utils import timezone
 
-from server.foundation import queries
-from server.foundation.models import Person
+from server.foundation import entering, queries, trail
+from server.foundation.models import Person, Shop
 from server.foundation.problems import BadValue, Conflict
 from server.foundation.roles import require_owner
 
@@ -23,7 +27,17 @@ def load_person(name: str, role: str) -> bool:
     return made
 
 
-def _checked_name(name: str) -> str:
+@transaction.atomic
+def begin_shop(kind: str) -> None:
+    """Say for good what this database holds. Raises Conflict where that was said already."""
+    if Shop.objects.select_for_update().exists():
+        raise Conflict("A shop was begun here already.")
+    Shop.objects.create(pk=1, kind=kind)
+    trail.note("begun", about=f"a {kind} shop")
+
+
+def checked_name(name: str) -> str:
+    """A new person's name. Raises BadValue."""
     said = " ".join(name.split())
     try:
         Person.username_validator(said)
@@ -36,30 +50,36 @@ def _checked_name(name: str) -> str:
     return said
 
 
-def _checked_password(password: str, person: Person | None = None) -> str:
+def checked_password(password: str, person: Person) -> str:
+    """A new password. Raises BadValue."""
     try:
         validate_password(password, person)
     except ValidationError as error:
         raise BadValue("password", " ".join(error.messages)) from error
-    if "\x00" in password:
-        raise BadValue("password", "This password has a sign in it that cannot be typed again.")
     return password
 
 
 @transaction.atomic
 def add_person(given: dict[str, Any], by: Any) -> Person:
     """Add somebody who may sign in. Raises NotAllowed or BadValue."""
-    require_owner(by)
-    person = Person(username=_checked_name(given["username"]), role=given["role"])
-    person.set_password(_checked_password(given["password"], person))
-    person.save()
+    owner = require_owner(by)
+    person = Person(username=checked_name(given["username"]), role=given["role"])
+    person.set_password(checked_password(given["password"], person))
+    try:
+        with transaction.atomic():
+            person.save()
+    except IntegrityError:  # somebody else added the same at the same moment
+        raise BadValue("username", f"“{person.username}” is taken; choose another name.") from None
+    trail.note("person", owner, f"{person.username}, {person.role}")
     return person
 
 
 @transaction.atomic
 def change_person(person_id: int, given: dict[str, Any], by: Any) -> Person:
-    """Give somebody another role or password, or close or open their account. One owner stays always."""
-    require_owner(by)
+    """Give somebody another role or password, close or open their account, let them try to sign in again, or end their
+    sessions. One owner stays always.
+    """
+    owner = require_owner(by)
     # All owners are held, so that two of them cannot take each other's role at once.
     owners = set(
         Person.objects.select_for_update()
@@ -72,18 +92,48 @@ def change_person(person_id: int, given: dict[str, Any], by: Any) -> Person:
     active = person.is_active if active is None else active
     if owners == {person.pk} and (role != "owner" or not active):
         raise Conflict("This is the only owner. Make somebody else an owner first.")
+    if role != person.role:
+        trail.note("role", owner, f"{person.username}: {person.role}, now {role}")
+    if active != person.is_active:
+        trail.note("opened" if active else "closed", owner, person.username)
     person.role, person.is_active = role, active
     if given.get("password"):
-        person.set_password(_checked_password(given["password"], person))
+        _new_password(person, given["password"], owner)
+    if given.get("lift") and entering.lift(person):
+        trail.note("lifted", owner, person.username)
+    if given.get("end_sessions"):
+        person.sign_outs += 1
+        trail.note("everywhere", owner, person.username)
+    person.save()
+    return person
+
+
+def _new_password(person: Person, password: str, by: Person) -> None:
+    """Set a password: whoever had the one before is out, and whoever guessed at it no longer stands in the way."""
+    person.set_password(checked_password(password, person))
+    entering.lift(person)
+    trail.note("password", by, person.username)
+
+
+@transaction.atomic
+def change_own_password(person: Person, new: str) -> Person:
+    """Change one's own password; who it is was asked before. Raises BadValue."""
+    _new_password(person, new, person)
     person.save()
     return person
 
 
 @transaction.atomic
-def change_own_password(person: Person, old: str, new: str) -> Person:
-    """Change one's own password, knowing the old one. Raises BadValue."""
-    if not person.check_password(old):
-        raise BadValue("old", "This is not your password as it is now.")
-    person.set_password(_checked_password(new, person))
-    person.save()
+def sign_out_everywhere(person: Person) -> Person:
+    """End every session of a person."""
+    person.sign_outs += 1
+    person.save(update_fields=["sign_outs"])
+    trail.note("everywhere", person, person.username)
     return person
+
+
+def tidy() -> None:
+    """Let go of what is over: sessions that have ended, wrong passwords of long ago, the oldest of the trail."""
+    Session.objects.filter(expire_date__lt=timezone.now()).delete()
+    AccessAttempt.objects.filter(attempt_time__lt=timezone.now() - settings.AXES_COOLOFF_TIME).delete()
+    trail.bound()

@@ -7,14 +7,14 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 
-from server.foundation import actions, queries
+from server.foundation import actions, entering, queries, trail
 from server.foundation.loopback import on_loopback
 from server.foundation.models import Person
-from server.foundation.problems import NotAllowed, problem
+from server.foundation.problems import BadValue, NotAllowed, problem
 from server.foundation.roles import require_owner
 from server.foundation.schemas import (
     LookAs,
@@ -25,6 +25,9 @@ from server.foundation.schemas import (
     Problem,
     SessionOut,
     SignIn,
+    TrailAsk,
+    TrailEntryOut,
+    TrailOut,
 )
 
 router = Router(tags=["session"])
@@ -34,8 +37,9 @@ REFUSALS = {401: Problem, 403: Problem, 422: Problem}
 def _session(request: HttpRequest, person: Any) -> SessionOut:
     assert isinstance(person, Person)
     name = person.get_full_name() or person.username
-    may = settings.DEMO and on_loopback(request)
-    return SessionOut.model_validate({"name": name, "role": person.role, "demo": settings.DEMO, "may_look_as": may})
+    demo = queries.is_demo()
+    may = demo and on_loopback(request)
+    return SessionOut.model_validate({"name": name, "role": person.role, "demo": demo, "may_look_as": may})
 
 
 @router.get("/session", response={200: SessionOut, 401: Problem}, operation_id="whoIsHere")
@@ -51,21 +55,40 @@ def sign_in(request: HttpRequest, given: SignIn) -> SessionOut | HttpResponse:
     """Sign in with name and password. After some wrong ones the name rests for a while."""
     if check_csrf(request) is not None:
         raise HttpError(403, "The page is too old: load it again and sign in.")
-    if "\x00" in given.username or "\x00" in given.password:
-        return problem(401, "Name and password do not fit together.")
+    if not entering.may_try(request, given.username):
+        return _wait()
     person = authenticate(request, username=given.username, password=given.password)
-    if getattr(request, "axes_locked_out", False):
-        minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
-        return problem(429, f"Too many wrong passwords. Wait {minutes} minutes, or ask an owner for a new password.")
     if person is None:
-        return problem(401, "Name and password do not fit together.")
+        trail.note("refused", name=given.username)
+        if entering.may_try(request, given.username):
+            return problem(401, "Name and password do not fit together.")
+        trail.note("resting", name=given.username)
+        return _wait()
     login(request, person)
-    return _session(request, person)
+    trail.note("signed-in", person)
+    answer = HttpResponse(_session(request, person).model_dump_json(), content_type="application/json")
+    entering.make_known(request, answer, given.username)
+    return answer
+
+
+def _wait() -> HttpResponse:
+    minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
+    return problem(429, f"Too many wrong passwords. Wait {minutes} minutes, or ask an owner to let you in again.")
 
 
 @router.delete("/session", response={204: None, 401: Problem, 403: Problem}, operation_id="signOut")
 def sign_out(request: HttpRequest) -> Status[None]:
     """Sign out."""
+    trail.note("signed-out", request.user)
+    logout(request)
+    return Status(204, None)
+
+
+@router.delete("/session/everywhere", response={204: None, **REFUSALS}, operation_id="signOutEverywhere")
+def sign_out_everywhere(request: HttpRequest) -> Status[None]:
+    """Sign out here and wherever else one is signed in."""
+    assert isinstance(request.user, Person)
+    actions.sign_out_everywhere(request.user)
     logout(request)
     return Status(204, None)
 
@@ -73,19 +96,27 @@ def sign_out(request: HttpRequest) -> Status[None]:
 @router.post("/session/look-as", response={200: SessionOut, 400: Problem, **REFUSALS}, operation_id="lookAs")
 def look_as(request: HttpRequest, given: LookAs) -> SessionOut:
     """Look as another role: in the demo only, from this machine only."""
-    person = queries.demo_person(given.role) if settings.DEMO and on_loopback(request) else None
+    person = queries.demo_person(given.role) if queries.is_demo() and on_loopback(request) else None
     if person is None:
         raise NotAllowed("Only the demo lets you take another role, and only on its own machine.")
-    login(request, person, backend="django.contrib.auth.backends.ModelBackend")
+    login(request, person, backend="server.foundation.entering.ByName")
     return _session(request, person)
 
 
-@router.post("/session/password", response={204: None, 400: Problem, **REFUSALS}, operation_id="changeOwnPassword")
-def change_own_password(request: HttpRequest, given: OwnPassword) -> Status[None]:
-    """Change one's own password; one stays signed in here and nowhere else."""
-    assert isinstance(request.user, Person)
-    person = actions.change_own_password(request.user, given.old, given.new)
-    update_session_auth_hash(request, person)
+@router.post(
+    "/session/password", response={204: None, 400: Problem, 429: Problem, **REFUSALS}, operation_id="changeOwnPassword"
+)
+def change_own_password(request: HttpRequest, given: OwnPassword) -> Status[None] | HttpResponse:
+    """Change one's own password, knowing the one there is; one stays signed in here and nowhere else."""
+    person = request.user
+    assert isinstance(person, Person)
+    if not entering.may_try(request, person.username):
+        return _wait()
+    if not person.check_password(given.old):
+        entering.count_wrong(request, person)
+        trail.note("refused", person, "the password there was, to change it")
+        raise BadValue("old", "This is not your password as it is now.")
+    update_session_auth_hash(request, actions.change_own_password(person, given.new))
     return Status(204, None)
 
 
@@ -97,6 +128,7 @@ def _person(person: Person) -> PersonOut:
             "role": person.role,
             "active": person.is_active,
             "has_password": person.has_usable_password(),
+            "resting": entering.is_resting(person),
         }
     )
 
@@ -120,5 +152,25 @@ def add_person(request: HttpRequest, given: NewPerson) -> Status[PersonOut]:
     operation_id="changePerson",
 )
 def change_person(request: HttpRequest, person_id: int, given: PersonChange) -> PersonOut:
-    """Give somebody another role or password, or close their account; for owners."""
+    """Give somebody another role or password, close their account, let them in again; for owners."""
     return _person(actions.change_person(person_id, given.dict(), request.user))
+
+
+@router.get("/trail", response={200: TrailOut, 401: Problem, 403: Problem, 422: Problem}, operation_id="trail")
+def read_trail(request: HttpRequest, asked: Query[TrailAsk]) -> TrailOut:
+    """Who came in, who did not, and what was done to the shop's doors, rules and plans; for owners."""
+    require_owner(request.user)
+    rows = trail.entries(asked.before)
+    found = [
+        TrailEntryOut(
+            id=row.pk,
+            at=row.at,
+            what=row.what,
+            who=row.by.username if row.by else row.name,
+            words=trail.WORDS.get(row.what, row.what),
+            about=row.about,
+            address=row.address,
+        )
+        for row in rows
+    ]
+    return TrailOut(entries=found, more=len(rows) == trail.SHOWN)

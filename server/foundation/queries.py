@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
-from server.foundation.models import Person
+from server.foundation.models import Person, Shop
 from server.foundation.problems import NotFound
+
+
+def is_demo() -> bool:
+    """Whether this is the demo. That is kept with its data: nothing that the application is started with changes it."""
+    return Shop.objects.filter(kind=Shop.Kind.DEMO).exists()
 
 
 def demo_person(role: str = "planner") -> Person | None:

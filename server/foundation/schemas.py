@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Any, Literal
 
 from ninja import Field, Schema
@@ -48,6 +49,7 @@ class PersonOut(Schema):
     role: Role
     active: bool
     has_password: bool
+    resting: bool
 
 
 class NewPerson(Schema):
@@ -64,6 +66,33 @@ class PersonChange(Schema):
     role: Role | None = None
     active: bool | None = None
     password: str | None = Field(default=None, max_length=200)
+    lift: bool | None = None
+    end_sessions: bool | None = None
+
+
+class TrailAsk(Schema):
+    """Which entries: those before one of them, else the newest."""
+
+    before: int | None = Field(default=None, ge=1, lt=2**63)
+
+
+class TrailEntryOut(Schema):
+    """Something that happened, in words: who, what, of what, from where."""
+
+    id: int
+    at: datetime
+    what: str
+    who: str
+    words: str
+    about: str
+    address: str
+
+
+class TrailOut(Schema):
+    """Entries of the trail, the newest first; `more`: there are earlier ones."""
+
+    entries: list[TrailEntryOut]
+    more: bool
 
 
 class FieldMessage(BaseModel):

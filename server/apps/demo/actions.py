@@ -1,4 +1,4 @@
-"""Load the demo once: the shop, its runs, and one person of each role."""
+"""Begin a shop: an empty one, or the demo with its shelf, its runs, and one person of each role."""
 
 from __future__ import annotations
 
@@ -14,7 +14,8 @@ from server.apps.gauge.actions.load import load_past
 from server.apps.notebook.actions.load import load_cuts
 from server.apps.runs.actions.load_run import load_run
 from server.apps.shelf.actions.load import load_shelf, load_starting_tools, stock_tools
-from server.foundation.actions import load_person
+from server.foundation.actions import begin_shop, load_person
+from server.foundation.models import Shop
 from server.foundation.queries import demo_person
 
 
@@ -24,11 +25,15 @@ def ready(run: dict[str, Any]) -> dict[str, Any]:
 
 
 @transaction.atomic
-def load_demo() -> bool:
-    """Load it if it is not there; gives whether it was loaded now."""
-    if not load_person("planner", "planner"):
-        return False
-    for role in ("owner", "setter", "operator"):
+def begin(kind: str) -> None:
+    """Begin a shop in an empty database. Raises Conflict where one was begun."""
+    begin_shop(kind)
+    if kind == Shop.Kind.DEMO:
+        _fill()
+
+
+def _fill() -> None:
+    for role in ("planner", "owner", "setter", "operator"):
         load_person(role, role)
     load_starting_tools()
     stock_tools(shop.STOCK)
@@ -37,4 +42,3 @@ def load_demo() -> bool:
     load_cuts(notebook.cuts(date.today()), demo_person("setter"))
     for run in runs.RUNS:
         load_run(ready(run))
-    return True

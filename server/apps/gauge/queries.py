@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
+from uuid import UUID
 
 from calc.chuck.calibration import TREND_LEAST, trend_of, usable
 from calc.chuck.fit import GaugePoint, GripFitInput, GripFitResult, grip_fit
@@ -48,6 +49,14 @@ def run_by_id(run_id: int) -> GaugeRun:
     found = (
         GaugeRun.objects.select_related("chuck", "jaw_set", "by").filter(pk=run_id).first() if run_id < 2**31 else None
     )
+    if found is None:
+        raise NotFound("There is no such gauge run any more.")
+    return found
+
+
+def run_by_key(key: UUID) -> GaugeRun:
+    """A gauge run by the key it was sent under. Raises NotFound."""
+    found = GaugeRun.objects.select_related("chuck", "jaw_set", "by").filter(key=key).first()
     if found is None:
         raise NotFound("There is no such gauge run any more.")
     return found

@@ -14,6 +14,7 @@ from calc.typed import typed_value
 from server.apps.house import queries
 from server.apps.house.models import HouseRules
 from server.apps.house.schemas import RulesOut
+from server.foundation import trail
 from server.foundation.problems import BadValue, Conflict
 from server.foundation.roles import require_planner
 
@@ -37,6 +38,7 @@ def change_rules(given: dict[str, str], reason: str, base_number: int, person: A
     if not queries.changes(now, after):
         raise BadValue("", "Nothing is changed yet.")
     HouseRules.objects.create(number=after.number, values=write(after), reason=said, by=planner)
+    trail.note("rules", planner, "; ".join(queries.changes(now, after)))
     return queries.page(may_edit=True)
 
 

@@ -25,7 +25,7 @@ from server.apps.questions.schemas import QuestionOut
 from server.apps.runs.actions import operate
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.schemas import PlanOut
-from server.foundation.roles import require_sees_drafts
+from server.foundation.roles import require_sees_drafts, sees_drafts
 from server.foundation.schemas import Problem
 
 router = Router(tags=["notebook"])
@@ -39,7 +39,7 @@ CUT = "/runs/{int:run_id}/sides/{setup}/cuts/{cut}"
 @router.get("/notebook/cuts", response={200: NotebookOut, **LOOKS}, operation_id="notebook")
 def notebook(request: HttpRequest, asked: Query[NotebookAsk]) -> NotebookOut:
     """A page of proven cuts, the newest first, found by words, operation and material group."""
-    return queries.page(asked.find, asked.kind, asked.group, asked.page, asked.units)
+    return queries.page(asked, drafts=sees_drafts(request.user))
 
 
 @router.post("/notebook/cuts", response={201: ProvenLine, **CHANGES}, operation_id="writeProvenCut")
@@ -95,7 +95,7 @@ def keep(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenI
 @router.post(f"{CUT}/proven", response={200: PlanOut, **CHANGES}, operation_id="takeProvenCut")
 def take(request: HttpRequest, run_id: int, setup: str, cut: str, given: ProvenTake) -> HttpResponse:
     """Put a proven cut's figures into a planned one, as one edit."""
-    asked = Asked(request.user, given.look(), given.key, given.base_revision)
+    asked = Asked(request.user, given.look(), given.key, given.base_revision, given.said(request.path))
     path = f"{operate.cuts_path(setup)}.{cut}"
     plan = operate.take_figures(run_id, path, figures_to_take(given.proven, request.user), asked)
     return HttpResponse(plan.json(), content_type="application/json")

@@ -7,6 +7,7 @@ import io
 import operator
 from functools import reduce
 from typing import Any
+from uuid import UUID
 
 from django.db.models import Q, QuerySet
 
@@ -17,34 +18,44 @@ from calc.plan.cuts.tooling import situation_of
 from calc.quantities import System, shown_as
 from server.apps.notebook import convert
 from server.apps.notebook.models import ProvenCut
-from server.apps.notebook.schemas import LikeLine, LikeOut, NotebookField, NotebookOption, NotebookOut, ProvenLine
+from server.apps.notebook.schemas import (
+    LikeLine,
+    LikeOut,
+    NotebookAsk,
+    NotebookField,
+    NotebookOption,
+    NotebookOut,
+    ProvenLine,
+)
 from server.apps.runs.queries.tools import cut_of
 from server.foundation.problems import NotFound
+from server.foundation.sheets import cell
 
 PAGE = 30
 LOOKED_AT = 2000  # rows of the kind that are compared with a planned cut, the newest first
-SEARCHED = ("material", "machine", "insert", "holder", "remarks", "run_name", "kind")
+SEARCHED = ("material", "machine", "insert", "holder", "remarks", "kind")
 
 
-def _found(find: str, kind: str, group: str) -> QuerySet[ProvenCut]:
+def _found(find: str, kind: str, group: str, *, drafts: bool = True) -> QuerySet[ProvenCut]:
     rows = ProvenCut.objects.select_related("by")
     # PostgreSQL takes no such sign in a text.
     find, kind, group = (words.replace("\x00", " ") for words in (find, kind, group))
+    searched = (*SEARCHED, "run_name") if drafts else SEARCHED
     if kind:
         rows = rows.filter(kind=kind)
     if group:
         rows = rows.filter(iso_group=group)
     for word in find.split():
-        rows = rows.filter(reduce(operator.or_, (Q(**{f"{n}__icontains": word}) for n in SEARCHED)))
+        rows = rows.filter(reduce(operator.or_, (Q(**{f"{n}__icontains": word}) for n in searched)))
     return rows
 
 
-def line(row: ProvenCut, system: System) -> ProvenLine:
-    """A proven cut as a line."""
+def line(row: ProvenCut, system: System, *, drafts: bool = True) -> ProvenLine:
+    """A proven cut as a line; with the run it was kept from for who sees drafts, whose words that name may be."""
     return ProvenLine(
         id=row.pk,
         said=convert.words(convert.value(row), system),
-        run=row.run_name,
+        run=row.run_name if drafts else "",
         by=row.by.username if row.by else "",
         at=row.at,
     )
@@ -72,17 +83,25 @@ def form(system: System) -> list[NotebookField]:
     return found
 
 
-def page(find: str, kind: str, group: str, number: int, system: System) -> NotebookOut:
+def page(asked: NotebookAsk, *, drafts: bool) -> NotebookOut:
     """A page of the notebook, the newest first."""
-    rows = _found(find, kind, group)
+    rows, number, system = _found(asked.find, asked.kind, asked.group, drafts=drafts), asked.page, asked.units
     count = rows.count()
     return NotebookOut(
-        lines=[line(r, system) for r in rows[number * PAGE : (number + 1) * PAGE]],
+        lines=[line(r, system, drafts=drafts) for r in rows[number * PAGE : (number + 1) * PAGE]],
         count=count,
         page=number,
         pages=max(1, -(-count // PAGE)),
         fields=form(system),
     )
+
+
+def row_by_key(key: UUID) -> ProvenCut:
+    """One row by the key it was sent under. Raises NotFound."""
+    row = ProvenCut.objects.filter(key=key).first()
+    if row is None:
+        raise NotFound("There is no such cut in the notebook any more.")
+    return row
 
 
 def row_by_id(pk: int) -> ProvenCut:
@@ -140,5 +159,4 @@ def _cell(value: Any) -> str:
         return ""
     if isinstance(value, float):
         return repr(value).removesuffix(".0")
-    # A spreadsheet would take such words for a formula.
-    return f"'{value}" if str(value).startswith(("=", "+", "-", "@", "\t", "\r")) else str(value)
+    return cell(str(value))

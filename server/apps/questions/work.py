@@ -7,6 +7,7 @@ finds and asks once more.
 from __future__ import annotations
 
 import asyncio
+import logging
 import multiprocessing
 import os
 import signal
@@ -24,6 +25,7 @@ from server.ending import end_with
 TRIES = 2
 COMPUTING = 2  # processes that compute; they stand back behind light questions
 LISTENING = 4
+CHORE_S = 120.0  # of one round
 ENDED_AFTER = 200  # questions: a process gives its memory back
 
 
@@ -107,6 +109,24 @@ def _listen(key: str, cancelled: threading.Event) -> None:
         close_old_connections()
 
 
+async def _do_again_and_again(name: str, rests: float) -> None:
+    """Do a chore while there is something to do, and rest in between; what goes wrong once is tried again."""
+    from pebble import ProcessExpired
+
+    from server.apps.questions.computing import do_chore
+
+    more = False
+    while True:
+        await asyncio.sleep(0 if more else rests)
+        try:
+            more = await asyncio.wrap_future(_pool().schedule(do_chore, args=(name,), timeout=CHORE_S))
+        except (TimeoutError, ProcessExpired):
+            more = False
+        except Exception:
+            logging.getLogger("server").exception("The chore “%s” went wrong.", name)
+            more = False
+
+
 def recover() -> int:
     """Ask once more what a worker that was killed left behind; gives how many."""
     from procrastinate.contrib.django import app
@@ -129,6 +149,7 @@ def recover() -> int:
 
 
 async def _work() -> None:
+    from django.conf import settings
     from procrastinate.contrib.django import app
 
     worker = app.with_connector(app.connector.get_worker_connector())  # type: ignore[attr-defined] # Django's has it
@@ -149,6 +170,7 @@ async def _work() -> None:
             )
             for queue, most in (("computing", COMPUTING), ("listening", LISTENING))
         ]
+        running += [asyncio.create_task(_do_again_and_again(*chore)) for chore in settings.CHORES.items()]
         await asyncio.wait([asyncio.create_task(ending.wait()), *running], return_when=asyncio.FIRST_COMPLETED)
         for task in running:
             task.cancel()

@@ -97,9 +97,9 @@ def _entry(given: EntryIn) -> Entry:
     return Entry(given.path, given.text, given.value, given.units)
 
 
-def _asked(request: HttpRequest, given: Keyed) -> Asked:
-    based = given.base_revision if isinstance(given, BasedKeyed) else 0
-    return Asked(request.user, given.look(), given.key, based)
+def _asked(request: HttpRequest, given: Keyed | EditIn) -> Asked:
+    based = given.base_revision if isinstance(given, BasedKeyed | EditIn) else 0
+    return Asked(request.user, given.look(), given.key, based, given.said(request.path))
 
 
 @router.get("/runs", response={200: BenchOut, 401: Problem, 422: Problem}, operation_id="bench")
@@ -155,7 +155,8 @@ def plan(request: HttpRequest, run_id: int, asked: Query[PlanAsk]) -> HttpRespon
     """
     run, look = run_by_id(run_id), asked.look()
     if asked.release is not None:
-        return _released(releases.released_view(releases.release_of(run, asked.release), look))
+        of = releases.release_for(run, asked.release, request.user)
+        return _released(releases.released_view(of, look))
     if not sees_drafts(request.user):
         return _released(releases.released_view(releases.standing_release(run), look))
     if asked.at is not None:
@@ -194,8 +195,7 @@ def plan_parts(request: HttpRequest, run_id: int, given: PartsIn) -> HttpRespons
 @router.post(f"{RUN}/edits", response=CHANGES, operation_id="keepEdit")
 def keep(request: HttpRequest, run_id: int, given: EditIn) -> HttpResponse:
     """Keep an edit: one fact, one history entry."""
-    asked = Asked(request.user, given.look(), given.key, given.base_revision)
-    return _sent(keep_edit(run_id, _entry(given), asked))
+    return _sent(keep_edit(run_id, _entry(given), _asked(request, given)))
 
 
 @router.post(f"{RUN}/undo", response=CHANGES, operation_id="undoEdit")
@@ -309,8 +309,7 @@ def jaw_program(request: HttpRequest, run_id: int, setup: str, asked: Query[Prog
     if sees_drafts(request.user) and asked.release is None:
         text = plans.jaw_program(run, setup, asked.units)
     else:
-        of = releases.standing_release(run) if asked.release is None else releases.release_of(run, asked.release)
-        text = releases.program(of, setup, asked.units)
+        text = releases.program(releases.release_for(run, asked.release, request.user), setup, asked.units)
     answer = HttpResponse(text, content_type="text/plain; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="jaws-{run_id}-{setup}.nc"'
     return answer
@@ -394,4 +393,4 @@ def find(request: HttpRequest, asked: Query[FindAsk]) -> list[HitOut]:
     facts = []
     if asked.run is not None and sees_drafts(request.user):
         facts = plans.find_facts(run_by_id(asked.run), asked.words, asked.units)
-    return bench.find(asked.words, facts)
+    return bench.find(asked.words, facts, released_only=not sees_drafts(request.user))

@@ -12,9 +12,12 @@ from pydantic import StringConstraints
 
 from server.apps.questions.schemas import AskIn
 from server.apps.runs.queries import look as queries
+from server.foundation.once import digest_of
 from server.foundation.schemas import Units
 
 REVISION_MOST = 2**31 - 1
+# Of what is sent with a change: where it was sent from, not what it says.
+OF_THE_SCREEN = {"stop", "picture", "setup", "whole", "held", "key", "base_revision"}
 
 
 Digest = Annotated[str, StringConstraints(max_length=160)]  # of a part, as "part=digest"
@@ -37,6 +40,10 @@ class Look(Schema):
     setup: str | None = Field(None, max_length=12)
     whole: bool | None = None
     held: list[Digest] | None = Field(default=None, max_length=64)
+
+    def said(self, where: str) -> str:
+        """What tells this, sent to an address, from everything else that is sent; what the screen shows is no part."""
+        return digest_of(where, self.dict(exclude=OF_THE_SCREEN))
 
     def look(self) -> queries.Look:
         """As it is looked at."""

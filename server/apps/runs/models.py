@@ -11,8 +11,9 @@ from server.foundation.models import Revised
 class Run(Revised):
     """A production run and its plan. `revision` counts the edits.
 
-    `standing`, `attention` and `words` follow from the rest: kept so that the bench can order and find
-    among thousands, and written again with every change of the run or of the shelf.
+    `standing`, `attention` and `words` follow from the rest: kept so that the bench can order and find among
+    thousands. They are written with every change of the run, from the very shelf that it was computed with; where the
+    shelf has changed since, or the day has, `stands_on` says so, and they are computed again before they are shown.
     """
 
     drawing_number = models.CharField(max_length=40)
@@ -27,13 +28,19 @@ class Run(Revised):
     released_at = models.DateTimeField(null=True, blank=True, help_text="When it first went to the machine")
     changed_at = models.DateTimeField(auto_now=True)
     standing = models.JSONField(default=dict, help_text="Lines of the stops, what is needed, headline figures")
+    stands_on = models.CharField(
+        max_length=10, default="", blank=True, help_text="The day `standing` holds for; none: the shelf has changed"
+    )
     attention = models.PositiveSmallIntegerField(default=1, help_text="0 stopped, 1 open, 2 settled")
     words = models.TextField(default="", help_text="What the bench finds it by, in small letters")
 
     class Meta:
         ordering = ["drawing_number", "pk"]
         constraints = [models.CheckConstraint(condition=models.Q(units__in=["metric", "inch"]), name="run_units_known")]
-        indexes = [models.Index(fields=["put_away", "attention", "-changed_at"], name="run_bench_order")]
+        indexes = [
+            models.Index(fields=["put_away", "attention", "-changed_at"], name="run_bench_order"),
+            models.Index(fields=["stands_on"], name="run_stands_on"),
+        ]
 
     def __str__(self) -> str:
         return f"{self.drawing_number} {self.name}"
@@ -65,6 +72,7 @@ class Release(models.Model):
     form = models.PositiveSmallIntegerField(default=4, help_text="Of the views; earlier ones are read as today's")
     views = models.JSONField(help_text="Units -> the plan as the screen showed it")
     lines = models.JSONField(default=dict, help_text="Units -> the stops in one line each, for the bench")
+    words = models.TextField(default="", help_text="What it is found by, in small letters: its own, not the draft's")
     programs = models.JSONField(
         default=dict, help_text="Units -> set-up -> the jaw-boring program's text, where it could be written"
     )

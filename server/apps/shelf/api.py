@@ -40,7 +40,7 @@ def _given(typed: FormIn, confirmed: tuple[str, ...] = ()) -> Given:
 @router.get("/shelf", response={200: list[ShelfKind], 401: Problem}, operation_id="shelf")
 def shelf(request: HttpRequest) -> list[ShelfKind]:
     """Everything on the shelf, a line an item."""
-    return whole.shelf()
+    return whole.shelf(request.user)
 
 
 @router.get("/shelf/{kind}/new", response={200: Item, **LOOKS}, operation_id="newItemForm")

@@ -117,7 +117,7 @@ class Item(BaseModel):
     fields: list[ItemField]
     chart: ChuckChart | None
     errors: list[FieldMessage]
-    runs: list[RunMoved]
+    runs: list[RunMoved] | None
     changes: list[ItemChange]
     life: list[LifeEvent] | None
     may_note: bool

@@ -9,27 +9,27 @@ from django.db import OperationalError
 from django.test import Client
 
 from server.apps.runs.models import Edit, Run
-from server.foundation.models import Person
+from server.foundation.models import Person, Shop
 
 
-def test_in_demo_mode_on_loopback_a_visitor_is_the_planner(demo, settings):
-    settings.DEMO = True
-    client = Client()
+def test_in_the_demo_on_loopback_a_visitor_is_the_planner(demo):
+    client = Client(SERVER_NAME="127.0.0.1")
     assert client.get("/").status_code == 200
     who = client.get("/api/session").json()
     assert (who["role"], who["demo"]) == ("planner", True)
 
 
 @pytest.mark.parametrize(("is_demo", "address"), [(True, "192.0.2.7"), (True, "nonsense"), (False, "127.0.0.1")])
-def test_nobody_is_signed_in_from_elsewhere_or_without_the_demo(is_demo, address, demo, settings):
-    settings.DEMO = is_demo
-    client = Client(REMOTE_ADDR=address)
+def test_nobody_is_signed_in_from_elsewhere_or_without_the_demo(is_demo, address, demo):
+    if not is_demo:
+        Shop.objects.update(kind="real")
+    client = Client(SERVER_NAME="127.0.0.1", REMOTE_ADDR=address)
     assert client.get("/runs/1/part").status_code == 200
     assert client.get("/api/session").status_code == 401
 
 
 def test_the_policy_is_strict_and_its_nonce_is_new_each_time(demo):
-    client = Client()
+    client = Client(SERVER_NAME="127.0.0.1")
     first, second = client.get("/"), client.get("/")
     policy = first["Content-Security-Policy"]
     assert "default-src 'none'" in policy
@@ -69,13 +69,12 @@ def test_a_database_that_is_full_or_away_gets_its_sentence(sqlstate, status, say
     assert not Edit.objects.exists()
 
 
-def test_the_page_says_so_while_the_database_is_away(demo, settings, monkeypatch):
-    settings.DEMO = True
+def test_the_page_says_so_while_the_database_is_away(demo, monkeypatch):
 
     def away():
         raise OperationalError("connection refused")
 
     monkeypatch.setattr("server.config.page.demo_person", away)
-    answer = Client().get("/")
+    answer = Client(SERVER_NAME="127.0.0.1").get("/")
     assert (answer.status_code, answer["Retry-After"]) == (503, "2")
     assert "load the page again" in answer.content.decode()

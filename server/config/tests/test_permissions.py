@@ -15,7 +15,7 @@ from server.apps.notebook.models import ProvenCut
 from server.apps.runs.models import Edit, Run
 from server.apps.shelf.models import Machine
 from server.config.api import api
-from server.foundation.models import Person
+from server.foundation.models import Person, Shop
 
 PRESSURE, CONDITION = "setups.s1.force.pressure_bar", "setups.s1.force.condition"
 KEEP = {"path": PRESSURE, "text": "27", "base_revision": 0}
@@ -39,6 +39,8 @@ ENDPOINTS = [
     ("get", "session", None, LOOK),
     ("post", "session/look-as", {"role": "owner"}, (403, 403, 403, 403)),  # this is no demo
     ("post", "session/password", {"old": "x", "new": "y"}, (422, 422, 422, 422)),
+    ("delete", "session/everywhere", None, (204, 204, 204, 204)),
+    ("get", "trail", None, (403, 403, 403, 200)),
     ("get", "people", None, (403, 403, 403, 200)),
     ("post", "people", PERSON, (403, 403, 403, 201)),
     ("patch", "people/{person}", {"role": "setter"}, (403, 403, 403, 200)),
@@ -85,7 +87,7 @@ ENDPOINTS = [
         {"base_revision": 0, "question": NO_QUESTION},
         (403, 403, 404, 404),
     ),
-    ("get", f"questions/{NO_QUESTION}", None, (404, 404, 404, 404)),
+    ("get", f"questions/{NO_QUESTION}", None, (403, 404, 404, 404)),
     ("delete", f"questions/{NO_QUESTION}", None, (404, 404, 404, 404)),
     ("get", "runs/{run}/sides/s1/cuts/c1/tools", None, DRAFT),
     ("get", "runs/{run}/sides/s1/cuts/c1/proven", None, DRAFT),
@@ -97,8 +99,8 @@ ENDPOINTS = [
     ("get", "notebook/file", None, LOOK),
     ("post", "notebook/file", {"text": "material\nC45"}, PLAN),
     ("post", "notebook/file/look", {"text": "material\nC45"}, ASK),
-    ("post", "runs/{run}/undo", {}, (409, 409, 409, 409)),  # nobody has done anything yet
-    ("post", "runs/{run}/redo", {}, (409, 409, 409, 409)),
+    ("post", "runs/{run}/undo", {}, (403, 409, 409, 409)),  # nobody has done anything yet
+    ("post", "runs/{run}/redo", {}, (403, 409, 409, 409)),
     ("post", "runs/{run}/restore", {"revision": 0, "base_revision": 0}, PLAN),
     ("post", "runs/{run}/sides/s1/checks/real-contact", {}, (403, 202, 202, 202)),
     ("get", "runs/{run}/sides/s1/jaw-program", None, (404, 409, 409, 409)),  # nobody has given it a number yet
@@ -117,7 +119,7 @@ ENDPOINTS = [
     ("get", "shelf/machine/file", None, LOOK),
     ("post", "shelf/machine/file", {"text": "name\nLathe 8"}, PLAN),
     ("post", "shelf/machine/file/look", {"text": "name\nLathe 8"}, ASK),
-    ("post", "shelf/machine/items/lathe-3/effects", {"fields": {}}, (202, 202, 202, 202)),
+    ("post", "shelf/machine/items/lathe-3/effects", {"fields": {}}, (403, 202, 202, 202)),
     ("get", "calc", None, LOOK),
     ("post", "calc/{name}", {}, (422, 422, 422, 422)),
     ("delete", "session", None, (204, 204, 204, 204)),
@@ -156,6 +158,7 @@ def taken_back():
 
 
 def test_who_may(nobody, signed_in, demo):
+    Shop.objects.update(kind="real")
     Machine.objects.create(key="spare", name="Spare", max_rpm=1, power_kw=1, torque_nm=1, turret_stations=1)
     wrong = []
     for method, path, body, gets in ENDPOINTS:
@@ -198,7 +201,7 @@ def test_the_matrix_has_every_endpoint():
     "path", ["runs", "runs/{run}/edits", "runs/{run}/undo", "calc/cut", "session", "people", "shelf/chuck/items"]
 )
 def test_changes_need_the_csrf_token(path, demo):
-    strict = Client(enforce_csrf_checks=True)
+    strict = Client(SERVER_NAME="127.0.0.1", enforce_csrf_checks=True)
     strict.force_login(Person.objects.get(username="owner"))
     answer = strict.post(
         f"/api/{path.format(run=demo.pk)}", json.dumps({"username": "a", "password": "b"}), "application/json"

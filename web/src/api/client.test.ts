@@ -26,8 +26,9 @@ describe("client", () => {
   });
 
   it("sends the CSRF token with changes and not with reads", async () => {
+    document.head.innerHTML = '<meta name="token-cookie" content="anvil-token-1a2b">';
     // biome-ignore lint/suspicious/noDocumentCookie: the token comes as a cookie
-    document.cookie = "csrftoken=abc123";
+    document.cookie = "anvil-token-1a2b=abc123";
     const calls = network(json(200, {}));
     await answered(client.GET("/api/session"));
     network(json(200, {}));

@@ -65,10 +65,17 @@ export const client = createClient<paths>({
   fetch: (request) => globalThis.fetch(request),
 });
 
+/** The token that shows that a change comes from this page; the page names the cookie that holds it. */
+function token(): string | undefined {
+  const name = document.querySelector('meta[name="token-cookie"]')?.getAttribute("content");
+  const found = document.cookie.split("; ").find((one) => name && one.startsWith(`${name}=`));
+  return found?.slice(found.indexOf("=") + 1);
+}
+
 client.use({
   onRequest({ request }) {
-    const token = document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1];
-    if (token && request.method !== "GET") request.headers.set("X-CSRFToken", token);
+    const found = request.method === "GET" ? undefined : token();
+    if (found) request.headers.set("X-CSRFToken", found);
     return request;
   },
 });

@@ -1,7 +1,7 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, type ReactNode, Suspense } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
-import type { Session } from "../api/client";
+import { Refused, type Session } from "../api/client";
 import { Bench } from "../features/bench/Bench";
 import { NewRun } from "../features/bench/NewRun";
 import { FindBox } from "../features/find/FindBox";
@@ -33,9 +33,19 @@ const CalculatorsScreen = lazy(() =>
 const HouseRules = lazy(() =>
   import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
+const Trail = lazy(() => import("../features/people/Trail").then((m) => ({ default: m.Trail })));
 const Password = lazy(() => import("../features/session/Password").then((m) => ({ default: m.Password })));
 
+/** A session that has ended: whoever works here signs in again where they were, the demo by being opened anew. */
+function seeWhoIsHere(error: Error) {
+  if (!(error instanceof Refused) || error.status !== 401) return;
+  if (queries.getQueryData<Session | null>(["session"])?.demo) window.location.reload();
+  else void queries.invalidateQueries({ queryKey: ["session"] });
+}
+
 const queries = new QueryClient({
+  queryCache: new QueryCache({ onError: seeWhoIsHere }),
+  mutationCache: new MutationCache({ onError: seeWhoIsHere }),
   defaultOptions: { queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: true } },
 });
 
@@ -64,6 +74,7 @@ function Places({ session }: { session: Session }) {
         <Route path="/calculators/:name" element={<CalculatorsScreen tools={tools} />} />
         <Route path="/rules" element={<HouseRules tools={tools} />} />
         <Route path="/people" element={<People session={session} tools={tools} />} />
+        <Route path="/trail" element={<Trail tools={tools} />} />
         <Route
           path="/password"
           element={

@@ -20,6 +20,7 @@ from server.apps.gauge.schemas import GaugeRunIn
 from server.apps.runs.actions.follow_shelf import follow
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.actions.load import renew
+from server.foundation.once import digest_of, was_sent
 from server.foundation.problems import BadValue, Conflict
 from server.foundation.roles import require_setter
 
@@ -63,10 +64,10 @@ def day(text: str, field: str = "on") -> date:
 def take_in(chuck_key: str, given: GaugeRunIn, person: Any) -> GaugeRun:
     """A new run: typed or pasted readings, or none yet where they come from a gauge. The same key takes it in once."""
     setter = require_setter(person)
+    shelf.hold()
     chuck_id = queries.chuck_id_of(chuck_key)
-    before = GaugeRun.objects.filter(key=given.key).first()
-    if before is not None:
-        return before
+    if was_sent(given.key, setter, digest_of("gauge run", chuck_key, given.dict(exclude={"key"}))):
+        return queries.run_by_key(given.key)
     on_shelf = shelf.current()
     if given.side not in ("od", "id"):
         raise BadValue("side", "Say whether the gauge was gripped outside or inside.")
@@ -104,6 +105,7 @@ def leave_out(run_id: int, numbers: list[int], left_out: bool, person: Any) -> G
 def keep(run_id: int, person: Any) -> GaugeRun:
     """Let plans count with a run. Raises Conflict where its fit may not count."""
     require_setter(person)
+    shelf.hold_to_change()
     run = queries.run_by_id(run_id)
     if run.kept_at is not None:
         return run
@@ -141,6 +143,7 @@ def remove(run_id: int, person: Any) -> None:
 def grease(chuck_key: str, on: str, note: str, person: Any) -> None:
     """Note that a chuck was greased."""
     setter = require_setter(person)
+    shelf.hold_to_change()
     chuck_id = queries.chuck_id_of(chuck_key)
     Greasing.objects.update_or_create(
         chuck_id=chuck_id, on=day(on), defaults={"by": setter, "note": " ".join(note.split())}

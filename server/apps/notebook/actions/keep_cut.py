@@ -18,6 +18,7 @@ from calc.typed import typed_value
 from server.apps.notebook import convert, queries
 from server.apps.notebook.models import ProvenCut
 from server.apps.notebook.schemas import Entry
+from server.foundation.once import digest_of, was_sent
 from server.foundation.roles import require_planner, require_setter
 
 Entries = Mapping[str, Entry]
@@ -43,18 +44,17 @@ def _typed(given: Entries, system: System) -> dict[str, Any]:
     return found
 
 
-def _write(value: Proven, key: UUID, person: Any, run_name: str = "") -> ProvenCut:
-    row, _ = ProvenCut.objects.get_or_create(
-        key=key, defaults=convert.columns(value) | {"by": person, "run_name": run_name}
-    )
-    return row
+def _write(value: Proven, key: UUID, person: Any, said: str, run_name: str = "") -> ProvenCut:
+    if was_sent(key, person, said):
+        return queries.row_by_key(key)
+    return ProvenCut.objects.create(key=key, by=person, run_name=run_name, **convert.columns(value))
 
 
 @transaction.atomic
 def write_cut(given: Entries, system: System, key: UUID, person: Any) -> ProvenCut:
     """Keep a cut written by hand. Raises CalcError with every field to look at."""
     setter = require_setter(person)
-    return _write(read(Proven, _typed(given, system)), key, setter)
+    return _write(read(Proven, _typed(given, system)), key, setter, digest_of("cut", given, system))
 
 
 @dataclass(frozen=True)
@@ -88,7 +88,8 @@ def keep_planned(run_id: int, setup: str, cut: str, seen: Seen, person: Any) -> 
         on=date.today().isoformat(),
         **looked,
     )
-    return _write(value, seen.key, setter, f"{run.name} ({run.drawing_number}): {figures.name}"[:130])
+    said = digest_of("planned cut", run_id, setup, cut, seen.fields, seen.system)
+    return _write(value, seen.key, setter, said, f"{run.name} ({run.drawing_number}): {figures.name}"[:130])
 
 
 @transaction.atomic

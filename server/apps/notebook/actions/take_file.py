@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import uuid
 from typing import Any, Literal
 
@@ -17,6 +15,7 @@ from server.apps.notebook.models import ProvenCut
 from server.apps.notebook.schemas import NotebookLineAnswer
 from server.foundation.problems import BadValue
 from server.foundation.roles import require_planner
+from server.foundation.sheets import Unreadable, named, rows_of, uncell
 
 Outcome = Literal["new", "same", "bad"]
 MOST_LINES = 2000
@@ -24,19 +23,14 @@ TEXTS = {n for n, f in convert.FIELDS.items() if not hasattr(f.spec, "unit")}
 
 
 def _rows(text: str) -> list[tuple[int, dict[str, str]]]:
-    body = text.lstrip("\ufeff")
-    head = body.partition("\n")[0]
     try:
-        rows = list(csv.reader(io.StringIO(body, newline=""), delimiter=max(",;\t", key=head.count), strict=True))
-    except csv.Error as error:
-        raise BadValue("text", f"This is not a CSV file: {error}.") from error
-    rows = [r for r in rows if any(c.strip() for c in r)]
-    if not rows:
-        raise BadValue("text", "The file is empty. Its first line names the columns.")
+        rows = rows_of(text)
+    except Unreadable as error:
+        raise BadValue("text", str(error)) from error
     names = [c.strip() for c in rows[0]]
     strange = [n for n in names if n not in convert.FIELDS]
     if strange or len(set(names)) < len(names):
-        told = ", ".join(f"“{n}”" for n in strange) or "one twice"
+        told = named(strange) or "one twice"
         raise BadValue(
             "text", f"The first line has columns that are not known: {told}. Known are: {', '.join(convert.FIELDS)}."
         )
@@ -53,7 +47,7 @@ def _value(cells: dict[str, str]) -> Proven:
     for name, text in cells.items():
         if text == "":
             continue
-        given[name] = text.removeprefix("'") if name in TEXTS else text
+        given[name] = uncell(text) if name in TEXTS else text
     return read(Proven, given)  # type: ignore[no-any-return]
 
 

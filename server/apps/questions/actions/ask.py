@@ -17,7 +17,8 @@ from server.apps.questions.models import Question
 from server.apps.questions.queries.standing import OPEN, own_question, stand
 from server.apps.questions.schemas import QuestionOut
 from server.foundation.models import Person
-from server.foundation.problems import BadValue, TooMany
+from server.foundation.once import ANOTHER
+from server.foundation.problems import BadValue, Conflict, TooMany
 
 PERSON_MOST = 4
 ALL_MOST = 64
@@ -44,8 +45,10 @@ def ask(kind: QuestionKind, arguments: Arguments, key: UUID, person: Any) -> Que
     Raises TooMany where this person, or the shop, has too many open ones; BadValue for what is no text.
     """
     asker = Person.objects.select_for_update().get(pk=person.pk)  # so that nobody gets past the limit by hurrying
-    known = Question.objects.filter(key=key, by=asker).first()
+    known = Question.objects.filter(key=key).first()
     if known is not None:
+        if (known.by_id, known.subject) != (asker.pk, _subject(kind, arguments)):
+            raise Conflict(ANOTHER)
         return stand(known)
     Question.objects.filter(asked_at__lt=timezone.now() - KEPT).exclude(state__in=OPEN).delete()
     subject, basis, slot = _subject(kind, arguments), kind.basis(arguments), kind.slot(arguments)

@@ -12,12 +12,15 @@ from server.apps.runs.queries.look import Look
 
 @dataclass(frozen=True)
 class Asked:
-    """Who asks, what their screen shows, with the key that keeps it once, having looked at which draft."""
+    """Who asks, what their screen shows, with the key that keeps it once, having looked at which draft; `said` tells
+    what is asked for from everything else (server.foundation.once).
+    """
 
     person: Any
     look: Look
     key: UUID
     base_revision: int
+    said: str
 
     @property
     def system(self) -> System:

@@ -14,6 +14,7 @@ from calc.plan.compute import PlanResult
 from calc.plan.edits import Change
 from calc.plan.entry import PUT_AWAY, resolve
 from calc.plan.standing import standing_of
+from server.apps.gauge.queries import today
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.convert import rows
 from server.apps.runs.convert.rows import taken_by
@@ -21,12 +22,13 @@ from server.apps.runs.convert.standing import put_standing
 from server.apps.runs.convert.words import label
 from server.apps.runs.models import Edit, Run
 from server.apps.runs.queries.edits import others_since
-from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.find import run_to_change
 from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.may import require_may_change
 from server.apps.runs.queries.plan import Computed, computed, plan, plan_of, problems_at
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Snapshot, Taken
+from server.foundation.once import ANOTHER, was_sent
 from server.foundation.problems import Conflict
 
 
@@ -63,7 +65,7 @@ class Done:
 @dataclass(frozen=True)
 class Tried:
     """A run with one change made in memory; `before`: its document, `taken`: what its set-ups took from the shelf,
-    `was`: the plan before, where it could be computed.
+    `was`: the plan before, where it could be computed; `day`: the one that it was computed on.
     """
 
     run: Run
@@ -75,6 +77,7 @@ class Tried:
     was: PlanResult | None
     result: PlanResult
     on_shelf: Snapshot
+    day: str
 
     @property
     def gone(self) -> tuple[str, ...]:
@@ -100,6 +103,7 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
     """
     if run.put_away and making.path != PUT_AWAY:
         raise Conflict("This run is put away. Bring it back to the bench to change it.")
+    day = today()
     was, taken = _before(run, on_shelf), {s.item: taken_by(s) for s in run.setups.all() if s.pk is not None}
     before, named, done = run.document, label(run, making.path, making.parts[0].new if making.single else None), []
     try:
@@ -117,7 +121,7 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
     refused = [p for part in making.parts for p in problems_at(result.problems, part.path)] if making.single else []
     if refused:
         raise CalcError(refused)
-    return Tried(run, making, named, tuple(done), before, taken, was, result, on_shelf)
+    return Tried(run, making, named, tuple(done), before, taken, was, result, on_shelf, day)
 
 
 def _before(run: Run, on_shelf: Snapshot) -> PlanResult | None:
@@ -128,12 +132,15 @@ def _before(run: Run, on_shelf: Snapshot) -> PlanResult | None:
         return None
 
 
-def sent_before(run: Run, key: UUID) -> bool:
-    """Whether this very change is kept already. Raises Conflict where its key was used for another run."""
-    mine = Edit.objects.filter(key=key).first()
-    if mine is not None and mine.run_id != run.pk:
-        raise Conflict("This edit was already kept for another run.")
-    return mine is not None
+def sent_before(run: Run, asked: Asked) -> bool:
+    """Whether this very change is kept already. Raises Conflict where its key was used for anything else."""
+    if was_sent(asked.key, asked.person, asked.said):
+        return True
+    # Kept before keys were noted with what was said under them.
+    earlier = Edit.objects.filter(key=asked.key).first()
+    if earlier is not None and (earlier.run_id, earlier.by_id) != (run.pk, asked.person.pk):
+        raise Conflict(ANOTHER)
+    return earlier is not None
 
 
 def _keeps_text(path: str) -> bool:
@@ -161,7 +168,7 @@ def keep(tried: Tried, asked: Asked) -> None:
     run.revision += 1
     before = _put_typed(run, making)
     run.gone = [*run.gone, *(i for i in tried.gone if i not in run.gone)]
-    moved = put_standing(run, standing_of(tried.result), tried.on_shelf)
+    moved = put_standing(run, standing_of(tried.result), tried.on_shelf, tried.day)
     for setup in run.setups.all():
         if setup.pk is None or tried.taken.get(setup.item) != taken_by(setup):
             setup.save()
@@ -199,8 +206,8 @@ def change(run_id: int, path: str, asked: Asked, refused: str | None, make: Call
     """
     require_may_change(asked.person, path)
     # Locked while it is changed, so that two edits never take the same revision.
-    run = run_by_id(run_id, lock=True)
-    if sent_before(run, asked.key):
+    run = run_to_change(run_id)
+    if sent_before(run, asked):
         return plan(run, asked.look, asked.person)
     if refused is not None and others_since(run, path, asked.base_revision):
         raise Conflict(refused)

@@ -17,7 +17,7 @@ from server.apps.runs.convert import rows
 from server.apps.runs.convert.words import text
 from server.apps.runs.models import Run
 from server.apps.runs.queries.edits import others_since
-from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.find import run_to_change
 from server.apps.runs.queries.look import Look, Sent, Shown
 from server.apps.runs.queries.may import require_may_change
 from server.apps.runs.queries.plan import Computed, computed, parts_of, plan, reader_of
@@ -64,8 +64,8 @@ def keep_edit(run_id: int, entry: Entry, asked: Asked) -> Sent:
     """
     require_may_change(asked.person, entry.path)
     # Locked while it is changed, so that two edits never take the same revision.
-    run = run_by_id(run_id, lock=True)
-    if sent_before(run, asked.key):
+    run = run_to_change(run_id)
+    if sent_before(run, asked):
         return plan(run, asked.look, asked.person)
     touched = others_since(run, entry.path, asked.base_revision)
     if touched:

@@ -13,18 +13,17 @@ from calc.errors import CalcError, FieldError
 from calc.identity import Identities
 from calc.plan.document import new_document
 from calc.plan.entry import Entry
-from calc.plan.standing import standing
 from calc.quantities import Sentence, System
 from calc.reading import write
 from server.apps.house import queries as house
 from server.apps.runs.actions.keep_edit import read_entry
-from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.convert.rows import setups_of, taken_by
-from server.apps.runs.convert.standing import put_standing
+from server.apps.runs.convert.standing import stand_today
 from server.apps.runs.models import Run, RunSetup
-from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.find import run_by_id, run_to_change
 from server.apps.shelf import queries as shelf
 from server.apps.shelf.queries import Taken
+from server.foundation import trail
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_planner
 
@@ -102,6 +101,7 @@ def _chosen(given: Form, problems: list[FieldError]) -> dict[str, int | None]:
 def new_run(given: Form, system: System, person: Any) -> Run:
     """Put a run on the bench with what is known of it. Raises CalcError with every field to look at."""
     require_planner(person)
+    shelf.hold()
     problems: list[FieldError] = []
     names = _named(given, problems)
     first = _first_facts(given, system, problems)
@@ -135,7 +135,7 @@ def add(run: Run, setups: Iterable[Taken]) -> Run:
     )
     run = run_by_id(run.pk)
     on_shelf = shelf.current()
-    put_standing(run, standing(document_of(run), shelf_of(run, on_shelf)), on_shelf)
+    stand_today(run, on_shelf)
     run.save()
     return run
 
@@ -144,6 +144,7 @@ def add(run: Run, setups: Iterable[Taken]) -> Run:
 def copy_run(run_id: int, given: Names, person: Any) -> Run:
     """A run of its own with the same plan, under another name; its history starts anew."""
     require_planner(person)
+    shelf.hold()
     source = run_by_id(run_id)
     problems: list[FieldError] = []
     names = _named(given, problems)
@@ -165,8 +166,9 @@ def copy_run(run_id: int, given: Names, person: Any) -> Run:
 def delete_run(run_id: int, person: Any) -> None:
     """Take a run off for good. Raises Conflict for one that was released: it is put away instead."""
     require_planner(person)
-    run = run_by_id(run_id, lock=True)
+    run = run_to_change(run_id)
     if run.released_at is not None:
         raise Conflict("This run was released to the machine: its record stays. Put it away instead.")
+    trail.note("run-deleted", person, f"{run.name} {run.drawing_number}")
     run.edits.all().update(reverses=None)  # so that edits that point at each other can go together
     run.delete()

@@ -38,6 +38,7 @@ class ReadIn:
 def read_in(text: str, person: Any) -> ReadIn:
     """Put the run of a file on the bench. Raises CalcError with a sentence at every field; then nothing is kept."""
     by = require_planner(person)
+    shelf.hold_to_change()
     file = read_run(text)
     told: list[str] = []
     problems: list[FieldError] = []

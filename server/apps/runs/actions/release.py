@@ -11,12 +11,15 @@ from calc.plan.jaws.program import written
 from calc.quantities import System
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.convert.document import document_of
+from server.apps.runs.convert.plates import words_of_plate
 from server.apps.runs.models import Release, Run
 from server.apps.runs.queries import releases
-from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.find import run_to_change
 from server.apps.runs.queries.plan import computed, heading_of, program_stop, whole_view
 from server.apps.runs.schemas import ReleasesOut
 from server.apps.shelf import queries as shelf
+from server.foundation import trail
+from server.foundation.once import was_sent
 from server.foundation.problems import BadValue, Conflict
 from server.foundation.roles import require_planner
 
@@ -31,8 +34,8 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
     The same key releases once.
     """
     planner = require_planner(asked.person)
-    run = run_by_id(run_id, lock=True)
-    if Release.objects.filter(key=asked.key, run=run).exists():
+    run = run_to_change(run_id)
+    if was_sent(asked.key, planner, asked.said) or Release.objects.filter(key=asked.key, run=run).exists():
         return releases.page(run, asked.system)
     if run.revision != asked.base_revision:
         raise Conflict("Somebody changed this plan since you looked. Look at it again, then release it.")
@@ -57,12 +60,14 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
         document=run.document,
         views=views,
         lines={s: [{n: stop[n] for n in LINE} for stop in view["stops"]] for s, view in views.items()},
+        words=words_of_plate(views[asked.system]["run"]),
         programs={s: _programs(run, result, s, number) for s in SYSTEMS},
         confirmed=[_confirmed(c, asked.system) for c in cautions],
         note=" ".join(note.split()),
         key=asked.key,
         by=planner,
     )
+    trail.note("released", planner, f"{run.name} {run.drawing_number}, release {number}")
     if run.released_at is None:
         run.released_at = timezone.now()
         run.save(update_fields=["released_at"])
@@ -79,7 +84,7 @@ def _programs(run: Run, result: PlanResult, system: System, number: int) -> dict
     found = {}
     for view, side in zip(result.views, result.sides, strict=True):
         stop = program_stop(result, side.index)
-        program = result.program(stop)
-        if program is not None and program.ready:
+        program = result.program(stop) if stop is not None else None
+        if stop is not None and program is not None and program.ready:
             found[side.id] = written(view, stop, heading, system)
     return found

@@ -8,7 +8,7 @@ from calc.plan.entry import PLAN
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import at, kept, sent_before, try_change
 from server.apps.runs.queries.edits import others_since, whole_at
-from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.find import run_by_id, run_to_change
 from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.plan import plan
 from server.apps.shelf import queries as shelf
@@ -23,8 +23,8 @@ def restore(run_id: int, revision: int, asked: Asked) -> Sent:
     Raises NotFound without such a revision, Conflict where somebody changed the plan since the base.
     """
     planner = require_planner(asked.person)
-    run = run_by_id(run_id, lock=True)
-    if sent_before(run, asked.key):
+    run = run_to_change(run_id)
+    if sent_before(run, asked):
         return plan(run, asked.look, planner)
     if [e for e in others_since(run, PLAN, asked.base_revision) if e.by_id != planner.pk]:
         raise Conflict("Somebody changed the plan since you looked. Look at the history again, then bring it back.")

@@ -10,13 +10,14 @@ from server.apps.runs.actions.change import Making, kept, sent_before, try_chang
 from server.apps.runs.convert.words import text
 from server.apps.runs.models import Edit, Run
 from server.apps.runs.queries.edits import others_since, own_edits, paths_of
-from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.find import run_to_change
 from server.apps.runs.queries.look import Sent
 from server.apps.runs.queries.may import require_may_change
 from server.apps.runs.queries.plan import plan
 from server.apps.shelf import queries as shelf
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
+from server.foundation.roles import require_setter
 
 
 def _inverse(edit: Edit, forward: bool) -> Making:
@@ -33,8 +34,9 @@ def reverse(run_id: int, forward: bool, asked: Asked) -> Sent:
 
     Raises Conflict where there is nothing to reverse, or where somebody has since changed that field.
     """
-    run = run_by_id(run_id, lock=True)
-    if sent_before(run, asked.key):
+    require_setter(asked.person)
+    run = run_to_change(run_id)
+    if sent_before(run, asked):
         return plan(run, asked.look, asked.person)
     mine = own_edits(run, asked.person) if isinstance(asked.person, Person) else None
     stack = (mine.redo if forward else mine.undo) if mine else ()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from server.apps.runs.models import Release, Run
 from server.apps.runs.schemas import BenchRow, LineOut, ReleaseOut, RunOut
 from server.apps.shelf.queries import Snapshot
@@ -36,6 +38,18 @@ def bench_row(run: Run, on_shelf: Snapshot) -> BenchRow:
     lines = [LineOut(**line) for line in kept["lines"]]
     plate = dict(run_plate(run, on_shelf))
     return BenchRow(**plate, verdict=kept["verdict"], needs=kept["needs"], next=kept.get("next", ""), lines=lines)
+
+
+def words_of_plate(plate: dict[str, Any]) -> str:
+    """What a release is found by: what its name plate says."""
+    return " ".join(str(plate.get(name) or "") for name in ("drawing_number", "name", "machine", "setup")).lower()
+
+
+def released_row(run: Run, release: Release, plate: dict[str, Any]) -> BenchRow:
+    """A run as who sees only releases is shown it: what is released, under the name that it was released with."""
+    lines = [LineOut(**line) for line in release.lines[run.units]]
+    here = {"revision": release.revision, "changed_at": release.at, "put_away": run.put_away, "released": True}
+    return BenchRow(**plate | here, verdict="settled", needs=f"release {release.number}", next="", lines=lines)
 
 
 def release_plate(release: Release) -> ReleaseOut:

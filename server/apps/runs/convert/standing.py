@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from calc.plan.standing import Standing, moved
+from calc.plan.standing import Standing, moved, standing
 from calc.quantities import System
+from server.apps.gauge.queries import today
+from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Run
 from server.apps.shelf.queries import Snapshot
 
@@ -28,9 +30,17 @@ def _words(run: Run, on_shelf: Snapshot, verdict: str) -> str:
     return " ".join(names).lower()
 
 
-def put_standing(run: Run, standing: Standing, on_shelf: Snapshot) -> dict[str, Any]:
-    """Set on the loaded run how it stands; gives what that moved: [before, after] by name."""
+def stand_today(run: Run, on_shelf: Snapshot) -> None:
+    """Compute how the loaded run stands, where what is kept of it is not of today's shelf; saves nothing."""
+    day = today()
+    if run.stands_on != day:
+        put_standing(run, standing(document_of(run), shelf_of(run, on_shelf)), on_shelf, day)
+
+
+def put_standing(run: Run, standing: Standing, on_shelf: Snapshot, day: str) -> dict[str, Any]:
+    """Set on the loaded run how it stands on a day; gives what that moved: [before, after] by name."""
     before = run.standing
+    run.stands_on = day
     system, needs = system_of(run), standing.needs
     run.attention = standing.attention
     run.words = _words(run, on_shelf, standing.verdict)

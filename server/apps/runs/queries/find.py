@@ -68,6 +68,14 @@ def run_by_id(run_id: int, *, lock: bool = False) -> Run:
     return run
 
 
+def run_to_change(run_id: int) -> Run:
+    """One run, held until the transaction ends, with the shelf that it is computed from: first the shelf, as everybody
+    takes it. Raises NotFound.
+    """
+    shelf.hold()
+    return run_by_id(run_id, lock=True)
+
+
 def revision_of(run_id: int) -> int:
     """A run's revision, and nothing else. Raises NotFound."""
     found = Run.objects.filter(pk=run_id).values_list("revision", flat=True).first() if run_id < 2**63 else None

@@ -203,9 +203,9 @@ def heading_of(run: Run, revision: int, release: int | None = None) -> Heading:
     return Heading(f"{run.name} {run.drawing_number}", revision, release)
 
 
-def program_stop(result: PlanResult, index: int) -> Stop:
-    """The stop of a side that makes the jaw-boring program."""
-    return next(s for s in result.stops if s.side == index and result.program(s) is not None)
+def program_stop(result: PlanResult, index: int) -> Stop | None:
+    """The stop of a side that makes the jaw-boring program; None where nothing is bored, as in a collet."""
+    return next((s for s in result.stops if s.side == index and result.program(s) is not None), None)
 
 
 def jaw_program(run: Run, setup: str, system: System) -> str:
@@ -213,8 +213,9 @@ def jaw_program(run: Run, setup: str, system: System) -> str:
     result = computed(run, shelf.current())
     index = place_of_setup(document_of(run), setup)
     stop = program_stop(result, index)
-    program = result.program(stop)
-    assert program is not None
+    program = result.program(stop) if stop is not None else None
+    if stop is None or program is None:
+        raise NotFound("Nothing is bored for this side: there is no jaw-boring program.")
     if not program.ready:
         raise Conflict(" ".join(r.text(system) for r in program.reasons))
     return written(result.views[index], stop, heading_of(run, run.revision), system)

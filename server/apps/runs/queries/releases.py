@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from calc.plan.cautions import cautions_of
 from calc.quantities import System
 from server.apps.house import queries as house
@@ -13,7 +15,8 @@ from server.apps.runs.queries.look import Look
 from server.apps.runs.queries.plan import computed, whole_view
 from server.apps.runs.schemas import CautionOut, DifferenceOut, DifferencesOut, ReleasesOut
 from server.apps.shelf import queries as shelf
-from server.foundation.problems import NotFound
+from server.foundation.problems import NotAllowed, NotFound
+from server.foundation.roles import sees_drafts
 
 
 def latest(run: Run) -> Release | None:
@@ -26,6 +29,18 @@ def release_of(run: Run, number: int) -> Release:
     found = run.releases.select_related("by").filter(number=number).first()
     if found is None:
         raise NotFound("There is no such release of this run.")
+    return found
+
+
+def release_for(run: Run, number: int | None, person: Any) -> Release:
+    """A release by its number, the one that stands where none is given; who sees only what is released sees no other.
+
+    Raises NotFound, NotAllowed.
+    """
+    standing = standing_release(run)
+    found = standing if number is None else release_of(run, number)
+    if found.number != standing.number and not sees_drafts(person):
+        raise NotAllowed(f"Release {number} was replaced: release {standing.number} is the one to work by.")
     return found
 
 

@@ -4,7 +4,7 @@ import pytest
 
 from calc.plan import all_stops
 from calc.tests.plan.test_added_stop import ADDED
-from server.apps.runs.actions.follow_shelf import follow
+from server.apps.runs.actions.follow_shelf import follow_all
 from server.apps.runs.tests.test_history import edit, texts
 from server.apps.runs.tests.test_releases import release
 
@@ -17,7 +17,7 @@ def added():
 
 
 def test_it_is_answered_listed_told_and_released(demo, planner, operator, added):
-    follow()
+    follow_all()
     plan = planner.plan(demo)
     stop = plan["stops"][-1]
     assert (stop["key"], stop["heading"], stop["facts"][0]["unit"]) == ("pallet-s1", "What ten pieces weigh", "kg")

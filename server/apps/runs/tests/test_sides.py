@@ -6,7 +6,7 @@ import pytest
 
 from calc.plan.compute import compute
 from calc.plan.paths import replaced
-from server.apps.demo.actions import load_demo
+from server.apps.demo.actions import begin
 from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Edit, Run, RunSetup
 from server.apps.runs.tests.test_edits import fact, names, stop
@@ -20,7 +20,7 @@ STEPS = "part.profile.outside"
 @pytest.fixture
 def whole_shop(db, monkeypatch):
     monkeypatch.undo()
-    load_demo()
+    begin("demo")
 
 
 def side_stop(plan, name, setup):

@@ -7,12 +7,13 @@ import pytest
 from django.db import connection
 
 from calc.plan.entry import Entry
-from server.apps.demo.actions import load_demo
+from server.apps.demo.actions import begin
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit
 from server.apps.runs.models import Edit, Run
 from server.apps.runs.queries.look import Look
 from server.foundation.models import Person
+from server.foundation.once import digest_of
 from server.foundation.problems import Conflict
 
 PRESSURE = "setups.s1.force.pressure_bar"
@@ -29,7 +30,7 @@ VALUES = ["27", "650", "20", "300", "0.4", "1.5"]
 
 @pytest.fixture
 def run(transactional_db):
-    load_demo()
+    begin("demo")
     return Run.objects.get(drawing_number="LH-2041")
 
 
@@ -57,7 +58,7 @@ def at_once(tasks):
 
 def edit(run, path, text, key=None):
     planner = Person.objects.get(username="planner")
-    asked = Asked(planner, Look(), key or uuid.uuid4(), 0)
+    asked = Asked(planner, Look(), key or uuid.uuid4(), 0, digest_of(path, text))
     return lambda: keep_edit(run.pk, Entry(path, text, None, "metric"), asked)
 
 

@@ -14,7 +14,7 @@ from server.apps.shelf.queries.item import effects_of
 from server.apps.shelf.queries.rows import kind_named, row_by_key
 from server.apps.shelf.queries.snapshot import token
 from server.apps.shelf.schemas import EffectsOut, FileAnswer, FormIn
-from server.foundation.roles import require_planner
+from server.foundation.roles import require_planner, require_sees_drafts
 
 QUICK = 1  # somebody waits for it with a file in hand, and it takes a second
 
@@ -38,7 +38,8 @@ FILE = QuestionKind("file", FileAnswer, _shelf, _file, lambda a: f"file {a['kind
 
 
 def ask_for_effects(kind: str, key: str, given: FormIn, question: UUID, person: Any) -> QuestionOut:
-    """Ask which plans a change of an item would move; nothing is kept. Raises NotFound."""
+    """Ask which plans a change of an item would move; nothing is kept. Raises NotAllowed, NotFound."""
+    require_sees_drafts(person)
     row_by_key(kind_named(kind).name, key)
     asked = {"kind": kind, "key": key, "fields": given.fields, "chart": given.chart, "units": given.units}
     return ask(EFFECTS, asked, question, person)

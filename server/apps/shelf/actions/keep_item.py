@@ -18,7 +18,7 @@ from server.apps.shelf.actions.load import renew
 from server.apps.shelf.models import Item, ShelfChange
 from server.apps.shelf.queries.form import Form, Given, Values, blank_form, form_of, take
 from server.apps.shelf.queries.rows import kind_named, row_by_key, rows_of
-from server.apps.shelf.queries.snapshot import current
+from server.apps.shelf.queries.snapshot import current, hold_to_change
 from server.apps.shelf.queries.words import label, value_text
 from server.foundation.models import Person
 from server.foundation.problems import Conflict
@@ -86,6 +86,7 @@ def keep_item(kind: str, key: str | None, given: Given, base_revision: int, pers
     """
     planner = require_planner(person)
     kind_named(kind)
+    hold_to_change()
     row = row_by_key(kind, key, lock=True) if key is not None else None
     form = form_of(row) if row is not None else blank_form(kind)
     before = form.state() if row is not None else {}
@@ -127,6 +128,7 @@ def _keep(form: Form, row: Item | None, before: Values, confirmed: set[str], by:
 def remove_item(kind: str, key: str, person: Any) -> None:
     """Take an item off the shelf. Raises Conflict while a run or another item takes it."""
     require_planner(person)
+    hold_to_change()
     row = row_by_key(kind, key, lock=True)
     sought = KINDS[kind].sought
     taking = list(runs_that_take(kind, row.pk))

@@ -16,6 +16,7 @@ from server.apps.runs.actions.follow_shelf import follow
 from server.apps.shelf.actions.load import renew
 from server.apps.shelf.models import JawSet, JawSetEvent, ShelfChange
 from server.apps.shelf.queries.rows import row_by_key
+from server.apps.shelf.queries.snapshot import hold_to_change
 from server.apps.shelf.schemas import LifeIn
 from server.foundation.models import Person
 from server.foundation.roles import require_setter
@@ -95,6 +96,7 @@ def _after(row: JawSet, found: Happened) -> dict[str, Any]:
 def note_life(key: str, given: LifeIn, person: Any) -> None:
     """Keep an event of a set's life, and what it makes of the set. Raises CalcError with every field to look at."""
     by: Person = require_setter(person)
+    hold_to_change()
     row = row_by_key("jaw_set", key, lock=True)
     assert isinstance(row, JawSet)
     found = _read(given)

@@ -17,11 +17,12 @@ from server.apps.shelf.models import Item
 from server.apps.shelf.queries import files
 from server.apps.shelf.queries.form import Given, blank_form, form_of, take
 from server.apps.shelf.queries.rows import kind_named, row_by_key, rows_of
-from server.apps.shelf.queries.snapshot import Snapshot, current
+from server.apps.shelf.queries.snapshot import Snapshot, current, hold_to_change
 from server.apps.shelf.queries.words import label
 from server.apps.shelf.schemas import LineAnswer
 from server.foundation.problems import BadValue, Conflict, NotFound
 from server.foundation.roles import require_planner
+from server.foundation.sheets import Unreadable
 
 
 class _Undo(Exception):
@@ -139,7 +140,7 @@ def _chart(text: str | None) -> str | None:
 def _lines(kind: str, text: str) -> list[files.Line]:
     try:
         return list(files.read(kind, text))
-    except files.Unreadable as error:
+    except Unreadable as error:
         raise BadValue("text", str(error)) from error
 
 
@@ -163,6 +164,7 @@ def take_file(kind: str, text: str, keep: str, person: Any) -> tuple[list[LineAn
     answers: list[LineAnswer] = []
     try:
         with transaction.atomic():
+            hold_to_change()
             for line in lines:
                 with transaction.atomic():
                     answers.append(_kept(kind, line, known, person))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from server.apps.shelf.queries.snapshot import NO_STATE, Snapshot, current, token
+from server.apps.shelf.queries.snapshot import NO_STATE, Snapshot, current, hold, hold_to_change, token
 from server.apps.shelf.queries.taken import Taken, chucks_of, find, fitted, holders_on, setup_shelf, tool_key
 
 __all__ = [
@@ -13,6 +13,8 @@ __all__ = [
     "current",
     "find",
     "fitted",
+    "hold",
+    "hold_to_change",
     "holders_on",
     "setup_shelf",
     "token",

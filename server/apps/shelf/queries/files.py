@@ -12,10 +12,11 @@ from calc.shelf.all_kinds import KINDS
 from server.apps.shelf import convert
 from server.apps.shelf.models import Item
 from server.apps.shelf.queries.rows import rows_of
+from server.foundation.sheets import Unreadable, cell, named, uncell
+from server.foundation.sheets import rows_of as csv_rows
 
 Entries = dict[str, str | list[str]]
 MOST_LINES = 500
-FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
 
 
 def _cell(value: Any) -> str:
@@ -25,9 +26,7 @@ def _cell(value: Any) -> str:
         return repr(value).removesuffix(".0")  # every digit, so that it is read back the same
     if isinstance(value, list):
         return " ".join(value)
-    text = str(value)
-    # A spreadsheet would take such a name for a formula.
-    return f"'{text}" if text.startswith(FORMULA_SIGNS) else text
+    return cell(str(value))
 
 
 def _row(kind: ItemKind[Any], row: Item) -> dict[str, str]:
@@ -59,16 +58,8 @@ class Line:
     problem: str = ""
 
 
-class Unreadable(Exception):
-    """The file as a whole cannot be read; the sentence says why."""
-
-
-def _dialect(first: str) -> str:
-    return max(",;\t", key=first.count)
-
-
 def _given(kind: ItemKind[Any], cells: dict[str, str]) -> tuple[Entries, str | None]:
-    plain = {n: v[1:] if v.startswith("'") else v for n, v in cells.items() if n not in ("key", "chart")}
+    plain = {n: uncell(v) for n, v in cells.items() if n not in ("key", "chart")}
     several = {link.name for link in kind.links if link.many}
     given: Entries = {n: v.split() if n in several else v for n, v in plain.items()}
     chart = cells.get("chart")
@@ -77,15 +68,7 @@ def _given(kind: ItemKind[Any], cells: dict[str, str]) -> tuple[Entries, str | N
 
 def read(kind: str, text: str) -> list[Line]:
     """The lines of a file. Raises Unreadable for one without the right columns or with too many lines."""
-    body = text.lstrip("\ufeff")
-    head = body.partition("\n")[0]
-    try:
-        rows = list(csv.reader(io.StringIO(body, newline=""), delimiter=_dialect(head), strict=True))
-    except csv.Error as error:
-        raise Unreadable(f"This is not a CSV file: {error}.") from error
-    rows = [r for r in rows if any(cell.strip() for cell in r)] if rows else []
-    if not rows:
-        raise Unreadable("The file is empty. Its first line names the columns.")
+    rows = csv_rows(text)
     names = [c.strip() for c in rows[0]]
     # A column may be called by its code or by the field's own name.
     record = KINDS[kind]
@@ -94,7 +77,7 @@ def read(kind: str, text: str) -> list[Line]:
     open_names = {*known, *(f.name for f in record.fields)}
     strange = [n for n in names if n not in open_names]
     if strange or len(set(fields)) < len(fields):
-        told = ", ".join(f"“{n}”" for n in strange) or "one twice"
+        told = named(strange) or "one twice"
         raise Unreadable(f"The first line has columns that are not known: {told}. Known are: {', '.join(known)}.")
     if len(rows) - 1 > MOST_LINES:
         raise Unreadable(f"Give {MOST_LINES} lines at most; cut the file in two.")

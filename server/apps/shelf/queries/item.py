@@ -14,13 +14,14 @@ from calc.plan.standing import moved_words
 from calc.quantities import Figure, System, exact_text, from_core, shown_as
 from server.apps.runs.actions.follow_shelf import Effect, effects
 from server.apps.runs.queries.find import runs_that_take
+from server.apps.runs.queries.standing import as_they_stand
 from server.apps.shelf import schemas
 from server.apps.shelf.models import Item, JawSet
 from server.apps.shelf.queries.form import Form, Given, blank_form, form_of, take
 from server.apps.shelf.queries.rows import kind_named, row_by_key
 from server.apps.shelf.queries.snapshot import Snapshot, current
 from server.apps.shelf.queries.words import changes_of, life_of
-from server.foundation.roles import PLANS, SETS, has_role
+from server.foundation.roles import PLANS, SETS, has_role, sees_drafts
 from server.foundation.schemas import FieldMessage
 
 RUNS_SHOWN = 12
@@ -81,7 +82,6 @@ def _view(form: Form, row: Item | None, system: System, person: Any, on_shelf: S
     typical = set(row.typical) if row is not None else set()
     fields = [_field(f, form.values[f.name], f.name in typical, system) for f in kind.fields]
     fields[1:1] = [_link(link, form, on_shelf) for link in kind.links]
-    taking = list(runs_that_take(kind.name, row.pk)[:RUNS_SHOWN]) if row is not None else []
     return schemas.Item(
         kind=kind.name,
         noun=kind.noun,
@@ -92,20 +92,29 @@ def _view(form: Form, row: Item | None, system: System, person: Any, on_shelf: S
         fields=fields,
         chart=_chart(form, system),
         errors=[FieldMessage(field=e.field, message=e.sentence.text(system)) for e in form.errors],
-        runs=[
-            schemas.RunMoved(
-                id=r.pk,
-                name=r.name,
-                drawing_number=r.drawing_number,
-                text="put away" if r.put_away else "",
-                verdict=r.standing.get("verdict", "open"),
-            )
-            for r in taking
-        ],
+        runs=_taking(kind.name, row) if sees_drafts(person) else None,
         changes=changes_of(kind, row, system) if row is not None else [],
         life=life_of(row, system) if isinstance(row, JawSet) else None,
         may_note=has_role(person, SETS),
     )
+
+
+def _taking(kind: str, row: Item | None) -> list[schemas.RunMoved]:
+    """The runs that take an item, as they stand."""
+    if row is None:
+        return []
+    taking = runs_that_take(kind, row.pk)[:RUNS_SHOWN]
+    runs, _ = as_they_stand(taking.all)
+    return [
+        schemas.RunMoved(
+            id=r.pk,
+            name=r.name,
+            drawing_number=r.drawing_number,
+            text="put away" if r.put_away else "",
+            verdict=r.standing["verdict"],
+        )
+        for r in runs
+    ]
 
 
 def _field(one: ItemField, value: Any, typical: bool, system: System) -> schemas.ItemField:

@@ -12,6 +12,8 @@ from functools import cached_property
 from typing import Any, cast
 from uuid import UUID
 
+from django.db import connection
+
 from calc.item import Item as Value
 from calc.item_kind import FITS_CHUCKS
 from calc.shelf.all_kinds import KINDS
@@ -136,6 +138,22 @@ _kept: Snapshot | None = None
 def token() -> UUID:
     """What tells the shelf as it is now from every other state of it."""
     return ShelfState.objects.values_list("token", flat=True).first() or NO_STATE
+
+
+def hold() -> None:
+    """Keep the shelf as it is until the transaction ends: what is computed from it is true when it is kept.
+
+    Taken before any run is held. Others may hold it too; who changes the shelf waits for all of them.
+    """
+    ShelfState.objects.get_or_create(pk=1)
+    with connection.cursor() as cursor:
+        cursor.execute(f"SELECT 1 FROM {ShelfState._meta.db_table} WHERE id = 1 FOR SHARE")  # noqa: S608 - a name of ours
+
+
+def hold_to_change() -> None:
+    """Keep everybody else from the shelf until the transaction ends. Taken before any item or run is held."""
+    ShelfState.objects.get_or_create(pk=1)
+    ShelfState.objects.select_for_update().get(pk=1)
 
 
 def current() -> Snapshot:

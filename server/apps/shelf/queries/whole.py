@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from calc.item import Item as Value
 from calc.shelf.all_kinds import KINDS
 from server.apps.runs.queries.find import runs_taking
@@ -10,13 +12,14 @@ from server.apps.shelf.models import Item
 from server.apps.shelf.queries.rows import rows_of
 from server.apps.shelf.queries.snapshot import current
 from server.apps.shelf.schemas import ShelfKind, ShelfRow
+from server.foundation.roles import sees_drafts
 
 
-def shelf() -> list[ShelfKind]:
-    """Every kind, in the order of the list of kinds."""
+def shelf(person: Any) -> list[ShelfKind]:
+    """Every kind, in the order of the list of kinds; how many runs take what, for who sees drafts."""
     found, on_shelf = [], current()
     for kind in KINDS.values():
-        taking = runs_taking(kind.name)
+        taking = runs_taking(kind.name) if sees_drafts(person) else {}
         values = on_shelf.items[kind.name]
         # A row that came in a moment ago is not among what is kept yet.
         rows = [

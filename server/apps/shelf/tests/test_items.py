@@ -243,7 +243,7 @@ def test_an_unknown_kind_or_item_is_told(planner):
     answer = planner.get("/api/shelf/spanner/new")
     assert (answer.status_code, answer.json()["title"]) == (404, "There is no such shelf.")
     assert planner.get("/api/shelf/chuck/items/nothing").status_code == 404
-    assert planner.get("/api/shelf/chuck/items/a%00b").status_code == 404
+    assert planner.get("/api/shelf/chuck/items/a%00b").status_code == 400
 
 
 def send_file(client, kind, text, keep="none"):

@@ -5,12 +5,14 @@ from django.db import IntegrityError, transaction
 from django.db.models import ProtectedError
 
 from calc.data.materials import starting_materials
-from server.apps.demo.actions import load_demo
+from server.apps.demo.actions import begin
 from server.apps.runs.models import Run
 from server.apps.shelf import convert
 from server.apps.shelf.actions.load import load_starting_materials, renew
 from server.apps.shelf.models import ChartPoint, Chuck, JawBlank, Machine, Material
 from server.apps.shelf.queries import snapshot
+from server.foundation.models import Shop
+from server.foundation.problems import Conflict
 
 
 def test_rows_become_values(demo):
@@ -57,9 +59,12 @@ def test_constraints_hold_in_the_database(demo):
             make()
 
 
-def test_the_demo_loads_once(demo):
-    assert load_demo() is False
+def test_a_shop_is_begun_once_and_stays_what_it_is(demo):
+    for kind in ("demo", "real"):
+        with pytest.raises(Conflict):
+            begin(kind)
     assert Run.objects.count() == 2
+    assert Shop.objects.get().kind == "demo"
 
 
 def test_a_change_of_the_shelf_is_seen_at_the_next_plan(demo):

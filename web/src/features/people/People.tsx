@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Form } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { fieldErrors, type Person, Refused, type Role, type Session, said } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
@@ -18,7 +19,7 @@ const ROLES: { value: Role; label: string }[] = [
 
 const Row = styled.li`
   display: grid;
-  grid-template-columns: minmax(120px, 1fr) minmax(0, 2fr) auto auto;
+  grid-template-columns: minmax(120px, 1fr) minmax(0, 2fr) auto auto auto;
   gap: ${space(1)} ${space(4)};
   align-items: center;
   padding: ${space(2.5)} 0;
@@ -45,6 +46,13 @@ const Row = styled.li`
   }
 `;
 
+function standing(person: Person, isMe: boolean): string {
+  if (!person.active) return "may not sign in";
+  if (person.resting) return "waits after too many wrong passwords";
+  if (isMe) return "you";
+  return person.has_password ? "" : "has no password";
+}
+
 function PersonRow({ person, isMe }: { person: Person; isMe: boolean }) {
   const change = useChangePerson();
   const [password, setPassword] = useState<string | null>(null);
@@ -54,9 +62,7 @@ function PersonRow({ person, isMe }: { person: Person; isMe: boolean }) {
     <Row data-closed={!person.active || undefined}>
       <span>
         <b>{person.username}</b>
-        <small>
-          {isMe ? "you" : person.active ? (person.has_password ? "" : "has no password") : "may not sign in"}
-        </small>
+        <small>{standing(person, isMe)}</small>
       </span>
       <Picker
         label={`Role of ${person.username}`}
@@ -65,6 +71,15 @@ function PersonRow({ person, isMe }: { person: Person; isMe: boolean }) {
         onChange={(role) => change.mutate({ id: person.id, change: { role: role as Role } })}
       />
       <TextButton onPress={() => setPassword(password === null ? "" : null)}>new password</TextButton>
+      {person.resting ? (
+        <TextButton onPress={() => change.mutate({ id: person.id, change: { lift: true } })}>
+          let in again
+        </TextButton>
+      ) : (
+        <TextButton onPress={() => change.mutate({ id: person.id, change: { end_sessions: true } })}>
+          sign out
+        </TextButton>
+      )}
       <TextButton onPress={() => change.mutate({ id: person.id, change: { active: !person.active } })}>
         {person.active ? "close" : "open again"}
       </TextButton>
@@ -156,6 +171,9 @@ export function People({ session, tools }: { session: Session; tools: ReactNode 
           ))}
         </ul>
         <NewPerson />
+        <p>
+          <Link to="/trail">What happened</Link>: who signed in, who could not, and what was changed.
+        </p>
       </Column>
     </>
   );

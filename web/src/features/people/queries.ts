@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answered, client, type Role } from "../../api/client";
 
 const KEY = ["people"];
@@ -18,9 +18,15 @@ export function useAddPerson() {
   });
 }
 
-export type PersonChange = { role?: Role; active?: boolean; password?: string };
+export type PersonChange = {
+  role?: Role;
+  active?: boolean;
+  password?: string;
+  lift?: boolean;
+  end_sessions?: boolean;
+};
 
-/** Give somebody another role or password, or close or open their account. */
+/** Give somebody another role or password, close or open their account, let them in again, end their sessions. */
 export function useChangePerson() {
   const queries = useQueryClient();
   return useMutation({
@@ -29,5 +35,16 @@ export function useChangePerson() {
         client.PATCH("/api/people/{person_id}", { params: { path: { person_id: id } }, body: change }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: KEY }),
+  });
+}
+
+/** The trail, the newest first; more of it as it is asked for. */
+export function useTrail() {
+  return useInfiniteQuery({
+    queryKey: ["trail"],
+    queryFn: ({ pageParam }) =>
+      answered(client.GET("/api/trail", { params: { query: pageParam ? { before: pageParam } : {} } })),
+    initialPageParam: 0,
+    getNextPageParam: (last) => (last.more ? last.entries.at(-1)?.id : undefined),
   });
 }

@@ -37,13 +37,17 @@ export function Tools({ session }: { session: Session }) {
       title: "Shop",
       actions: [
         ...(session.role === "owner"
-          ? [{ id: "people", label: "People", onAction: () => void navigate("/people") }]
+          ? [
+              { id: "people", label: "People", onAction: () => void navigate("/people") },
+              { id: "trail", label: "Trail", onAction: () => void navigate("/trail") },
+            ]
           : []),
         ...(session.demo
           ? []
           : [
               { id: "password", label: "My password", onAction: () => void navigate("/password") },
-              { id: "out", label: "Sign out", onAction: () => signOut.mutate() },
+              { id: "out", label: "Sign out", onAction: () => signOut.mutate(false) },
+              { id: "everywhere", label: "Sign out everywhere", onAction: () => signOut.mutate(true) },
             ]),
       ],
     },

@@ -26,11 +26,12 @@ export function useSignIn() {
   });
 }
 
-/** Sign out. */
+/** Sign out, here or wherever one is signed in. */
 export function useSignOut() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: () => answered(client.DELETE("/api/session")),
+    mutationFn: (everywhere: boolean) =>
+      answered(everywhere ? client.DELETE("/api/session/everywhere") : client.DELETE("/api/session")),
     onSuccess: () => {
       queries.clear();
       window.location.assign("/");

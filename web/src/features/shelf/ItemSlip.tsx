@@ -119,7 +119,7 @@ export function ItemSlip(props: Props) {
         </section>
       )}
       <Told role={props.toldWrong ? "alert" : "status"}>{props.told}</Told>
-      {!isNew && (
+      {!isNew && item.runs && (
         <section>
           <h3>Taken by</h3>
           {item.runs.length === 0 ? (
@@ -151,7 +151,7 @@ export function ItemSlip(props: Props) {
           </ul>
         </section>
       )}
-      {!isNew && item.may_edit && item.runs.length === 0 && (
+      {!isNew && item.may_edit && item.runs?.length === 0 && (
         <TextButton onPress={props.onRemove}>Take this {item.noun} off the shelf</TextButton>
       )}
     </Aside>

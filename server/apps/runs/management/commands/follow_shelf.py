@@ -6,11 +6,11 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
-from server.apps.runs.actions.follow_shelf import follow
+from server.apps.runs.actions.follow_shelf import follow_all
 
 
 class Command(BaseCommand):
     help = __doc__
 
     def handle(self, *args: Any, **options: Any) -> None:
-        self.stdout.write(f"{follow()} runs looked at.")
+        self.stdout.write(f"{follow_all()} runs looked at.")

@@ -1,0 +1,101 @@
+"""The application's own processes: begun, waited for, ended, and what a start that was killed left behind."""
+
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+
+from commands.cluster import free_port
+from commands.places import PYTHON, ROOT, Stop
+
+# What a large body or question took is given back to the machine, not kept for the next one.
+GIVING_BACK = {"MALLOC_ARENA_MAX": "2", "MALLOC_MMAP_THRESHOLD_": "262144", "MALLOC_TRIM_THRESHOLD_": "262144"}
+PATIENCE_S = 10.0  # for a polite end
+
+
+def serve(port: int, env: dict[str, str], *more: str) -> subprocess.Popen[bytes]:
+    """The web server as a child, in a session of its own so that Ctrl-C reaches it only through us."""
+    return _own("server.serve", ["--port", str(port), *more], env)
+
+
+def serve_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """What answers the questions that take long, as a child that ends with us."""
+    return _own("server.work", ["--with-parent"], env)
+
+
+def _own(module: str, arguments: list[str], env: dict[str, str]) -> subprocess.Popen[bytes]:
+    lean = {**env, **GIVING_BACK}
+    return subprocess.Popen([str(PYTHON), "-m", module, *arguments], cwd=ROOT, env=lean, start_new_session=True)
+
+
+def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """The simulated grip gauge of the demo as a process of its own; `env` then tells the application where it is."""
+    # Started again where it was: the application goes on knowing it.
+    port = int(env["NOBLE_ANVIL_GAUGES"].rpartition(":")[2]) if env.get("NOBLE_ANVIL_GAUGES") else free_port()
+    env["NOBLE_ANVIL_GAUGES"] = f"Simulated gauge=127.0.0.1:{port}"
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with-parent"],
+        cwd=ROOT,
+        env=env,
+        stdout=subprocess.DEVNULL,
+        start_new_session=True,
+    )
+
+
+def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 30) -> None:
+    """Wait until the API answers; stop where the server ends before that."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        if server.poll() is not None:
+            raise Stop("The server ended before it answered; its words are above.")
+        try:
+            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session", timeout=2)
+        except urllib.error.HTTPError as answer:
+            if answer.code == 401:
+                return
+        except OSError:
+            pass
+        time.sleep(0.05)
+    raise Stop("The server did not answer in time.")
+
+
+def end(process: subprocess.Popen[bytes]) -> None:
+    """End a child and wait for it."""
+    if process.poll() is None:
+        process.terminate()
+        try:
+            process.wait(PATIENCE_S)
+        except subprocess.TimeoutExpired:
+            process.kill()
+            process.wait()
+
+
+def is_ours(pid: object, module: str) -> bool:
+    """Whether a process lives that runs this module of this folder."""
+    if not isinstance(pid, int):
+        return False
+    try:
+        process = Path(f"/proc/{pid}")
+        said = (process / "cmdline").read_bytes().decode(errors="replace")
+        return module in said and (process / "cwd").resolve() == ROOT
+    except OSError:
+        return False
+
+
+def end_orphan(pid: object) -> str:
+    """End a web server that an earlier start left behind when it was killed; gives a sentence where there was one."""
+    if not isinstance(pid, int) or not is_ours(pid, "server.serve"):
+        return ""
+    os.killpg(pid, signal.SIGTERM)  # it has a session of its own: its workers go with it
+    until = time.monotonic() + PATIENCE_S
+    while is_ours(pid, "server.serve"):
+        if time.monotonic() > until:
+            os.killpg(pid, signal.SIGKILL)
+            break
+        time.sleep(0.05)
+    return "A server of an earlier start that did not end cleanly was still running; it was ended."
