@@ -56,15 +56,8 @@ class Client:
     """A signed-in client of the API on loopback, on one connection as a browser has it."""
 
     def __init__(self) -> None:
-        jar = http.cookiejar.CookieJar()
-        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
-        opener.open(URL + "/").read()
-        self.headers = {
-            "Content-Type": "application/json",
-            "X-CSRFToken": next(c.value for c in jar if "anvil-token" in c.name) or "",
-            "Cookie": "; ".join(f"{c.name}={c.value}" for c in jar),
-            "Accept-Encoding": "gzip",
-        }
+        self.headers = {"Content-Type": "application/json", "Accept-Encoding": "gzip"}
+        self._come_in()
         self.packed = self.size = 0  # bytes of the last answer as it came, and unpacked
         where = urlsplit(URL)
         self.connection = http.client.HTTPConnection(where.hostname or "", where.port, timeout=120)
@@ -88,17 +81,22 @@ class Client:
         """Sign in with name and password instead."""
         self.connection.request("DELETE", "/api/session", None, self.headers)
         self.connection.getresponse().read()
+        self._come_in("/api/session", {"username": name, "password": word})
+
+    def look_as(self, role: str) -> None:
+        """Take another role of the demo."""
+        self._come_in("/api/session/look-as", {"role": role})
+
+    def _come_in(self, path: str = "", body: Any = None) -> None:
+        """Open the page as a new browser does, and send something with its cookies."""
         jar = http.cookiejar.CookieJar()
         opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
         opener.open(URL + "/").read()
-        token = next(c.value for c in jar if "anvil-token" in c.name) or ""
-        headers = {"Content-Type": "application/json", "X-CSRFToken": token}
-        body = json.dumps({"username": name, "password": word}).encode()
-        opener.open(urllib.request.Request(URL + "/api/session", body, headers)).read()
-        self.headers |= {
-            "X-CSRFToken": next(c.value for c in jar if "anvil-token" in c.name) or "",
-            "Cookie": "; ".join(f"{c.name}={c.value}" for c in jar),
-        }
+        token = lambda: next(c.value for c in jar if "anvil-token" in c.name) or ""  # noqa: E731
+        if path:
+            headers = {"Content-Type": "application/json", "X-CSRFToken": token()}
+            opener.open(urllib.request.Request(URL + path, json.dumps(body).encode(), headers)).read()
+        self.headers |= {"X-CSRFToken": token(), "Cookie": "; ".join(f"{c.name}={c.value}" for c in jar)}
 
     def close(self) -> None:
         """End the connection."""

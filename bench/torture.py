@@ -1,7 +1,9 @@
-"""Kill the server and the database at random under a stream of edits, then prove that nothing was lost.
+"""Kill server, workers and database at random under a stream of edits, then prove that nothing was lost.
 
-`./anvil torture [--kills N]`: bounded, on loopback, with a cluster of its own that is thrown away. Every edit
-that was acknowledged must be in the history once, and the plan must be what its history says: no half edit.
+`./anvil torture [--kills N]`: bounded, on loopback, with a real `./anvil start` in a folder of its own that is thrown
+away. Every edit that was acknowledged must be in the history once, the plan must be what its history says, and the
+bench must stand as the plan does; every question that was asked must have come to an end; each kill must be noticed and
+mended.
 """
 
 from __future__ import annotations
@@ -13,25 +15,23 @@ import json
 import os
 import random
 import shutil
-import signal
-import subprocess
+import statistics
 import sys
 import threading
 import time
 import urllib.error
 import urllib.request
 import uuid
-from collections import Counter
 from dataclasses import dataclass, field
 from typing import Any
 
-from commands.cluster import Cluster, free_port
-from commands.places import environment, say
-from commands.preparing import prepare_database
-from commands.processes import end, serve, wait_until_answering
+from bench.running import PATIENCE_S, Running
+from commands.cluster import Cluster
+from commands.places import DATA, HERE, environment, say
 
-NAME = "torture-pg"
 CLIENTS = 3
+# What is killed, and how often against the others: what takes long to come back more seldom.
+KILLED = {"server": 2, "process": 3, "worker": 3, "database": 3, "start": 1}
 # Never the value that is there already: an edit that changes nothing is acknowledged and rightly leaves no entry.
 FACTS = {
     "setups.s1.force.pressure_bar": lambda r: f"{r.uniform(20, 29):.9f}",
@@ -39,58 +39,6 @@ FACTS = {
     "part.edge_mm": lambda r: f"{r.uniform(0.1, 0.5):.9f}",
     "part.face_stock_mm": lambda r: f"{r.uniform(1, 3):.9f}",
 }
-SECONDS_MOST = 45.0  # a place that does not come back in this time is a failure, not something to wait for
-
-
-@dataclass
-class Shop:
-    """The application under torture: a durable cluster and a server, each of which can be killed."""
-
-    cluster: Cluster
-    port: int
-    env: dict[str, str]
-    server: subprocess.Popen[bytes] | None = None
-
-    def start_server(self) -> None:
-        self.server = serve(self.port, self.env, "--processes", "1")
-        wait_until_answering(self.port, self.server, SECONDS_MOST)
-
-    def kill_server(self) -> None:
-        assert self.server is not None
-        os.killpg(self.server.pid, signal.SIGKILL)
-        self.server.wait()
-        self.start_server()
-
-    def kill_database(self) -> None:
-        pid = int((self.cluster.folder / "postmaster.pid").read_text().split()[0])
-        os.kill(pid, signal.SIGKILL)
-        told = self.cluster.start(self.cluster.port)
-        if "not clean" not in told:
-            raise RuntimeError(f"a killed database started as if nothing had been: {told!r}")
-
-    def close(self) -> None:
-        if self.server is not None:
-            end(self.server)
-        self.cluster.stop()
-        shutil.rmtree(self.cluster.folder, ignore_errors=True)
-
-
-def open_shop() -> Shop:
-    """A fresh shop with the demo, on a cluster that keeps what it acknowledges."""
-    cluster = Cluster(NAME)
-    if cluster.running_port() is not None:
-        cluster.stop()
-    shutil.rmtree(cluster.folder, ignore_errors=True)
-    cluster.start()
-    env = environment(**cluster.environment())
-    shop = Shop(cluster, free_port(), env)
-    try:
-        prepare_database(cluster, env)
-        shop.start_server()
-    except BaseException:
-        shop.close()
-        raise
-    return shop
 
 
 @dataclass(eq=False)  # a thread is itself, not its values
@@ -101,6 +49,7 @@ class Stream(threading.Thread):
     seed: int
     stop: threading.Event
     acknowledged: dict[str, tuple[int, str]] = field(default_factory=dict)
+    questions: list[str] = field(default_factory=list)
     again: int = 0
     wrong: list[str] = field(default_factory=list)
 
@@ -124,11 +73,13 @@ class Stream(threading.Thread):
             runs = self._until_answered(lambda: self._ask("/api/runs"))["rows"]
             while not self.stop.is_set():
                 self._edit(self.choose.choice(runs)["id"])
+                if self.choose.random() < 0.1:
+                    self._ask_long(self.choose.choice(runs)["id"])
         except Exception as error:
             self.wrong.append(repr(error))
 
     def _until_answered(self, ask: Any) -> Any:
-        until = time.monotonic() + SECONDS_MOST
+        until = time.monotonic() + PATIENCE_S
         while True:
             try:
                 return ask()
@@ -146,6 +97,18 @@ class Stream(threading.Thread):
                 raise TimeoutError("no answer")
             self.again += 1
             time.sleep(0.05)
+
+    def _ask_long(self, run: int) -> None:
+        """A question that a worker answers; nobody waits for it here."""
+        key = str(uuid.uuid4())
+        place = f"/api/runs/{run}/sides/s1/checks/real-contact"
+        try:
+            self._until_answered(lambda: self._ask(place, {"key": key}))
+        except urllib.error.HTTPError as error:
+            if error.code not in (409, 422, 429):  # too many wait, or the plan has nothing to solve
+                raise
+            return
+        self.questions.append(key)
 
     def _edit(self, run: int) -> None:
         path = self.choose.choice(list(FACTS))
@@ -204,23 +167,43 @@ def prove(streams: list[Stream]) -> list[str]:
     return found
 
 
+def questions_left(streams: list[Stream]) -> list[str]:
+    """Questions that were taken and never came to an end."""
+    from server.apps.questions.models import Question
+
+    asked = [key for stream in streams for key in stream.questions]
+    until = time.monotonic() + 2 * PATIENCE_S
+    while time.monotonic() < until:
+        left = Question.objects.filter(pk__in=asked, state__in=("waiting", "working")).values_list("pk", "state")
+        if not left:
+            return []
+        time.sleep(0.5)
+    return [f"question {key} is still {state}" for key, state in left]
+
+
+def _told(name: str, seconds: list[float]) -> str:
+    return f"{len(seconds)} of {name} {statistics.median(seconds):.1f} and {max(seconds):.1f} s"
+
+
 def torture(kills: int, seed: int) -> int:
     """Kill `kills` times at random moments; gives 0 where nothing was lost."""
     choose = random.Random(seed)
     stop = threading.Event()
-    shop = open_shop()
-    streams: list[Stream] = []
-    killed: Counter[str] = Counter()
+    if DATA == HERE:
+        raise SystemExit("Say in NOBLE_ANVIL_DATA where a shop may be made and thrown away.")
+    running = Running(DATA)
+    streams = [Stream(f"http://127.0.0.1:{running.port}", seed + i, stop) for i in range(CLIENTS)]
+    took: dict[str, list[float]] = {name: [] for name in KILLED}
+    found: list[str] = []
     began = time.monotonic()
     try:
-        streams += [Stream(f"http://127.0.0.1:{shop.port}", seed + i, stop) for i in range(CLIENTS)]
         for stream in streams:
             stream.start()
         for i in range(kills):
-            time.sleep(choose.uniform(0.05, 1.2))
-            what = choose.choice(["server", "database"])
-            shop.kill_server() if what == "server" else shop.kill_database()
-            killed[what] += 1
+            time.sleep(choose.uniform(0.05, 0.7))
+            (what,), at = choose.choices(list(KILLED), list(KILLED.values())), time.monotonic()
+            running.kill(what)
+            took[what].append(time.monotonic() - at)
             if (i + 1) % 20 == 0:
                 say(f"{i + 1} kills, {sum(len(s.acknowledged) for s in streams)} edits acknowledged")
             if not any(s.is_alive() for s in streams):
@@ -228,17 +211,25 @@ def torture(kills: int, seed: int) -> int:
         time.sleep(0.5)
         stop.set()
         for stream in streams:
-            stream.join(SECONDS_MOST * 2)
-        os.environ.update(shop.env)
-        found = prove(streams)
+            stream.join(PATIENCE_S * 2)
+        cluster = Cluster("pg")
+        cluster.port = cluster.running_port() or 0
+        os.environ.update(environment(**cluster.environment()))
+        found = prove(streams) + questions_left(streams)
+    except TimeoutError as error:
+        found = [str(error)]
     finally:
         stop.set()
-        shop.close()
+        folder = Cluster("pg").folder
+        running.close()
+        for gone in (folder, DATA):
+            shutil.rmtree(gone, ignore_errors=True)
     acknowledged = sum(len(s.acknowledged) for s in streams)
     say(
-        f"{killed['server']} kills of the server, {killed['database']} of the database in "
-        f"{time.monotonic() - began:.0f} s; "
-        f"{acknowledged} edits acknowledged, {sum(s.again for s in streams)} sent again."
+        f"{sum(map(len, took.values()))} kills in {time.monotonic() - began:.0f} s; back again, median and "
+        f"longest: {', '.join(_told(name, s) for name, s in took.items() if s)}; "
+        f"{acknowledged} edits acknowledged, {sum(s.again for s in streams)} sent again; "
+        f"{sum(len(s.questions) for s in streams)} long questions."
     )
     if acknowledged == 0:
         found.append("not one edit was acknowledged")

@@ -5,6 +5,7 @@ from __future__ import annotations
 import secrets
 import shutil
 import socket
+import time
 from pathlib import Path
 
 from commands.cluster import Cluster
@@ -15,14 +16,23 @@ ROOM_LEAST = 100_000_000  # bytes: a day of edits and PostgreSQL's own log
 DEMO, REAL = "demo", "real"
 
 
-def refuse_taken(port: int) -> None:
-    """Say so when another program has the port."""
+def _is_free(port: int) -> bool:
     with socket.socket() as s:
         s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             s.bind(("127.0.0.1", port))
         except OSError:
-            raise Stop(f"Port {port} is taken by another program. Try ./anvil start --port {port + 1}.") from None
+            return False
+    return True
+
+
+def refuse_taken(port: int, patience_s: float = 0.0) -> None:
+    """Say so when another program has the port; one that was just ended may let go of it a moment later."""
+    until = time.monotonic() + patience_s
+    while not _is_free(port):
+        if time.monotonic() >= until:
+            raise Stop(f"Port {port} is taken by another program. Try ./anvil start --port {port + 1}.")
+        time.sleep(0.05)
 
 
 def refuse_full(folder: Path) -> None:

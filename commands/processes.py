@@ -47,19 +47,25 @@ def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
     )
 
 
+def answers(port: int) -> bool:
+    """Whether the API answers a stranger as it should."""
+    try:
+        urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session", timeout=2)
+    except urllib.error.HTTPError as answer:
+        return answer.code == 401
+    except OSError:
+        pass
+    return False
+
+
 def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 30) -> None:
     """Wait until the API answers; stop where the server ends before that."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
         if server.poll() is not None:
             raise Stop("The server ended before it answered; its words are above.")
-        try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session", timeout=2)
-        except urllib.error.HTTPError as answer:
-            if answer.code == 401:
-                return
-        except OSError:
-            pass
+        if answers(port):
+            return
         time.sleep(0.05)
     raise Stop("The server did not answer in time.")
 
@@ -91,11 +97,24 @@ def end_orphan(pid: object) -> str:
     """End a web server that an earlier start left behind when it was killed; gives a sentence where there was one."""
     if not isinstance(pid, int) or not is_ours(pid, "server.serve"):
         return ""
-    os.killpg(pid, signal.SIGTERM)  # it has a session of its own: its workers go with it
+    # It has a session of its own: those that it started go with it, and the port is free once all are gone.
+    os.killpg(pid, signal.SIGTERM)
     until = time.monotonic() + PATIENCE_S
-    while is_ours(pid, "server.serve"):
+    while _group_lives(pid):
         if time.monotonic() > until:
             os.killpg(pid, signal.SIGKILL)
             break
         time.sleep(0.05)
     return "A server of an earlier start that did not end cleanly was still running; it was ended."
+
+
+def _group_lives(group: int) -> bool:
+    """Whether a process of the group does anything yet; one that only waits to be counted does not."""
+    for stat in Path("/proc").glob("[0-9]*/stat"):
+        try:
+            state, _, of = stat.read_text().rpartition(")")[2].split()[:3]
+        except OSError:
+            continue
+        if int(of) == group and state != "Z":
+            return True
+    return False

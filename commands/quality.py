@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shutil
 import signal
 import subprocess
@@ -13,7 +14,7 @@ from functools import partial
 from pathlib import Path
 
 from commands.cluster import Cluster, free_port
-from commands.places import PYTHON, ROOT, WEB, environment, say
+from commands.places import HERE, PYTHON, ROOT, WEB, environment, say
 from commands.preparing import prepare_database
 from commands.processes import end, serve, serve_gauge, serve_worker, wait_until_answering
 from commands.setup import ensure
@@ -170,6 +171,6 @@ def torture(arguments: list[str]) -> int:
     """./anvil torture"""
     ensure()
     _end_on_terminate()
-    return subprocess.run(
-        [str(PYTHON), "-m", "bench.torture", *arguments], cwd=ROOT, env=environment(), check=False
-    ).returncode
+    folder = HERE / f"torture-{os.getpid()}"
+    env = environment(NOBLE_ANVIL_DATA=str(folder))
+    return subprocess.run([str(PYTHON), "-m", "bench.torture", *arguments], cwd=ROOT, env=env, check=False).returncode

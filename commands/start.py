@@ -16,12 +16,14 @@ from commands.cluster import Cluster
 from commands.logs import bound
 from commands.places import DATA, PYTHON, ROOT, Stop, environment, open_data, say
 from commands.preparing import DEMO, REAL, prepare_database, refuse_full, refuse_taken, secret
-from commands.processes import end, end_orphan, serve, serve_gauge, serve_worker, wait_until_answering
+from commands.processes import answers, end, end_orphan, is_ours, serve, serve_gauge, serve_worker
 from commands.setup import ensure
 
 LOCK = DATA / "start.lock"
+LETS_GO_S = 5.0  # of its port, by a server that was ended
 WATCH_S = 0.5  # between two looks whether all is running
-BROKEN_S = 2.0  # what ends sooner than this after it began, again and again, is broken and not started for ever
+READY_S = 60.0
+BROKEN_S = 6.0  # what ends sooner than this after it began, again and again, is broken and not started for ever
 BROKEN_TIMES = 5
 
 
@@ -64,21 +66,22 @@ def start(arguments: list[str]) -> int:
     if not 1 <= given.port <= 65_535:
         raise Stop("A port is a number from 1 to 65535.")
     with take_lock() as lock:
-        told = end_orphan(read_lock(lock).get("server"))
-        if told:
-            say(told)
-        refuse_taken(given.port)
+        known = read_lock(lock)
+        orphan = known.get("server") if is_ours(known.get("server"), "server.serve") else None
+        if orphan is None or known.get("port") != given.port:
+            refuse_taken(given.port)
         refuse_full(DATA)
-        _write(lock, pid=os.getpid(), port=given.port)
+        _write(lock, pid=os.getpid(), port=given.port, server=orphan)
         ensure()
-        return Keeper(lock, given.port).run(REAL if given.no_demo else "")
+        return Keeper(lock, given.port, orphan).run(REAL if given.no_demo else "")
 
 
 class Keeper:
     """What stands beside the running application: whatever of it ends is started again, and that is said."""
 
-    def __init__(self, lock: IO[str], port: int) -> None:
-        self.lock, self.port = lock, port
+    def __init__(self, lock: IO[str], port: int, orphan: int | None) -> None:
+        # A server that an earlier start left goes on answering until there is one to take its place.
+        self.lock, self.port, self.orphan = lock, port, orphan
         self.cluster = Cluster("pg")
         self.env: dict[str, str] = {}
         self.children: dict[str, subprocess.Popen[bytes]] = {}
@@ -98,7 +101,7 @@ class Keeper:
             if told:
                 say(told)
             self._begin(wanted)
-            say(f"Noble Anvil is ready: http://127.0.0.1:{self.port}   (Ctrl-C stops it)")
+            self._until_ready()
             while True:
                 self._look()
                 time.sleep(WATCH_S)
@@ -116,9 +119,22 @@ class Keeper:
         self.env = environment(**self.cluster.environment())
         self.env["NOBLE_ANVIL_SECRET_KEY"] = secret()
         kind = prepare_database(self.cluster, self.env, wanted)
+        told = end_orphan(self.orphan)
+        if told:
+            say(told)
+            refuse_taken(self.port, LETS_GO_S)
         for name in ("gauge", "server", "worker") if kind == DEMO else ("server", "worker"):
             self._start(name)
-        wait_until_answering(self.port, self.children["server"])
+
+    def _until_ready(self) -> None:
+        """Wait until the API answers; what ends before that is started again as ever."""
+        until = time.monotonic() + READY_S
+        while not answers(self.port):
+            if time.monotonic() > until:
+                raise Stop("The server did not answer in time; its words are above.")
+            self._look()
+            time.sleep(0.05)
+        say(f"Noble Anvil is ready: http://127.0.0.1:{self.port}   (Ctrl-C stops it)")
 
     def _start(self, name: str) -> None:
         made = {

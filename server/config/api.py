@@ -8,7 +8,7 @@ from copy import deepcopy
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
-from django.db import DataError, IntegrityError, OperationalError
+from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -99,7 +99,8 @@ for of_ours in (CalcError, BadValue, NotAllowed, NotFound, Conflict, TooMany):
 
 
 @api.exception_handler(OperationalError)
-def _database(request: HttpRequest, error: OperationalError) -> HttpResponse:
+@api.exception_handler(InterfaceError)
+def _database(request: HttpRequest, error: Exception) -> HttpResponse:
     """The database is full, or not there for the moment; nothing of the request was kept."""
     if getattr(error.__cause__, "sqlstate", None) == DISK_FULL:
         return problem(507, "The disk is full: nothing was kept. Free some space on the server, then try again.")

@@ -6,11 +6,11 @@ from collections.abc import Callable
 from http import HTTPStatus
 
 from django.core.exceptions import DisallowedHost
-from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.http.request import split_domain_port, validate_host
 from django.http.response import HttpResponseBase
 
+from server.config.away import AWAY
 from server.foundation import trail
 from server.foundation.problems import problem
 from server.foundation.queries import is_demo
@@ -64,7 +64,7 @@ class Doors:
             return None
         try:
             return (403, DEMO_ONLY_HERE) if is_demo() else None
-        except OperationalError:
+        except AWAY:
             return 503, "The database does not answer just now: nothing was kept. It is tried again."
 
 

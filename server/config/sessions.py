@@ -11,6 +11,8 @@ from django.contrib.sessions.middleware import SessionMiddleware
 from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
 
+from server.config.away import AWAY, away
+
 SEEN_EVERY_S = 60  # a session is written at most this often for being used
 BY_ITSELF = "/pulse"  # what a screen asks though nobody does anything
 
@@ -23,9 +25,16 @@ class Sessions(SessionMiddleware):
     be on their way. Django answers those by deleting the cookie, and by then that is the new one: one was signed out.
     """
 
-    def process_request(self, request: HttpRequest) -> None:
+    def process_request(self, request: HttpRequest) -> HttpResponse | None:  # type: ignore[override] # Django allows it
         """Ends the session where it has lasted too long, or was not used for too long."""
         super().process_request(request)
+        try:
+            self._end_in_time(request)
+        except AWAY:
+            return away()
+        return None
+
+    def _end_in_time(self, request: HttpRequest) -> None:
         session = request.session
         if settings.SESSION_COOKIE_NAME not in request.COOKIES or SESSION_KEY not in session:
             return
@@ -51,3 +60,5 @@ class Sessions(SessionMiddleware):
             return super().process_response(request, response)
         except SessionInterrupted:  # it was ended while this request was answered
             return response
+        except AWAY:
+            return away()

@@ -13,11 +13,17 @@ import os
 import signal
 import sys
 import threading
+from collections import Counter
+from collections.abc import Iterator
 from concurrent.futures import TimeoutError
+from contextlib import contextmanager, suppress
+from datetime import timedelta
 from functools import cache
 from typing import Any
 
 from asgiref.sync import sync_to_async
+from django.db import InterfaceError, OperationalError
+from django.utils import timezone
 
 from server.apps.questions.computing import ready
 from server.ending import end_with
@@ -26,6 +32,8 @@ TRIES = 2
 COMPUTING = 2  # processes that compute; they stand back behind light questions
 LISTENING = 4
 CHORE_S = 120.0  # of one round
+RECOVER_S = 5.0
+AWAY = (OperationalError, InterfaceError)
 ENDED_AFTER = 200  # questions: a process gives its memory back
 
 
@@ -40,14 +48,33 @@ def _pool() -> Any:
     return ProcessPool(COMPUTING, max_tasks=ENDED_AFTER, initializer=begin, initargs=[os.getpid()], context=context)
 
 
+_answering: Counter[str] = Counter()
+
+
+@contextmanager
+def _here(key: str) -> Iterator[None]:
+    """A question that is answered here: nobody has lost it."""
+    _answering[key] += 1
+    try:
+        yield
+    finally:
+        _answering[key] -= 1
+        if not _answering[key]:
+            del _answering[key]
+
+
 async def computed(key: str) -> None:
     """Have a question computed. Cancelled, or too late, what computes it is ended within a moment."""
+    with _here(key):
+        await _computed(key, await sync_to_async(_seconds)(key))
+
+
+async def _computed(key: str, seconds: float) -> None:
     from pebble import ProcessExpired
 
     from server.apps.questions.actions.answer import give_up, tell_again
     from server.apps.questions.computing import compute
 
-    seconds = await sync_to_async(_seconds)(key)
     for attempt in range(TRIES):
         future = _pool().schedule(compute, args=(key,), timeout=seconds)
         try:
@@ -81,7 +108,8 @@ async def listened(key: str) -> None:
     """Answer a question here, which mostly waits for something outside; cancelled, it ends at its next word."""
     cancelled = threading.Event()
     try:
-        await asyncio.to_thread(_listen, key, cancelled)
+        with _here(key):
+            await asyncio.to_thread(_listen, key, cancelled)
     except asyncio.CancelledError:
         cancelled.set()
         raise
@@ -122,22 +150,36 @@ async def _do_again_and_again(name: str, rests: float) -> None:
             more = await asyncio.wrap_future(_pool().schedule(do_chore, args=(name,), timeout=CHORE_S))
         except (TimeoutError, ProcessExpired):
             more = False
+        except AWAY:
+            more = False
         except Exception:
             logging.getLogger("server").exception("The chore “%s” went wrong.", name)
             more = False
 
 
-def recover() -> int:
-    """Ask once more what a worker that was killed left behind; gives how many."""
+def recover(older_s: float = 0.0) -> int:
+    """Ask once more what nobody answers any more, because the worker or the database was killed; gives how many.
+
+    An open question is either answered here just now, or its job waits in the queue. Those asked a moment ago
+    (`older_s`) may be on their way from there to here.
+    """
     from procrastinate.contrib.django import app
+    from procrastinate.contrib.django.models import ProcrastinateJob
 
     from server.apps.questions.actions.answer import give_up, tell_again
     from server.apps.questions.actions.ask import put_in_queue
     from server.apps.questions.kind import kind_of
     from server.apps.questions.models import Question
+    from server.apps.questions.queries.standing import OPEN
 
-    left = list(Question.objects.filter(state=Question.State.WORKING))
-    for question in left:
+    waits = set(ProcrastinateJob.objects.filter(status="todo").values_list("pk", flat=True))
+    here = set(_answering)
+    found = 0
+    asked = Question.objects.filter(state__in=OPEN, asked_at__lt=timezone.now() - timedelta(seconds=older_s))
+    for question in asked.exclude(pk__in=here):
+        if question.job in waits and question.state == Question.State.WAITING:
+            continue
+        found += 1
         if question.job is not None:
             app.job_manager.cancel_job_by_id(question.job, abort=True)
         if question.tries >= TRIES:
@@ -145,7 +187,15 @@ def recover() -> int:
             continue
         tell_again(str(question.pk))
         put_in_queue(question, kind_of(question.kind))
-    return len(left)
+    return found
+
+
+async def _recover_again_and_again() -> None:
+    """What the database lost when it was killed is asked once more."""
+    while True:
+        await asyncio.sleep(RECOVER_S)
+        with suppress(AWAY):
+            await sync_to_async(recover)(RECOVER_S)
 
 
 async def _work() -> None:
@@ -171,6 +221,7 @@ async def _work() -> None:
             for queue, most in (("computing", COMPUTING), ("listening", LISTENING))
         ]
         running += [asyncio.create_task(_do_again_and_again(*chore)) for chore in settings.CHORES.items()]
+        running.append(asyncio.create_task(_recover_again_and_again()))
         await asyncio.wait([asyncio.create_task(ending.wait()), *running], return_when=asyncio.FIRST_COMPLETED)
         for task in running:
             task.cancel()

@@ -5,7 +5,7 @@ import re
 
 import pytest
 from django.core.management import CommandError, call_command
-from django.db import OperationalError
+from django.db import InterfaceError, OperationalError
 from django.test import Client
 
 from server.apps.runs.models import Edit, Run
@@ -78,3 +78,14 @@ def test_the_page_says_so_while_the_database_is_away(demo, monkeypatch):
     answer = Client(SERVER_NAME="127.0.0.1").get("/")
     assert (answer.status_code, answer["Retry-After"]) == (503, "2")
     assert "load the page again" in answer.content.decode()
+
+
+@pytest.mark.parametrize("error", [OperationalError, InterfaceError])
+def test_a_database_that_is_away_as_soon_as_the_session_is_read_is_told(error, planner, monkeypatch):
+    def load(_):
+        raise error("connection closed")
+
+    monkeypatch.setattr("django.contrib.sessions.backends.db.SessionStore.load", load)
+    for path, form in (("/", "text/plain; charset=utf-8"), ("/api/runs", "application/problem+json")):
+        answer = planner.get(path)
+        assert (answer.status_code, answer["Retry-After"], answer["Content-Type"]) == (503, "2", form)

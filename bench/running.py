@@ -1,0 +1,109 @@
+"""A real ./anvil start in a folder of its own, whose every process can be found and killed."""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import subprocess
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import psutil
+
+from commands.cluster import free_port
+from commands.places import ROOT, environment
+from commands.processes import answers
+
+PATIENCE_S = 45.0  # of a loaded machine
+FIRST_S = 120.0  # with everything to prepare
+
+
+class Running:
+    """The application, started; `folder` is where its data lie."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder, self.port = folder, free_port()
+        folder.mkdir(parents=True, exist_ok=True)
+        self.env = environment(NOBLE_ANVIL_DATA=str(folder))
+        self.start()
+
+    def start(self) -> None:
+        """Start it, and wait until it says that it is ready."""
+        with self._said.open("w") as said:
+            command = [ROOT / "anvil", "start", "--port", str(self.port)]
+            self.starter = subprocess.Popen(command, env=self.env, stdout=said, stderr=said, start_new_session=True)
+        self.until(lambda: "is ready" in self.words(), "it did not start", FIRST_S)
+
+    @property
+    def _said(self) -> Path:
+        return self.folder / "said.log"
+
+    def command(self, *arguments: str) -> tuple[int, str]:
+        """What ./anvil gives and says with these arguments."""
+        command = [str(ROOT / "anvil"), *arguments]
+        done = subprocess.run(command, env=self.env, capture_output=True, text=True, check=False, timeout=90)
+        return done.returncode, done.stdout + done.stderr
+
+    def words(self) -> str:
+        """What it said since it was started; what was started again by itself says it elsewhere."""
+        said = self._said.read_text(errors="replace")
+        later = self.folder / "keeping.log"
+        return said + (later.read_text(errors="replace") if later.exists() else "")
+
+    def answers(self) -> bool:
+        """Whether the API answers a stranger as it should."""
+        return answers(self.port)
+
+    def pids(self) -> dict[str, Any]:
+        """What it wrote of itself: its processes by name, and its port."""
+        try:
+            known = json.loads((self.folder / "start.lock").read_text())
+        except (OSError, ValueError):
+            return {}
+        return known if isinstance(known, dict) else {}
+
+    def until(self, what: Callable[[], object], why: str, seconds: float = PATIENCE_S) -> None:
+        """Wait for something. Raises TimeoutError with what was said."""
+        end = time.monotonic() + seconds
+        while not what():
+            if time.monotonic() > end:
+                raise TimeoutError(f"{why}\n{self.words()[-3000:]}")
+            time.sleep(0.05)
+
+    def postmaster(self) -> int:
+        """The database's first process."""
+        told = [line for line in self.command("status")[1].splitlines() if line.strip().startswith("data ")]
+        return int((Path(told[0].split(maxsplit=1)[1]) / "postmaster.pid").read_text().split()[0])
+
+    def kill(self, name: str) -> None:
+        """Kill something of it; see that it is noticed, and that all is there again.
+
+        `name` is "start", "server" (its first process), "process" (one that answers), "worker", "gauge" or "database".
+        """
+        before, postmaster = self.pids(), self.postmaster() if name == "database" else 0
+        if name == "process":
+            kill(psutil.Process(before["server"]).children()[0].pid)
+        elif name == "database":
+            kill(postmaster)
+            self.until(lambda: not psutil.pid_exists(postmaster) or not self.answers(), "it was not killed")
+        else:
+            key = "pid" if name == "start" else name
+            kill(before[key])
+            self.until(lambda: self.pids().get(key) not in (None, before[key]), f"{name}: nobody noticed")
+            self.until(lambda: {"server", "worker"} <= set(self.pids()), f"{name}: not all is there again")
+        self.until(self.answers, f"{name}: no answer")
+
+    def close(self) -> None:
+        """End it, whatever of it is left."""
+        self.command("stop")
+        if self.starter.poll() is None:
+            self.starter.kill()
+        self.starter.wait()
+
+
+def kill(pid: int) -> None:
+    """End a process without a word."""
+    os.kill(pid, signal.SIGKILL)
