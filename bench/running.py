@@ -26,6 +26,7 @@ class Running:
 
     def __init__(self, folder: Path) -> None:
         self.folder, self.port = folder, free_port()
+        self._cluster: Path | None = None
         folder.mkdir(parents=True, exist_ok=True)
         self.env = environment(NOBLE_ANVIL_DATA=str(folder))
         self.start()
@@ -74,9 +75,15 @@ class Running:
             time.sleep(0.05)
 
     def postmaster(self) -> int:
-        """The database's first process."""
-        told = [line for line in self.command("status")[1].splitlines() if line.strip().startswith("data ")]
-        return int((Path(told[0].split(maxsplit=1)[1]) / "postmaster.pid").read_text().split()[0])
+        """The database's first process; 0 while there is none."""
+        if self._cluster is None:
+            told = [line for line in self.command("status")[1].splitlines() if line.strip().startswith("data ")]
+            self._cluster = Path(told[0].split(maxsplit=1)[1])
+        try:
+            pid = int((self._cluster / "postmaster.pid").read_text().split()[0])
+        except (OSError, IndexError, ValueError):
+            return 0
+        return pid if psutil.pid_exists(pid) and psutil.Process(pid).status() != psutil.STATUS_ZOMBIE else 0
 
     def kill(self, name: str) -> None:
         """Kill something of it; see that it is noticed, and that all is there again.
@@ -88,7 +95,7 @@ class Running:
             kill(psutil.Process(before["server"]).children()[0].pid)
         elif name == "database":
             kill(postmaster)
-            self.until(lambda: not psutil.pid_exists(postmaster) or not self.answers(), "it was not killed")
+            self.until(lambda: self.postmaster() not in (0, postmaster), "database: nobody noticed")
         else:
             key = "pid" if name == "start" else name
             kill(before[key])

@@ -15,6 +15,7 @@ import json
 import os
 import random
 import shutil
+import signal
 import statistics
 import sys
 import threading
@@ -240,6 +241,7 @@ def torture(kills: int, seed: int) -> int:
 
 
 def main() -> int:
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(143))  # a polite end still ends what was started here
     parser = argparse.ArgumentParser(prog="./anvil torture", description=__doc__)
     parser.add_argument("--kills", type=int, default=200)
     parser.add_argument("--seed", type=int, default=1)

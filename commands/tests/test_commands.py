@@ -454,6 +454,19 @@ def test_torture_in_little_loses_nothing(tmp_path):
     assert "Every acknowledged edit is there once" in done.stdout
 
 
+def test_a_few_odd_requests_are_answered_by_no_failure():
+    done = subprocess.run(
+        [str(places.ROOT / "anvil"), "fuzz", "400", "--seed", "3"],
+        capture_output=True,
+        text=True,
+        timeout=240,
+        check=False,
+        env=places.environment(),
+    )
+    assert done.returncode == 0, done.stdout + done.stderr[-3000:]
+    assert "None was answered by a failure" in done.stdout
+
+
 def test_every_command_is_listed_and_an_unknown_one_is_refused(capsys):
     assert main(["help"]) == 0
     said = capsys.readouterr().out

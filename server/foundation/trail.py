@@ -13,13 +13,13 @@ WORDS = {
     "refused": "could not sign in",
     "resting": "was kept waiting after too many wrong passwords",
     "signed-out": "signed out",
-    "everywhere": "signed out everywhere",
-    "password": "has a new password",
-    "lifted": "may sign in again at once",
-    "person": "was added",
-    "role": "has another role",
-    "closed": "may not sign in any more",
-    "opened": "may sign in again",
+    "everywhere": "ended every session",
+    "password": "set a new password",
+    "lifted": "let sign in again at once",
+    "person": "added",
+    "role": "gave another role",
+    "closed": "closed the account",
+    "opened": "opened the account again",
     "rules": "changed house rules",
     "released": "released a plan",
     "run-deleted": "took a run off for good",
@@ -27,6 +27,7 @@ WORDS = {
     "restored": "put a backup back",
     "begun": "began the shop",
 }
+AT_THE_MACHINE = "the command line"  # who it was where nobody is signed in and no name was given
 KEPT = 20_000  # entries; the oldest go first
 SHOWN = 100
 # Where the request at hand comes from; "" where there is none, such as on the command line.
@@ -39,7 +40,7 @@ def note(what: str, by: Any = None, about: str = "", name: str = "") -> None:
     TrailEntry.objects.create(
         what=what,
         by=by if isinstance(by, Person) else None,
-        name=name[:60].replace("\x00", ""),
+        name=(name or ("" if isinstance(by, Person) else AT_THE_MACHINE))[:60].replace("\x00", ""),
         about=about[:200].replace("\x00", ""),
         address=address.get()[:45],
     )

@@ -142,5 +142,6 @@ def test_a_file_that_is_none_says_why(planner, demo, text):
 
 
 def test_words_that_a_spreadsheet_would_run_are_written_as_words(planner, demo):
-    write(planner, remarks="=1+1")
-    assert ",'=1+1," in planner.get("/api/notebook/file").content.decode()
+    for words in ("=1+1", "＝1+1", "'quoted"):
+        write(planner, remarks=words)
+        assert f",'{words}," in planner.get("/api/notebook/file").content.decode()

@@ -6,11 +6,12 @@ import uuid
 
 import pytest
 from django.utils import timezone
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 from server.apps.questions.actions import ask as asking
 from server.apps.questions.actions.answer import answer, begun, give_up, tell_again
 from server.apps.questions.models import Question
-from server.apps.questions.work import recover
+from server.apps.questions.work import _here, recover
 
 SETTLE = {"units": "metric"}
 
@@ -138,6 +139,18 @@ def test_what_a_killed_worker_left_is_told_and_asked_once_more(planner, demo):
     assert recover() == 1
     assert stands(planner, question)["state"] == "failed"
     assert recover() == 0
+
+
+def test_what_the_database_lost_when_it_was_killed_is_asked_once_more(planner, demo):
+    _, question = asked(planner, demo)
+    assert recover() == 0  # its job waits in the queue
+    ProcrastinateJob.objects.filter(status="todo").update(status="doing")  # taken, and then nobody was there any more
+    assert recover(older_s=60) == 0  # it may be on its way
+    with _here(question["key"]):
+        assert recover() == 0
+    assert recover() == 1
+    assert ProcrastinateJob.objects.filter(status="todo").count() == 1
+    assert stands(planner, question)["state"] == "waiting"
 
 
 def test_one_that_was_given_up_is_not_taken_up_again(planner, demo):

@@ -318,12 +318,46 @@ def test_files_come_from_every_spreadsheet(planner):
     ]
 
 
-def test_a_name_that_a_spreadsheet_would_compute_is_written_as_text(planner):
-    planner.send("shelf/machine/items", {"fields": LATHE | {"name": "=1+1"}})
-    rows = csv.DictReader(io.StringIO(planner.get("/api/shelf/machine/file").content.decode()))
-    assert "'=1+1" in {r["name"] for r in rows}
-    back = send_file(planner, "machine", planner.get("/api/shelf/machine/file").content.decode())[1]
+RUN = ("=1+1", "+1", "-1", "@now", "＝1+1", "＋1", "－1", "＠now")
+ODD = (*RUN, "'=1", "'", "''", "'tis", "a=1", "a'b", '"', "a;b,c", "＝＝")
+
+
+def test_a_name_that_a_spreadsheet_would_compute_is_written_as_text_and_comes_back_as_it_was(planner):
+    for name in ODD:
+        assert planner.send("shelf/machine/items", {"fields": LATHE | {"name": name}})[0] == 201, name
+    text = planner.get("/api/shelf/machine/file").content.decode()
+    rows = {r["name"] for r in csv.DictReader(io.StringIO(text))}
+    assert {f"'{name}" for name in RUN} <= rows
+    assert not any(name.startswith(RUN_SIGNS) for name in rows)
+    back = send_file(planner, "machine", text)[1]
     assert {line["outcome"] for line in back["lines"]} == {"same"}
+    assert {m.name for m in Machine.objects.all()} >= set(ODD)
+
+
+RUN_SIGNS = ("=", "+", "-", "@", "＝", "＋", "－", "＠")
+BINARY = (
+    "PK\x03\x04\x14secret\x08,name",
+    "name,max_rpm\n\x1bsecret,3000",
+    "\x89PNG\r\n\x1a\nsecret",
+    "name\nsec\ufffdret",
+    "\x7fELFsecret",
+)
+
+
+@pytest.mark.parametrize("text", BINARY)
+def test_a_file_that_is_no_text_is_refused_and_not_quoted(text, planner):
+    for place in ("shelf/machine/file", "notebook/file"):
+        for answer in (planner.answer(f"{place}/look", {"text": text}), planner.send(place, {"text": text})):
+            assert (answer[0], answer[1]["errors"][0]["field"]) == (422, "text")
+            assert "This is no text file" in answer[1]["errors"][0]["message"]
+            assert "secret" not in str(answer)
+
+
+def test_unknown_columns_are_quoted_shortly(planner):
+    names = ",".join(f"column-{i}-{'x' * 500}" for i in range(40))
+    status, answer = planner.send("shelf/machine/file", {"text": f"{names}\n1"})
+    said = answer["errors"][0]["message"]
+    assert (status, "and 37 more" in said, said.count("x" * 20) <= 6, len(said) < 1500) == (422, True, True, True)
 
 
 def test_looking_at_a_long_file_asks_the_database_a_few_times_and_writes_nothing(

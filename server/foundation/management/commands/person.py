@@ -55,5 +55,5 @@ class Command(BaseCommand):
         person.set_password(checked_password(password, person))
         person.save()
         lift(person)
-        trail.note("person" if made else "password", about=f"{person.username}, {role}, from the command line")
+        trail.note("person" if made else "password", about=f"{person.username}, {role}")
         return person, made

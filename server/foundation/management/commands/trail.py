@@ -17,4 +17,4 @@ class Command(BaseCommand):
         parser.add_argument("about", nargs="?", default="")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        trail.note(options["what"], about=options["about"], name="the command line")
+        trail.note(options["what"], about=options["about"])

@@ -19,7 +19,7 @@ const ROLES: { value: Role; label: string }[] = [
 
 const Row = styled.li`
   display: grid;
-  grid-template-columns: minmax(120px, 1fr) minmax(0, 2fr) auto auto auto;
+  grid-template-columns: minmax(120px, 1fr) minmax(0, 2fr) 6.4em 5.2em 5.2em;
   gap: ${space(1)} ${space(4)};
   align-items: center;
   padding: ${space(2.5)} 0;

@@ -60,7 +60,7 @@ export function Trail({ tools }: { tools: ReactNode }) {
               <Entry key={e.id} data-what={e.what}>
                 <time dateTime={e.at}>{at(e.at)}</time>
                 <span>
-                  <b>{e.who || "nobody named"}</b> {e.words}
+                  <b>{e.who || "no name"}</b> {e.words}
                   {e.about && `: ${e.about}`}
                 </span>
                 <small>{e.address}</small>
