@@ -194,7 +194,7 @@ async def _recover_again_and_again() -> None:
     """What the database lost when it was killed is asked once more."""
     while True:
         await asyncio.sleep(RECOVER_S)
-        with suppress(AWAY):
+        with suppress(*AWAY):
             await sync_to_async(recover)(RECOVER_S)
 
 
