@@ -33,7 +33,8 @@ class Running:
 
     def start(self) -> None:
         """Start it, and wait until it says that it is ready."""
-        with self._said.open("w") as said:
+        self._said.unlink(missing_ok=True)
+        with self._said.open("a") as said:
             command = [ROOT / "anvil", "start", "--port", str(self.port)]
             self.starter = subprocess.Popen(command, env=self.env, stdout=said, stderr=said, start_new_session=True)
         self.until(lambda: "is ready" in self.words(), "it did not start", FIRST_S)

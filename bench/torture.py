@@ -26,13 +26,16 @@ import uuid
 from dataclasses import dataclass, field
 from typing import Any
 
-from bench.running import PATIENCE_S, Running
+import psutil
+
+from bench.running import PATIENCE_S, Running, kill
 from commands.cluster import Cluster
 from commands.places import DATA, HERE, environment, say
 
 CLIENTS = 3
 # What is killed, and how often against the others: what takes long to come back more seldom.
 KILLED = {"server": 2, "process": 3, "worker": 3, "database": 3, "start": 1}
+NOTICED = {"worker": "long questions had ended", "server": "web server had ended", "database": "The database had ended"}
 # Never the value that is there already: an edit that changes nothing is acknowledged and rightly leaves no entry.
 FACTS = {
     "setups.s1.force.pressure_bar": lambda r: f"{r.uniform(20, 29):.9f}",
@@ -182,6 +185,46 @@ def questions_left(streams: list[Stream]) -> list[str]:
     return [f"question {key} is still {state}" for key, state in left]
 
 
+def _order(kills: int, choose: random.Random) -> list[str]:
+    """What is killed one after the other: each thing once, then what chance wants."""
+    return [*KILLED, *choose.choices(list(KILLED), list(KILLED.values()), k=kills)][:kills]
+
+
+def what_was_said(running: Running, took: dict[str, list[float]]) -> list[str]:
+    """Where the end of something was mended without a word; what was said before the last new keeper is gone."""
+    said = running.words()
+    return (
+        [] if took["start"] else [f"nothing was said of {n}" for n, w in NOTICED.items() if took[n] and w not in said]
+    )
+
+
+def what_stop_leaves(running: Running) -> list[str]:
+    """What ./anvil status and stop do not see or end, where what keeps the application is killed with its server."""
+    found = []
+    if running.command("status")[0] != 0:
+        found.append("status does not see it run")
+    pids = running.pids() | {"postmaster": running.postmaster()}
+    os.killpg(pids["server"], signal.SIGSTOP)  # so that it cannot have the application kept again
+    kill(pids["pid"])
+    os.killpg(pids["server"], signal.SIGKILL)
+    running.until(lambda: not running.answers(), "the server was killed and answers")
+    code, told = running.command("status")
+    if code != 1 or "has ended" not in told:
+        found.append(f"status does not see that it has ended: {told}")
+    code, told = running.command("stop")
+    if code != 0 or "left running" not in told:
+        found.append(f"stop did not end what was left: {told}")
+    left = [f"{name} {pid}" for name, pid in pids.items() if name != "port" and _lives(pid)]
+    code, told = running.command("status")
+    if left or code != 3:
+        found.append(f"stop left {left}; status: {told}")
+    return found
+
+
+def _lives(pid: int) -> bool:
+    return psutil.pid_exists(pid) and psutil.Process(pid).status() != psutil.STATUS_ZOMBIE
+
+
 def _told(name: str, seconds: list[float]) -> str:
     return f"{len(seconds)} of {name} {statistics.median(seconds):.1f} and {max(seconds):.1f} s"
 
@@ -200,9 +243,9 @@ def torture(kills: int, seed: int) -> int:
     try:
         for stream in streams:
             stream.start()
-        for i in range(kills):
+        for i, what in enumerate(_order(kills, choose)):
             time.sleep(choose.uniform(0.05, 0.7))
-            (what,), at = choose.choices(list(KILLED), list(KILLED.values())), time.monotonic()
+            at = time.monotonic()
             running.kill(what)
             took[what].append(time.monotonic() - at)
             if (i + 1) % 20 == 0:
@@ -216,7 +259,7 @@ def torture(kills: int, seed: int) -> int:
         cluster = Cluster("pg")
         cluster.port = cluster.running_port() or 0
         os.environ.update(environment(**cluster.environment()))
-        found = prove(streams) + questions_left(streams)
+        found = prove(streams) + questions_left(streams) + what_was_said(running, took) + what_stop_leaves(running)
     except TimeoutError as error:
         found = [str(error)]
     finally:

@@ -6,13 +6,17 @@ import os
 from pathlib import Path
 
 from commands.cluster import Cluster
+from commands.places import DATA
 
 MOST = 5_000_000  # bytes of a log; the part before it is as long at most
 
 
 def bound(cluster: Cluster) -> None:
-    """Cut the database's log where it has grown long. Whoever writes it goes on writing into the same file."""
+    """Cut the logs that have grown long: the database's, and that of an application which was started again by itself.
+    Whoever writes one goes on writing into the same file.
+    """
     cut(cluster.folder / "server.log")
+    cut(DATA / "keeping.log")
 
 
 def cut(log: Path, most: int = MOST) -> None:

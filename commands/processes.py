@@ -8,6 +8,7 @@ import subprocess
 import time
 import urllib.error
 import urllib.request
+from contextlib import suppress
 from pathlib import Path
 
 from commands.cluster import free_port
@@ -106,6 +107,20 @@ def end_orphan(pid: object) -> str:
             break
         time.sleep(0.05)
     return "A server of an earlier start that did not end cleanly was still running; it was ended."
+
+
+def end_left(pid: object, module: str) -> str:
+    """End another process of ours that was left behind, if it has not seen yet that it is alone."""
+    if not isinstance(pid, int) or not is_ours(pid, module):
+        return ""
+    with suppress(ProcessLookupError):
+        os.kill(pid, signal.SIGTERM)
+        until = time.monotonic() + PATIENCE_S
+        while is_ours(pid, module):
+            if time.monotonic() > until:
+                os.kill(pid, signal.SIGKILL)
+            time.sleep(0.05)
+    return ""
 
 
 def _group_lives(group: int) -> bool:

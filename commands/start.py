@@ -16,7 +16,7 @@ from commands.cluster import Cluster
 from commands.logs import bound
 from commands.places import DATA, PYTHON, ROOT, Stop, environment, open_data, say
 from commands.preparing import DEMO, REAL, prepare_database, refuse_full, refuse_taken, secret
-from commands.processes import answers, end, end_orphan, is_ours, serve, serve_gauge, serve_worker
+from commands.processes import answers, end, end_left, end_orphan, is_ours, serve, serve_gauge, serve_worker
 from commands.setup import ensure
 
 LOCK = DATA / "start.lock"
@@ -170,6 +170,7 @@ class Keeper:
             raise Stop(f"The {TITLES[name]} ends as soon as it is started; its words are above.")
 
 
+LEFT = {"worker": "server.work", "gauge": "devices.gauge"}
 TITLES = {
     "database": "database",
     "server": "web server",
@@ -195,7 +196,8 @@ def stop(arguments: list[str]) -> int:
             say("Stopped.")
             return 0
         # Nobody keeps it: what a start that was killed left running is ended here.
-        left = [end_orphan(read_lock(file).get("server"))]
+        known = read_lock(file)
+        left = [end_orphan(known.get("server")), *(end_left(known.get(n), module) for n, module in LEFT.items())]
         cluster = Cluster("pg")
         if cluster.running_port() is not None:
             cluster.stop()

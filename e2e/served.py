@@ -32,7 +32,8 @@ class Server:
         return f"http://127.0.0.1:{self.port}"
 
     @property
-    def _env(self) -> dict[str, str]:
+    def env(self) -> dict[str, str]:
+        """What its processes are told."""
         gauge = f"Simulated gauge=127.0.0.1:{self.gauge.server_address[1]}"
         name = str(settings.DATABASES["default"]["NAME"])
         return environment(
@@ -41,13 +42,13 @@ class Server:
 
     def start(self) -> None:
         """Start it and wait until it answers."""
-        self.process = serve(self.port, self._env, "--processes", "1")
+        self.process = serve(self.port, self.env, "--processes", "1")
         wait_until_answering(self.port, self.process)
 
     def start_worker(self) -> None:
         """See to it that long questions are answered."""
         if self.worker is None:
-            self.worker = serve_worker(self._env)
+            self.worker = serve_worker(self.env)
 
     def stop(self) -> None:
         """Stop it."""

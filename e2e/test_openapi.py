@@ -81,7 +81,7 @@ def asked(operation, server, owner, run):
         )
 
     test = settings(
-        max_examples=9,
+        max_examples=6,
         deadline=timedelta(seconds=20),
         phases=[Phase.generate],
         derandomize=True,

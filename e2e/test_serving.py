@@ -12,6 +12,13 @@ import urllib.request
 
 import psutil
 import pytest
+import requests
+
+from commands.cluster import free_port
+from commands.processes import end, serve, wait_until_answering
+from server.foundation.models import Person, Shop, TrailEntry
+
+GOOD = "soft-jaws-and-tea"
 
 SLOW = 30
 
@@ -93,3 +100,56 @@ def test_a_process_that_is_killed_is_started_again(server, run):
             time.sleep(0.1)
     assert {p.pid for p in psutil.Process(server.process.pid).children()} != {child.pid}
     assert answers(server) < 2
+
+
+@pytest.fixture
+def behind(server, run, monkeypatch):
+    """Gives the port of a real shop's server that believes a proxy, and of one that believes none."""
+    Shop.objects.update(kind="real")
+    Person.objects.create_user("ada", password=GOOD, role="owner")
+    made = []
+
+    def start(**env):
+        port = free_port()
+        made.append(serve(port, server.env | env, "--processes", "1"))
+        wait_until_answering(port, made[-1])
+        return port
+
+    yield start
+    for process in made:
+        end(process)
+
+
+def signed_in_through(port, **said):
+    """Sign in with headers as a proxy sets them; the address that the trail has, and the cookies."""
+    session = requests.Session()
+    base = f"http://127.0.0.1:{port}"
+    headers = {
+        "X-Forwarded-For": "198.51.100.7",
+        "X-Forwarded-Proto": "https",
+        "X-Forwarded-Host": "shop.example",
+    } | said
+    page = session.get(base + "/", headers=headers, timeout=10)
+    assert page.status_code == 200, page.text
+    token = next(c.value for c in page.cookies if "anvil-token" in c.name)
+    headers |= {"X-CSRFToken": token, "Cookie": "; ".join(f"{c.name}={c.value}" for c in page.cookies)}
+    headers |= {"Referer": "https://shop.example/", "Origin": "https://shop.example"} if said.get("trusted") else {}
+    answer = requests.post(
+        base + "/api/session", json={"username": "ada", "password": GOOD}, headers=headers, timeout=10
+    )
+    return answer, page
+
+
+def test_forwarded_headers_count_from_the_proxy_that_was_named_and_from_nobody_else(behind):
+    answer, page = signed_in_through(behind())
+    assert answer.status_code == 200, answer.text
+    assert TrailEntry.objects.filter(what="signed-in").latest("pk").address == "127.0.0.1"
+    assert "Strict-Transport-Security" not in page.headers and "Secure" not in page.headers["Set-Cookie"]
+    port = behind(NOBLE_ANVIL_PROXY="127.0.0.1", NOBLE_ANVIL_HTTPS="1", NOBLE_ANVIL_HOSTS="shop.example")
+    answer, page = signed_in_through(port, trusted="yes")
+    assert answer.status_code == 200, answer.text
+    assert TrailEntry.objects.filter(what="signed-in").latest("pk").address == "198.51.100.7"
+    assert int(page.headers["Strict-Transport-Security"].partition("=")[2]) > 10**7
+    assert all("Secure" in c and "__Host-" in c for c in page.headers["Set-Cookie"].split(", anvil"))
+    foreign = requests.get(f"http://127.0.0.1:{port}/", headers={"X-Forwarded-Host": "other.example"}, timeout=10)
+    assert foreign.status_code == 400

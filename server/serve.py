@@ -91,7 +91,7 @@ def keep_kept(keeper: int, port: int) -> None:
     def wait() -> None:
         select.select([other], [], [])  # a process's descriptor can be read once it has ended
         log = Path(os.environ.get("NOBLE_ANVIL_DATA") or ROOT / ".data") / "keeping.log"
-        with os.fdopen(os.open(log, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as said:
+        with os.fdopen(os.open(log, os.O_WRONLY | os.O_CREAT | os.O_TRUNC | os.O_APPEND, 0o600), "a") as said:
             command = [str(ROOT / "anvil"), "start", "--port", str(port)]
             subprocess.Popen(
                 command, cwd=ROOT, stdin=subprocess.DEVNULL, stdout=said, stderr=said, start_new_session=True

@@ -1,5 +1,6 @@
 """What ./anvil does around the application: stamps, ports, the lock, the cluster."""
 
+import fcntl
 import json
 import os
 import shutil
@@ -7,8 +8,6 @@ import signal
 import socket
 import subprocess
 import sys
-import tempfile
-from pathlib import Path
 
 import pytest
 
@@ -286,21 +285,23 @@ def in_database(cluster, sql, name="noble_anvil"):
     return cluster.program("psql", "-d", name, "-tAc", sql, role=clusters.APPLICATION).stdout.strip()
 
 
-@pytest.fixture(scope="module")
-def full():
-    """Where a cluster with the demo in it is kept for the next test; nothing is there before the first."""
-    with tempfile.TemporaryDirectory() as folder:
-        yield Path(folder) / "pg"
+@pytest.fixture(scope="session")
+def full(tmp_path_factory, worker_id):
+    """Where a cluster with the demo in it is kept, for every process that tests; nothing is there before the first."""
+    folder = tmp_path_factory.getbasetemp()
+    return (folder if worker_id == "master" else folder.parent) / "full-shop"
 
 
 @pytest.fixture
 def shop(own_cluster, data, full):
     """A cluster with the demo in it."""
-    if not full.exists():
-        own_cluster.start()
-        preparing.prepare_database(own_cluster, places.environment(**own_cluster.environment()))
-        own_cluster.stop()
-        subprocess.run(["cp", "-a", own_cluster.folder, full], check=True)
+    with full.with_suffix(".lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not full.exists():
+            own_cluster.start()
+            preparing.prepare_database(own_cluster, places.environment(**own_cluster.environment()))
+            own_cluster.stop()
+            subprocess.run(["cp", "-a", own_cluster.folder, full], check=True)
     shutil.rmtree(own_cluster.folder, ignore_errors=True)
     subprocess.run(["cp", "-a", full, own_cluster.folder], check=True)
     own_cluster.start()
@@ -442,7 +443,7 @@ def test_nothing_is_put_back_under_a_running_application(shop, tmp_path, capsys)
 
 def test_torture_in_little_loses_nothing(tmp_path):
     done = subprocess.run(
-        [sys.executable, "-m", "bench.torture", "--kills", "3", "--seed", "4"],
+        [sys.executable, "-m", "bench.torture", "--kills", "5", "--seed", "4"],
         cwd=places.ROOT,
         capture_output=True,
         text=True,
@@ -452,19 +453,6 @@ def test_torture_in_little_loses_nothing(tmp_path):
     )
     assert done.returncode == 0, done.stdout + done.stderr[-3000:]
     assert "Every acknowledged edit is there once" in done.stdout
-
-
-def test_a_few_odd_requests_are_answered_by_no_failure():
-    done = subprocess.run(
-        [str(places.ROOT / "anvil"), "fuzz", "400", "--seed", "3"],
-        capture_output=True,
-        text=True,
-        timeout=240,
-        check=False,
-        env=places.environment(),
-    )
-    assert done.returncode == 0, done.stdout + done.stderr[-3000:]
-    assert "None was answered by a failure" in done.stdout
 
 
 def test_every_command_is_listed_and_an_unknown_one_is_refused(capsys):

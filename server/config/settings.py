@@ -25,8 +25,8 @@ DEBUG = False
 GAUGES = _env("GAUGES")
 # A drawing of five million characters, as JSON writes them.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 12_000_000
-# Loopback names only, unless the shop that hosts it says otherwise.
-ALLOWED_HOSTS = _env("HOSTS", "127.0.0.1,localhost,[::1]").split(",")
+# Loopback names, by which ./anvil asks whether it answers, and those that the shop which hosts it gives.
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *filter(None, _env("HOSTS").split(","))]
 # Whether the proxy that is trusted (server/serve.py) serves it over HTTPS.
 HTTPS = _env("HTTPS") == "1"
 if HTTPS and not _env("PROXY"):

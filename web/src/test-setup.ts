@@ -5,4 +5,16 @@ import { afterEach } from "vitest";
 // The screens are tested beside the rest: what is waited for may come late.
 configure({ asyncUtilTimeout: 5000 });
 
-afterEach(cleanup);
+// jsdom lays nothing out, so nothing ever changes its size.
+class NoWatcher implements ResizeObserver {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+globalThis.ResizeObserver = NoWatcher;
+
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+  document.title = "";
+});

@@ -1,5 +1,5 @@
 import { fireEvent, render, screen } from "@testing-library/react";
-import { beforeAll, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Dimension, Scene, Shape } from "../api/client";
 import { Section } from "./Section";
 
@@ -46,17 +46,11 @@ function show(more: Partial<Parameters<typeof Section>[0]> = {}) {
   return { onLight, find: (selector: string) => container.querySelector(selector) };
 }
 
-class NoWatcher {
-  observe = vi.fn();
-  disconnect = vi.fn();
-}
-
 describe("Section", () => {
-  beforeAll(() => {
+  beforeEach(() => {
     // jsdom has no layout: a frame of 400 × 300.
     vi.spyOn(HTMLElement.prototype, "clientWidth", "get").mockReturnValue(400);
     vi.spyOn(HTMLElement.prototype, "clientHeight", "get").mockReturnValue(300);
-    vi.stubGlobal("ResizeObserver", NoWatcher);
   });
 
   it("has a text equivalent", () => {

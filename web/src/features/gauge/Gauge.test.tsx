@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, render, renderHook, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import { type ChuckGauge, client, type GaugeRun, NoAnswer } from "../../api/client";
 import { question } from "../../tests/plan";
 import { GaugeChart } from "./GaugeChart";
@@ -68,16 +68,9 @@ function within(children: React.ReactNode) {
 }
 const ok = (data: unknown) => Promise.resolve({ response: new Response(null, { status: 200 }), data });
 
-beforeAll(() => {
+beforeEach(() => {
   vi.spyOn(HTMLElement.prototype, "clientWidth", "get").mockReturnValue(700);
   vi.spyOn(HTMLElement.prototype, "clientHeight", "get").mockReturnValue(380);
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe = vi.fn();
-      disconnect = vi.fn();
-    },
-  );
 });
 
 describe("GaugeChart", () => {

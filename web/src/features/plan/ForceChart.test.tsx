@@ -1,6 +1,6 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { beforeAll, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Chart } from "../../api/client";
 import { ForceChart } from "./ForceChart";
 import { nearest } from "./ForceHandles";
@@ -93,11 +93,6 @@ const chart: Chart = {
   ],
 };
 
-class NoWatcher {
-  observe = vi.fn();
-  disconnect = vi.fn();
-}
-
 const pull = { type: vi.fn(), keep: vi.fn(), cancel: vi.fn() };
 
 function show(more: Partial<Chart> = {}) {
@@ -114,11 +109,10 @@ describe("nearest", () => {
 });
 
 describe("ForceChart", () => {
-  beforeAll(() => {
+  beforeEach(() => {
     // jsdom has no layout: a frame of 772 × 372.
     vi.spyOn(HTMLElement.prototype, "clientWidth", "get").mockReturnValue(772);
     vi.spyOn(HTMLElement.prototype, "clientHeight", "get").mockReturnValue(372);
-    vi.stubGlobal("ResizeObserver", NoWatcher);
   });
 
   it("says in words what it draws", () => {
