@@ -81,7 +81,7 @@ def asked(operation, server, owner, run):
         )
 
     test = settings(
-        max_examples=6,
+        max_examples=4,
         deadline=timedelta(seconds=20),
         phases=[Phase.generate],
         derandomize=True,
