@@ -109,18 +109,13 @@ def end_orphan(pid: object) -> str:
     return "A server of an earlier start that did not end cleanly was still running; it was ended."
 
 
-def end_left(pid: object, module: str) -> str:
+def end_left(pid: object, module: str) -> None:
     """End another process of ours that was left behind, if it has not seen yet that it is alone."""
-    if not isinstance(pid, int) or not is_ours(pid, module):
-        return ""
-    with suppress(ProcessLookupError):
-        os.kill(pid, signal.SIGTERM)
-        until = time.monotonic() + PATIENCE_S
-        while is_ours(pid, module):
-            if time.monotonic() > until:
-                os.kill(pid, signal.SIGKILL)
-            time.sleep(0.05)
-    return ""
+    until = time.monotonic() + PATIENCE_S
+    while isinstance(pid, int) and is_ours(pid, module):
+        with suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGTERM if time.monotonic() < until else signal.SIGKILL)
+        time.sleep(0.05)
 
 
 def _group_lives(group: int) -> bool:

@@ -20,6 +20,7 @@ from commands.processes import answers, end, end_left, end_orphan, is_ours, serv
 from commands.setup import ensure
 
 LOCK = DATA / "start.lock"
+Known = dict[str, Any]  # what a running application wrote of itself: its processes by name, and its port
 LETS_GO_S = 5.0  # of its port, by a server that was ended
 WATCH_S = 0.5  # between two looks whether all is running
 READY_S = 60.0
@@ -40,7 +41,7 @@ def take_lock() -> IO[str]:
     return file
 
 
-def read_lock(file: IO[str]) -> dict[str, Any]:
+def read_lock(file: IO[str]) -> Known:
     """What the running application wrote of itself; nothing where it was killed while it wrote."""
     file.seek(0)
     try:
@@ -197,7 +198,9 @@ def stop(arguments: list[str]) -> int:
             return 0
         # Nobody keeps it: what a start that was killed left running is ended here.
         known = read_lock(file)
-        left = [end_orphan(known.get("server")), *(end_left(known.get(n), module) for n, module in LEFT.items())]
+        left = [end_orphan(known.get("server"))]
+        for name, module in LEFT.items():
+            end_left(known.get(name), module)
         cluster = Cluster("pg")
         if cluster.running_port() is not None:
             cluster.stop()

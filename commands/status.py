@@ -5,13 +5,12 @@ from __future__ import annotations
 import fcntl
 import shutil
 from pathlib import Path
-from typing import Any
 
 from commands.cluster import Cluster
 from commands.places import DATA, say
 from commands.preparing import LIVE, ROOM_LEAST
 from commands.processes import is_ours
-from commands.start import LOCK, read_lock
+from commands.start import LOCK, Known, read_lock
 
 MODULES = {"server": "server.serve", "worker": "server.work", "gauge": "devices.gauge"}
 TITLES = {"server": "web server", "worker": "long questions", "gauge": "simulated gauge"}
@@ -38,7 +37,7 @@ def _memory(pid: int) -> int:
     return found
 
 
-def kept() -> tuple[dict[str, Any], bool]:
+def kept() -> tuple[Known, bool]:
     """What the application wrote of itself when it was started, and whether something still keeps it."""
     if not LOCK.exists():
         return {}, False

@@ -24,6 +24,7 @@ from django.utils import timezone
 
 from server.foundation.models import Person
 
+Credentials = dict[str, Any] | None  # as Django hands over what was given to sign in with
 TOGETHER, ALONE = ["username", "ip_address"], ("ip_address", "username")
 FIVEFOLD = 5  # what is counted more widely may be this much more
 KNOWN_DAYS = 180
@@ -83,21 +84,21 @@ def make_known(request: HttpRequest, response: HttpResponse, name: str) -> None:
     )
 
 
-def _name(credentials: dict[str, Any] | None) -> str:
+def _name(credentials: Credentials) -> str:
     return one_name(str((credentials or {}).get("username") or "").replace("\x00", ""))
 
 
-def _mark(request: Any, credentials: dict[str, Any] | None) -> str:
+def _mark(request: Any, credentials: Credentials) -> str:
     """The mark of a browser that is known for the name, else ""."""
     return _known(request).get(_name(credentials), "") if isinstance(request, HttpRequest) else ""
 
 
-def counted_as(request: HttpRequest, credentials: dict[str, Any] | None) -> str:
+def counted_as(request: HttpRequest, credentials: Credentials) -> str:
     """Under what wrong passwords are counted: the name, in a browser that is known for it with the browser's mark."""
     return f"{_name(credentials)[:200]} {_mark(request, credentials)}".strip()
 
 
-def counted_by(request_or_attempt: Any, credentials: dict[str, Any] | None = None) -> list[str | list[str]]:
+def counted_by(request_or_attempt: Any, credentials: Credentials = None) -> list[str | list[str]]:
     """What is counted together: see the head of this module."""
     return ["username"] if _mark(request_or_attempt, credentials) else [TOGETHER, *ALONE]
 
@@ -105,14 +106,14 @@ def counted_by(request_or_attempt: Any, credentials: dict[str, Any] | None = Non
 class Counting(AxesDatabaseHandler):  # type: ignore[misc] # axes has no types
     """Counts as axes does, with room for more where more is counted together."""
 
-    def get_failures(self, request: HttpRequest, credentials: dict[str, Any] | None = None) -> int:
+    def get_failures(self, request: HttpRequest, credentials: Credentials = None) -> int:
         """How many there were, in the measure of the least limit."""
         by = counted_by(request, credentials)
         rooms = [1 if one == TOGETHER or len(by) == 1 else FIVEFOLD for one in by]
         found = zip(rooms, self.get_user_attempts(request, credentials), strict=True)
         return max(int(sum(rows.values_list("failures_since_start", flat=True))) // room for room, rows in found)
 
-    def reset_user_attempts(self, request: HttpRequest, credentials: dict[str, Any] | None = None) -> int:
+    def reset_user_attempts(self, request: HttpRequest, credentials: Credentials = None) -> int:
         """Forget what was counted of this name here, and of nobody else: who has an account must not clear the way
         for guesses at other names.
         """
