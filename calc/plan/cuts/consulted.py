@@ -13,6 +13,7 @@ from calc.cuts.tool_life import ToolLifeInput, ToolLifeResult, tool_life
 from calc.cuts.turning import CutResult
 from calc.errors import CalcError
 from calc.plan.cuts.edge import REFERENCE_DEPTH, REFERENCE_FEED, edges_of, exponent_of, reference_speed
+from calc.plan.cuts.fed import feed_notes
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.tooling import Fitted
 from calc.plan.part.solve import PartFigures
@@ -78,6 +79,8 @@ def consulted_for(
             if found is not None
             else []
         )
+    if window is not None:
+        notes += feed_notes(fit.planned, window, _ra_wanted(fit.planned, step))
     if life is not None:
         notes += [n.named(name) for n in life.notes if n.level == "stop"]
     notes += _tool_notes(fit)
@@ -104,16 +107,20 @@ def _tool_notes(fit: Fitted) -> list[Note]:
     ]
 
 
+def _ra_wanted(planned: PlannedCut, step: Span | None) -> float | None:
+    """The finish [µm] that the print asks of what this cut leaves; None for roughing, or where it asks none."""
+    return step.step.ra_um if step is not None and planned.stage != "rough" else None
+
+
 def _window(fit: Fitted, ask: Ask, step: Span | None) -> FeedWindowResult | None:
     planned, edge = fit.planned, fit.tool.edge if fit.tool else None
     if not planned.by_depth or planned.corner_radius_mm <= 0:
         return None
-    finishes = planned.stage != "rough" and step is not None
     insert = edge if isinstance(edge, Insert) else None
     return feed_window(
         FeedWindowInput(
             planned.corner_radius_mm,
-            ra_um=step.step.ra_um if finishes and step is not None else None,
+            ra_um=_ra_wanted(planned, step),
             depth_mm=planned.depth_mm,
             breaker=insert.breaker if insert else None,
             wiper=insert is not None and insert.edge == "wiper",

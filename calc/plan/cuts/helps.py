@@ -21,12 +21,14 @@ from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
 FEED_STEP_MM = 0.01
+WINDOW_STEP_MM = 0.005
+OVERFED = ("feed-over-corner", "finish-missed", "feed-over-breaker")
 LENGTH_MM = 0.1  # what lengths are offered to
 
 
 def cuts_helps(view: View) -> tuple[Help, ...]:
     """Changes that take away what stops a cut, each tried by recomputing the plan with it."""
-    found = (*_other_way(view), *_clear_helps(view), *_spindle_helps(view))
+    found = (*_other_way(view), *_clear_helps(view), *_spindle_helps(view), *_slower_fed(view))
     return tuple(sorted(found, key=lambda h: (not h.settles, h.takes_out))[:MOST])
 
 
@@ -84,6 +86,20 @@ def _other_way(view: View) -> Iterator[Help]:
             words = "{cut}: fed toward the chuck" if way == "chuck" else "{cut}: fed away from the chuck"
             ideas.append(Idea(Sentence(words, cut=made.name), f"{at}.feeds", way))
         yield from (h for idea in ideas if (h := mended(view, idea, _stops, "it winds rightly")) is not None)
+
+
+def _slower_fed(view: View) -> Iterator[Help]:
+    """For a feed that its corner or the print's finish does not stand: the most that its window has."""
+    cuts = view[CUTS]
+    for made in cuts.cuts if cuts else ():
+        window = made.consulted.window
+        if window is None or all(n.code not in OVERFED for n in made.notes):
+            continue
+        feed = floor_to(window.feed_max_mm_rev, WINDOW_STEP_MM)
+        label = Sentence("{cut}: feed {x}", cut=made.name, x=Figure(feed, "mm/rev", "down"))
+        found = mended(view, Idea(label, f"{view.at}.cuts.{made.id}.feed_mm_rev", feed), _stops, "its corner stands it")
+        if found is not None:
+            yield found
 
 
 def _shape(view: View, cut: PlannedCut) -> CutShape | None:
