@@ -259,19 +259,24 @@ def _magnitude(found: re.Match[str]) -> float:
     return -size if part["sign"] in ("-", "−") else size
 
 
+# A group of three digits may be thousands; more commas than one are groups, too.
+_DECIMAL_COMMA = re.compile(r"^([-+−]?\d*),(\d{1,2}|\d{4,})(?![\d,])")
+
+
 def parse(text: str, unit: str, system: System | None = "metric", field: str = "") -> float:
     """Read what a machinist writes as a value in the core unit `unit`.
 
     A bare number is in the unit shown beside the field (`unit` in `system`), or in `unit` itself
-    when `system` is None. Fractions, mixed numbers, grouped thousands and a diameter sign are read;
-    a comma is never guessed at.
+    when `system` is None. Fractions, mixed numbers, grouped thousands and a diameter sign are read.
+    A comma before one, two, or four and more digits is a decimal comma; before three it may be either, and a fraction
+    of bare millimetres may be meant in inches: both are asked, never guessed at.
 
     Raises Unreadable with a sentence that says what to write.
 
     >>> parse("1-7/16 in", "mm")
     36.5125
-    >>> parse("2 350", "rpm")
-    2350.0
+    >>> parse("2 350", "rpm"), parse("36,5", "mm")
+    (2350.0, 36.5)
     """
     from calc.errors import Unreadable
 
@@ -282,6 +287,7 @@ def parse(text: str, unit: str, system: System | None = "metric", field: str = "
     body = re.sub(r"^[ØøΦφ⌀]\s*", "", said)
     if not body:
         raise Unreadable(field, f"Nothing is written here. Write a figure such as {EXAMPLES.get(unit, '12.5')}.")
+    body = _DECIMAL_COMMA.sub(r"\1.\2", body)
     if "," in body:
         point, joined = body.replace(",", "."), body.replace(",", "")
         raise Unreadable(field, f"“{said}” can be read two ways. Write {point} or {joined}, without the comma.")
@@ -289,6 +295,8 @@ def parse(text: str, unit: str, system: System | None = "metric", field: str = "
     if not found or int(found["den"] or found["den1"] or 1) == 0:
         raise _unreadable(field, said, unit)
     rest = body[found.end() :].strip()
+    if not rest and unit == "mm" and system == "metric" and (found["den"] or found["den1"]):
+        raise Unreadable(field, f"“{said}” looks like inches: write {said} in, or the figure in mm.")
     value = _magnitude(found)
     if not math.isfinite(value):
         raise _unreadable(field, said, unit)

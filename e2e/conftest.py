@@ -12,10 +12,9 @@ from playwright.sync_api import Page
 from e2e import served
 from e2e.screen import PATIENCE_MS
 from e2e.served import Server
-from server import one_sided
+from server import kept_demo, one_sided
 from server.apps.demo import runs as demo_runs
 from server.apps.demo import shop
-from server.apps.demo.actions import begin
 from server.apps.runs.models import Run
 
 FLAGS = [
@@ -57,7 +56,7 @@ def run(server: Server, transactional_db: None, monkeypatch: pytest.MonkeyPatch)
     monkeypatch.setattr(demo_runs, "RUNS", one_sided.runs())
     monkeypatch.setattr(shop, "GREASED_DAYS_AGO", ())
     monkeypatch.setattr(shop, "GAUGE_RUNS", [])
-    begin("demo")
+    kept_demo.begun("one-sided")
     server.start_worker()
     return Run.objects.get(drawing_number="LH-2041")
 

@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 from e2e.screen import address, answer, field, open_stop, rail, type_into
-from server.apps.demo.actions import begin
+from server import kept_demo
 from server.apps.runs.models import Edit, Run
 
 WORDS = {
@@ -22,7 +22,7 @@ WORDS = {
 @pytest.fixture
 def run(server, transactional_db):
     """The whole demo shop, fresh; gives its seal carrier of two sides."""
-    begin("demo")
+    kept_demo.begun()
     return Run.objects.get(drawing_number="LH-2041")
 
 

@@ -11,10 +11,9 @@ import pytest
 from django.test import Client
 
 from e2e import served
-from server import one_sided
+from server import kept_demo, one_sided
 from server.apps.demo import runs as demo_runs
 from server.apps.demo import shop
-from server.apps.demo.actions import begin
 from server.apps.questions.actions.answer import answer, begun
 from server.apps.runs.models import Run
 from server.foundation.models import Person, Shop
@@ -77,7 +76,7 @@ def demo(db: None, monkeypatch: pytest.MonkeyPatch) -> Run:
     monkeypatch.setattr(shop, "GREASED_DAYS_AGO", ())
     monkeypatch.setattr(shop, "GAUGE_RUNS", [])
     if not Shop.objects.exists():  # a test may have begun all of it
-        begin("demo")
+        kept_demo.begun("one-sided")
     return Run.objects.get(drawing_number="LH-2041")
 
 

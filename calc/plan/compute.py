@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from calc.errors import FieldError
 from calc.plan.all_stops import ALL_STOPS, kind_of
 from calc.plan.document import Document
 from calc.plan.lists import lists_of
 from calc.plan.outcome import Figures, State
+from calc.plan.proposed import by_side, proposed
 from calc.plan.sides.solve import OTHER, SIDES, end_name
 from calc.plan.solve import Solving
 from calc.plan.stop import Help, Stop, Table
@@ -58,6 +60,16 @@ class PlanResult:
     def problems(self) -> tuple[FieldError, ...]:
         """Every problem of every stop."""
         return tuple(p for stop in self.stops for p in stop.problems)
+
+    @cached_property
+    def proposed(self) -> frozenset[str]:
+        """The paths of the facts that are as they were proposed."""
+        return proposed(self.views[0].document, self.views[0].shelf)
+
+    @property
+    def left_to_look_at(self) -> dict[str, int]:
+        """How many of them each side has, by the side's id; sides that have none are left out."""
+        return by_side(self.proposed, tuple(s.id for s in self.sides))
 
     def view_of(self, stop: Stop) -> View:
         """What a stop is shown from."""

@@ -6,12 +6,13 @@ it: they are shelf items (`calc.shelf`). Every item of a list has an id (`calc.i
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Annotated, Any
 
-from calc.errors import CalcError, FieldError
+from calc.errors import CalcError, FieldError, FieldProblem
 from calc.fields import Checked, Choice, Group, Quantity, Text, check_range, fields_of
 from calc.identity import Identity, identified, ids_of
 from calc.plan.cuts.inputs import PlannedCut
@@ -21,10 +22,11 @@ from calc.plan.jaws.inputs import Jaws
 from calc.plan.part.inputs import Part, Profile
 from calc.plan.sides.inputs import Sides
 from calc.profile.steps import Name, TurnedStep
-from calc.quantities import Sentence
+from calc.quantities import Sentence, about
 from calc.rules import PLAN_RULES, Rules
 
 VERSION = 3
+MARKS_MOST = 120  # a few of each side, and one of each cut
 REASON_LEAST = 4  # letters
 
 
@@ -68,6 +70,22 @@ class Departure(Checked):
 
 
 @dataclass(frozen=True)
+class Mark(Checked):
+    """Facts of one place of the plan as they were proposed (calc.plan.proposed): name below the place -> value."""
+
+    at: Annotated[str, Text("Place", "Where they were proposed", most=60)]
+    facts: Annotated[str, Text("Proposed", "Name and value of each, as JSON", most=2000)]
+
+    def contradictions(self) -> Iterator[FieldError]:
+        try:
+            known = json.loads(self.facts)
+        except ValueError:
+            known = None
+        if not isinstance(known, dict):
+            yield FieldError("facts", Sentence("What was proposed here cannot be read: take this mark out."))
+
+
+@dataclass(frozen=True)
 class Document(Checked):
     """A whole plan's inputs. An item without an id gets one from its place, such as "c1"."""
 
@@ -78,6 +96,7 @@ class Document(Checked):
     departures: Annotated[
         tuple[Departure, ...], Group("Departures", "From the house rules, each with its reason", most=len(PLAN_RULES))
     ] = ()
+    proposed: Annotated[tuple[Mark, ...], Group("Proposed", "What nobody has looked at yet", most=MARKS_MOST)] = ()
     version: Annotated[int, Quantity("Version", "", "", low=VERSION, high=VERSION, whole=True)] = VERSION
 
     def __post_init__(self) -> None:
@@ -117,10 +136,24 @@ class Document(Checked):
         return 0 if self.one_set else index
 
 
-def new_document(diameter_mm: float | None, length_mm: float | None, quantity: int | None) -> Document:
-    """The plan of a new run: what is known of the part, and nothing else decided. Raises CalcError."""
-    grip = TurnedStep("Body", diameter_mm, length_mm)
-    return Document(Part(Profile((grip,)), quantity=quantity), (Setup("Side 1", force=Force(condition="auto")),))
+def new_document() -> Document:
+    """The plan of a new run: one step of which nothing is known, one side, and nothing decided."""
+    return Document(Part(Profile((TurnedStep("Body"),))), (Setup("Side 1", force=Force(condition="auto")),))
+
+
+def with_stock_length(document: Document) -> Document:
+    """The plan with the stock's length told: of a slug, what is over the part is stock on its faces, half each.
+
+    Raises CalcError where the part does not come out of it.
+    """
+    stock, long = document.part.stock, document.part.profile.length_mm
+    if stock.form == "bar" or stock.length_mm is None or long is None:
+        return document
+    over = stock.length_mm - long
+    if over < 0:
+        raise FieldProblem("part.stock.length_mm", about("The part is {x} long: give that or more.", long))
+    part = replace(document.part, face_stock_mm=round(over / 2, 6), stock=replace(stock, length_mm=None))
+    return replace(document, part=part)
 
 
 def setup_path(document: Document, index: int) -> str:

@@ -24,6 +24,7 @@ from calc.typed import typed_value
 PLAN = "plan"  # the whole plan, as a restored draft replaces it
 RULES = "rules"  # as the shop's own of today replace them
 PROFILE = "part.profile"  # as a drawing replaces it
+PROPOSED = "proposed"  # the marks of what was proposed, as "looks right" takes them away
 PUT_AWAY = "put_away"
 # What is said of a run beside its document.
 OF_THE_RUN: dict[str, Spec] = {
@@ -31,7 +32,7 @@ OF_THE_RUN: dict[str, Spec] = {
     "drawing_number": Text("Drawing number", "As on the print", most=40),
     PUT_AWAY: Flag("Put away", "Off the bench, kept for next time"),
 }
-WHOLES = {PLAN: "The plan", PROFILE: "The part's profile", RULES: "House rules"}
+WHOLES = {PLAN: "The plan", PROFILE: "The part's profile", RULES: "House rules", PROPOSED: "Proposed values"}
 # What a setter finds out at the machine, by its path below the set-up.
 MEASURED = (
     "force.condition",

@@ -230,7 +230,7 @@ def lines_value(document: Any, path: str, text: str, system: System, ids: Identi
     A line with the name of a step that is there stays that step; the others are new ones.
     """
     rule = list_at(path)
-    answers = read_lines(text, system)
+    answers = read_lines(text, system, inside="inside" in path)
     wrong = [a for a in answers if a.problem is not None]
     if wrong:
         raise CalcError(

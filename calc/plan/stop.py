@@ -17,7 +17,7 @@ from calc.quantities import Figure, Rounding, Sentence
 from calc.working import Basis, Note, Step
 
 # Reading a drawing; proposing, ordering and settling operations; every tool for the heading in view; what worked.
-Panel = Literal["drawing", "operations", "tools", "proven"]
+Panel = Literal["drawing", "start", "operations", "tools", "proven"]
 ENTERED_BY_HAND = Sentence("entered")
 
 

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, field
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from calc.errors import CalcError, FieldError, FieldProblem
@@ -17,7 +19,7 @@ HELP = (
     "Diameter, limits, x, length, then what else the print says: 84 h7 x 40 Ra 1.6 c0.3 · 118 0/-0.1 x 14 r0.4 · "
     "M24x1.5-6g x 20 on 16 · 60>50 x 12 · groove 20 x 3 · hex 24 x 14 · 52 H7 through"
 )
-_NUM = r"[-+−]?(?:\d+(?:[ -]\d+)?/\d+|\d*\.?\d+)(?:\s?(?:mm|in|inch|thou|µm|µin|[\"”″])(?![\w.]))?"
+_NUM = r"[-+−]?(?:\d+(?:[ -]\d+)?/\d+|\d*[.,]?\d+)(?:\s?(?:mm|in|inch|thou|µm|µin|[\"”″])(?![\w.]))?"
 _NAME = re.compile(r"^\s*([^:]{1,60}):\s*")
 _LENGTH = re.compile(rf"(?:\s+[x×*]\s*|\s*×\s*)({_NUM})(?=\s|$)", re.IGNORECASE)
 _THROUGH = re.compile(r"(?:\s+x)?\s+(?:through|thru)(?=\s|$)", re.IGNORECASE)
@@ -107,7 +109,7 @@ def _figure(part: str, whole: str, system: System) -> float:
     try:
         return parse(part, "mm", system, "diameter_mm")
     except CalcError as error:
-        if "two ways" in str(error):
+        if any(asks in str(error) for asks in ("two ways", "looks like inches")):
             raise
         said = Sentence(
             "“{text}” cannot be read in this step. Write it as {help}.",
@@ -115,6 +117,34 @@ def _figure(part: str, whole: str, system: System) -> float:
             help="84 h7 x 40 Ra 1.6 c0.3",
         )
         raise FieldProblem("diameter_mm", said) from error
+
+
+_CLOSE_FIT = re.compile(r"(?<=\d)((?:js|[a-wyz]{1,2})\d{1,2})(?=\s|$|[x×])", re.IGNORECASE)
+_CLOSE_X = re.compile(r"(?:(?<=\d)|(?<=[\"”″])|(?<=mm)|(?<=in))[x×](?=[.\d])", re.IGNORECASE)
+_PLAIN = re.compile(r"(?:groove\s+|hex\w*\s+|sq\w*\s+)?[.\d]", re.IGNORECASE)
+
+
+def _spaced(line: str) -> str:
+    """A line written without spaces, "Ø84h7x40" or "84H7*40", with them; a thread's own x stays as it is."""
+    line = re.sub(r"^[ØøΦφ⌀]\s*", "", line).replace("*", " x ")
+    if not _PLAIN.match(line):
+        return line
+    return " ".join(_CLOSE_X.sub(" x ", _CLOSE_FIT.sub(r" \1", line, count=1), count=1).split())
+
+
+_NOT_READ = {
+    re.compile(r"^G\s?\d", re.IGNORECASE): "A pipe thread, G, is not known here: write the turned diameter, such as "
+    "20.96 x 18, and give the thread on the card.",
+    re.compile(r"\bRz\b", re.IGNORECASE): "Rz is measured otherwise than Ra, and neither gives the other: write the "
+    "Ra that the print allows, such as Ra 1.6, or ask whoever made it.",
+}
+
+
+def _refuse_unknown(line: str) -> None:
+    """Raise FieldProblem for what a print says and a step does not take, with what to write instead."""
+    for pattern, words in _NOT_READ.items():
+        if pattern.search(line):
+            raise FieldProblem("diameter_mm", words)
 
 
 def read_line(text: str, system: System, name: str) -> TurnedStep:
@@ -130,7 +160,8 @@ def read_line(text: str, system: System, name: str) -> TurnedStep:
         raise FieldProblem("", f"This is too long for a step: write it in {LONGEST} characters at most.")
     reader = _Reader(" " + " ".join(text.split()), system)
     given = _name(reader, name)
-    reader.left = " " + reader.left.strip()
+    _refuse_unknown(reader.left.strip())
+    reader.left = " " + _spaced(reader.left.strip())
     for item, (pattern, unit) in _ITEMS.items():
         reader.take(item, pattern, unit)
     through = _THROUGH.search(reader.left)
@@ -198,16 +229,52 @@ class LineAnswer:
     problem: FieldError | None
 
 
-def read_lines(text: str, system: System) -> tuple[LineAnswer, ...]:
-    """Every line of a pasted list, each answered; empty lines are left out. Raises FieldProblem beyond 60 lines."""
+def read_lines(text: str, system: System, *, inside: bool = False) -> tuple[LineAnswer, ...]:
+    """Every line of a pasted list, each answered; empty lines are left out. A step without a name is called by what
+    it is, of a list of outside steps or of bores. Raises FieldProblem beyond 60 lines.
+    """
     lines = [(i, line) for i, line in enumerate(text.replace("\r", "").split("\n"), 1) if line.strip()]
     if len(lines) > LINES_MOST:
         raise FieldProblem("lines", f"A profile takes {LINES_MOST} lines at most.")
     answers: list[LineAnswer] = []
     for number, line in lines:
         try:
-            step = read_line(line, system, f"Step {len(answers) + 1}")
-            answers.append(LineAnswer(number, line.strip(), step, None))
+            answers.append(LineAnswer(number, line.strip(), read_line(line, system, _UNNAMED), None))
         except CalcError as error:
             answers.append(LineAnswer(number, line.strip(), None, error.errors[0]))
-    return tuple(answers)
+    return tuple(_named([a.step for a in answers if a.step is not None], answers, inside=inside))
+
+
+_UNNAMED = "Step"
+FLAT = 0.5  # of its diameter, typical: a largest step no longer than that is called a flange
+
+
+def _named(steps: list[TurnedStep], answers: list[LineAnswer], *, inside: bool) -> Iterator[LineAnswer]:
+    """The answers with a name for each step that has none: "Spigot", then "Spigot 2"."""
+    plain = [s.diameter_mm or 0.0 for s in steps if not (s.thread or s.groove)]
+    seen = Counter(s.name.casefold() for s in steps if s.name != _UNNAMED)
+    for answer in answers:
+        step = answer.step
+        if step is None or step.name != _UNNAMED:
+            yield answer
+            continue
+        stem = _called(step, plain, inside=inside)
+        seen[stem.casefold()] += 1
+        count = seen[stem.casefold()]
+        yield replace(answer, step=replace(step, name=stem if count == 1 else f"{stem} {count}"))
+
+
+def _called(step: TurnedStep, plain: list[float], *, inside: bool) -> str:
+    """What a setter calls a step, by its shape among the plain diameters of its list [mm]."""
+    if step.thread:
+        return "Thread"
+    if step.groove:
+        return "Groove"
+    if inside:
+        return "Bore"
+    if step.flats:
+        return step.left.capitalize()
+    d, long = step.diameter_mm or 0.0, step.length_mm or 0.0
+    if len(plain) > 1 and d < max(plain):
+        return "Spigot"
+    return "Flange" if len(plain) > 1 and long <= FLAT * d else "Body"

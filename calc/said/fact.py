@@ -35,6 +35,7 @@ class FactSaid:
     options: list[OptionSaid] | None
     pin_path: str | None
     pinned: bool
+    proposed: bool = False  # nobody has looked at it yet
 
 
 @dataclass(frozen=True)
@@ -81,7 +82,7 @@ def text_of(value: float | None, spec: Quantity, system: System) -> str:
     return Figure(value, spec.unit, places=spec.places, exact=spec.whole).number(system)
 
 
-def fact_said(fact: Fact, reader: Reader) -> FactSaid:
+def fact_said(fact: Fact, reader: Reader, *, proposed: bool = False) -> FactSaid:
     """A line of a ledger."""
     shown = _value(fact, reader.system)
     return FactSaid(
@@ -103,4 +104,5 @@ def fact_said(fact: Fact, reader: Reader) -> FactSaid:
         options=shown.options,
         pin_path=reader.takes(fact.pin_path),
         pinned=fact.pinned,
+        proposed=proposed,
     )

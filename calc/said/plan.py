@@ -44,6 +44,7 @@ class SideSaid:
     end: str
     verdict: State
     carry: list[CarriedSaid]
+    proposed: int = 0  # facts that nobody has looked at yet
 
 
 def _carried(carried: Carried, system: System) -> CarriedSaid:
@@ -57,8 +58,10 @@ def _carried(carried: Carried, system: System) -> CarriedSaid:
 
 def sides_said(result: PlanResult, system: System) -> list[SideSaid]:
     """Every side."""
+    left = result.left_to_look_at
     return [
-        SideSaid(s.index, s.id, s.title, s.end, s.verdict, [_carried(c, system) for c in s.carry]) for s in result.sides
+        SideSaid(s.index, s.id, s.title, s.end, s.verdict, [_carried(c, system) for c in s.carry], left.get(s.id, 0))
+        for s in result.sides
     ]
 
 
@@ -95,7 +98,8 @@ def stop_of(result: PlanResult, key: str) -> Stop:
 def around(result: PlanResult, stop: Stop) -> Around:
     """What the page of a stop shows that is not of the stop alone."""
     offers = tuple(offers_of(stop, drawings_of(result.view_of(stop))))
-    return Around(offers, result.checks(stop), result.program(stop))
+    mine = frozenset(f.path for f in stop.facts if f.path is not None) & result.proposed
+    return Around(offers, result.checks(stop), result.program(stop), mine)
 
 
 def part_of(offer: Offer, stop: Stop, setup: str) -> str:

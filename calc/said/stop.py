@@ -283,11 +283,14 @@ def line_said(stop: Stop, system: System) -> StopLine:
 
 @dataclass(frozen=True)
 class Around:
-    """What a page shows that is not of the stop alone: the pictures it offers, what can be solved, its program."""
+    """What a page shows that is not of the stop alone: the pictures it offers, what can be solved, its program, and
+    the paths of its facts that are as they were proposed.
+    """
 
     offers: tuple[Offer, ...]
     checks: tuple[str, ...]
     program: JawProgram | None
+    proposed: frozenset[str] = frozenset()
 
 
 def page_said(stop: Stop, around: Around, reader: Reader) -> StopPage:
@@ -297,7 +300,7 @@ def page_said(stop: Stop, around: Around, reader: Reader) -> StopPage:
     program = around.program
     return StopPage(
         heading=stop.heading,
-        facts=[fact_said(f, reader) for f in stop.facts],
+        facts=[fact_said(f, reader, proposed=f.path in around.proposed) for f in stop.facts],
         answers=[_answer(a, system) for a in stop.answers],
         lists=lists,
         procedures=[ProcedureSaid(p.title, [s.text(system) for s in p.steps]) for p in stop.procedures],

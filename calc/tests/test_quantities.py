@@ -39,6 +39,8 @@ READ = [
     ("5.", "mm", "metric", 5.0),
 ]
 
+READ += [("36,5", "mm", "metric", 36.5), (",4375", "mm", "inch", 11.1125), ("0,1250", "mm", "metric", 0.125)]
+
 
 @pytest.mark.parametrize(("text", "unit", "system", "value"), READ)
 def test_reads_what_a_machinist_writes(text, unit, system, value):
@@ -55,7 +57,7 @@ def test_refuses_what_is_not_a_length_and_names_the_field(text):
     assert "rite" in refused.value.errors[0].message  # it says what to write
 
 
-@pytest.mark.parametrize(("text", "ways"), [("36,5", ("36.5", "365")), ("1,250", ("1.250", "1250"))])
+@pytest.mark.parametrize(("text", "ways"), [("36,500", ("36.500", "36500")), ("1,250", ("1.250", "1250"))])
 def test_a_comma_gets_a_sentence_never_a_guess(text, ways):
     with pytest.raises(CalcError) as refused:
         parse(text, "mm")

@@ -7,6 +7,7 @@ from server.apps.notebook.actions.heavy import NOTEBOOK_FILE
 from server.apps.questions.kind import QuestionKind
 from server.apps.runs.actions.gains import GAIN
 from server.apps.runs.actions.heavy import CHECK, SETTLE
+from server.apps.runs.actions.start import START
 from server.apps.shelf.actions.heavy import EFFECTS, FILE
 
-ALL_KINDS: tuple[QuestionKind, ...] = (CHECK, SETTLE, GAIN, EFFECTS, FILE, NOTEBOOK_FILE, LISTEN)
+ALL_KINDS: tuple[QuestionKind, ...] = (CHECK, SETTLE, START, GAIN, EFFECTS, FILE, NOTEBOOK_FILE, LISTEN)

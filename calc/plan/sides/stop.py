@@ -7,5 +7,12 @@ from calc.plan.sides.show import show, tables
 from calc.plan.stop_kind import StopKind
 
 SIDES_STOP = StopKind(
-    "sides", "Sides", "Which end first, held on what", show, per_side=False, tables=tables, layers=layers
+    "sides",
+    "Sides",
+    "Which end first, held on what",
+    show,
+    per_side=False,
+    tables=tables,
+    layers=layers,
+    panels=("start",),
 )

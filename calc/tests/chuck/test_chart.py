@@ -42,7 +42,7 @@ def test_a_bare_figure_is_in_the_units_shown():
         ("10 25 3\n20 30", "Row 1: Write two figures"),
         ("10 25\n20 x", "Row 2: "),
         ("10 25\n10 30", "Row 2: 10\xa0bar is there twice"),
-        ("10,5 25", "Row 1: “10,5” can be read two ways"),
+        ("10,500 25", "Row 1: “10,500” can be read two ways"),
         ("10 25\n-5 3", "Row 2: Neither"),
         ("10 mm; 25", "Row 1: “mm” is not a unit"),
         ("\n".join(f"{i} {i}" for i in range(1, 70)), "60 rows at most"),

@@ -8,11 +8,12 @@ from calc.errors import CalcError
 from calc.fields import Choice, Flag, Quantity, Text
 from calc.identity import Identities, ids_in
 from calc.plan import edits
-from calc.plan.document import Document, new_document
+from calc.plan.document import Document, new_document, with_stock_length
 from calc.plan.labels import label_of, value_text
 from calc.plan.lists import NewItem, as_lines, line_value, lines_value, list_at, new_item, refuse_taking_out
-from calc.plan.paths import value_at
+from calc.plan.paths import replaced, value_at
 from calc.plan.standing import headline_text, moved, standing, standing_of
+from calc.profile.steps import TurnedStep
 from calc.reading import read, write
 from calc.shelf.all_kinds import KINDS
 from calc.shelf.taken import Shelf
@@ -20,6 +21,7 @@ from calc.tests.plans import CHUCK, DOCUMENT, MACHINE, MATERIAL, SHELF, STEEL, p
 from calc.typed import typed_value
 
 PLAIN = write(DOCUMENT)
+BEGUN = replaced(new_document(), "part.profile.outside", (TurnedStep("Body", 84.0, 54.0, id="o1"),))
 CUTS, STEPS = "setups.s1.cuts", "part.profile.outside"
 
 VARIANTS = [
@@ -49,11 +51,22 @@ def test_what_is_needed_next_is_the_stopped_stop_before_the_open_one():
 
 
 def test_a_new_run_has_no_figures_and_raises_nothing():
-    empty = standing(new_document(None, None, None), Shelf())
+    empty = standing(new_document(), Shelf())
     assert (empty.verdict, set(empty.headlines.values())) == ("open", {None})
-    begun = standing(new_document(84.0, 54.0, 10), SHELF)
+    begun = standing(BEGUN, SHELF)
     assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "settled", "open", "open", "open"]
     assert begun.headlines["bore"] == 84.0
+
+
+def test_a_slugs_length_is_stock_on_its_faces_and_a_bars_stays_its_own():
+    steps = (TurnedStep("Body", 84.0, 54.0, id="o1"),)
+    known = replaced(replaced(new_document(), "part.profile.outside", steps), "part.stock.length_mm", 58.0)
+    slug = with_stock_length(known)
+    assert (slug.part.face_stock_mm, slug.part.stock.length_mm) == (2.0, None)
+    bar = with_stock_length(replaced(known, "part.stock.form", "bar"))
+    assert (bar.part.face_stock_mm, bar.part.stock.length_mm) == (0.0, 58.0)
+    with pytest.raises(CalcError, match=r"The part is 54\smm long"):
+        with_stock_length(replaced(known, "part.stock.length_mm", 50.0))
 
 
 def test_headlines_that_moved():
@@ -151,7 +164,7 @@ def test_two_items_may_have_the_same_name():
         (lambda: refuse_taking_out(PLAIN, CUTS), "no such list"),
         (lambda: refuse_taking_out(PLAIN, "setups.s1"), "stays"),
         (lambda: new_item(PLAIN, STEPS, given("90 q7 x 3"), ids()), "tolerance class"),
-        (lambda: line_value(PLAIN, STEPS + ".o1", "84,5 x 3", "metric"), "two ways"),
+        (lambda: line_value(PLAIN, STEPS + ".o1", "84,500 x 3", "metric"), "two ways"),
         (lambda: line_value(PLAIN, STEPS + ".o9", "84 x 3", "metric"), "no such step"),
         (lambda: lines_value(PLAIN, STEPS, "84 x 3\nfoo", "metric", ids()), "Line 2"),
         (lambda: lines_value(PLAIN, STEPS, "", "metric", ids()), "1 to 30 lines"),

@@ -51,6 +51,11 @@ def body(outside: Lines, inside: Lines = (), inside_b: Lines = (), edge: float =
         ("1 3/16 in x 3/4 in", {"diameter_mm": 30.1625, "upper_mm": None}),
         ("84 0.02/0 x 3", {"upper_mm": 0.02, "lower_mm": 0}),
         ("1 7/16 in h7 x 3/4 in", {"diameter_mm": 36.5125, "length_mm": 19.05}),
+        ("Ø84h7x40", {"diameter_mm": 84, "fit": "h7", "length_mm": 40}),
+        ("84H7*40", {"diameter_mm": 84, "fit": "H7", "length_mm": 40}),
+        ("84js6x40 c0.3x45", {"fit": "js6", "length_mm": 40, "chamfer_mm": 0.3}),
+        ("groove 20x3", {"groove": True, "length_mm": 3}),
+        ("84,5 x 12,25", {"diameter_mm": 84.5, "length_mm": 12.25}),
     ],
 )
 def test_what_a_setter_writes(line: str, facts: dict[str, Any]) -> None:
@@ -69,7 +74,10 @@ def test_inch_lines_are_in_inches() -> None:
 @pytest.mark.parametrize(
     ("line", "says"),
     [
-        ("84,5 x 3", "two ways"),
+        ("84,500 x 3", "two ways"),
+        ("G1/2 x 20", "pipe thread"),
+        ("30 x 20 Rz 6.3", "Ra that the print allows"),
+        ("1 7/16 x 20", "looks like inches"),
         ("hello x 3", "cannot be read"),
         ("84 h7 x 40 blah", "blah"),
         ("84 h19 x 3", "not a tolerance class"),
@@ -219,3 +227,21 @@ def test_an_edge_is_no_larger_than_the_radius_of_its_step(edge_mm: float, fits: 
         return
     with pytest.raises(CalcError, match="larger than the radius of"):
         body_of(outside, [], [], 0.0)
+
+
+@pytest.mark.parametrize(
+    ("text", "inside", "names"),
+    [
+        ("96 x 12\n64 h8 x 26", False, ["Flange", "Spigot"]),
+        ("36.5 x 60", False, ["Body"]),
+        ("20 x 8\n40 x 60\n20 x 8", False, ["Spigot", "Body", "Spigot 2"]),
+        ("M24x1.5-6g x 16\ngroove 21.6 x 3\n34 h9 x 23", False, ["Thread", "Groove", "Body"]),
+        ("hex 24 x 14\n18 x 20", False, ["Hexagon", "Spigot"]),
+        ("Spigot: 30 x 5\n64 x 26\n96 x 12", False, ["Spigot", "Spigot 2", "Flange"]),
+        ("40 H7", True, ["Bore"]),
+        ("40 H7 x 20\n30", True, ["Bore", "Bore 2"]),
+    ],
+)
+def test_a_step_without_a_name_is_called_by_what_it_is(text: str, inside: bool, names: list[str]) -> None:
+    found = [a.step for a in read_lines(text, "metric", inside=inside)]
+    assert [s.name for s in found if s is not None] == names

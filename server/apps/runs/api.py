@@ -11,8 +11,8 @@ from pydantic import BaseModel
 
 from calc.plan.entry import Entry
 from calc.plan.lists import NewItem as Item
-from server.apps.questions.schemas import QuestionOut
-from server.apps.runs.actions import gains, heavy, items, manage, operate, take_profile
+from server.apps.questions.schemas import AskIn, QuestionOut
+from server.apps.runs.actions import gains, heavy, items, manage, operate, start, take_profile
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit, parts, preview
 from server.apps.runs.actions.read_run import read_in
@@ -337,6 +337,30 @@ def compare_releases(request: HttpRequest, run_id: int, number: int, asked: Quer
     """What changed from a release to another one, or to the draft there is."""
     require_sees_drafts(request.user)
     return releases.compare(run_by_id(run_id), number, asked.other, asked.units)
+
+
+@router.post(f"{RUN}/start", response=CHANGES, operation_id="proposeStart")
+def propose_start(request: HttpRequest, run_id: int, given: BasedKeyed) -> HttpResponse:
+    """Propose sides, hold, jaws, pressure and operations where nobody has decided yet."""
+    return _sent(start.propose_start(run_id, _asked(request, given)))
+
+
+@router.post(f"{RUN}/start/settle", response={202: QuestionOut, **ASKS}, operation_id="settleStart")
+def settle_start(request: HttpRequest, run_id: int, given: AskIn) -> Status[QuestionOut]:
+    """Ask for the proposed plan with every side settled. Nothing is kept."""
+    return Status(202, start.ask_to_settle_start(run_id, given.key, request.user))
+
+
+@router.post(f"{RUN}/start/settled", response=CHANGES, operation_id="takeStart")
+def take_start(request: HttpRequest, run_id: int, given: SettleKeep) -> HttpResponse:
+    """Keep the proposed plan as it was settled, as one edit; refused where the plan has changed since."""
+    return _sent(start.take_start(run_id, given.question, _asked(request, given)))
+
+
+@router.post(f"{SIDE}/looks-right", response=CHANGES, operation_id="looksRight")
+def looks_right(request: HttpRequest, run_id: int, setup: str, given: BasedKeyed) -> HttpResponse:
+    """Say of a side that what was proposed there looks right."""
+    return _sent(start.looks_right(run_id, setup, _asked(request, given)))
 
 
 @router.post(f"{SIDE}/proposal", response=CHANGES, operation_id="takeProposal")

@@ -133,8 +133,11 @@ class NewRun(Schema):
     drawing_number: str = Field(max_length=200)
     machine: str | None = Field(default=None, max_length=60)
     material: str | None = Field(default=None, max_length=60)
-    diameter: str | None = Field(default=None, max_length=200)
-    length: str | None = Field(default=None, max_length=200)
+    outside: str | None = Field(default=None, max_length=4000)
+    inside: str | None = Field(default=None, max_length=4000)
+    stock_form: str | None = Field(default=None, max_length=20)
+    stock_diameter: str | None = Field(default=None, max_length=200)
+    stock_length: str | None = Field(default=None, max_length=200)
     quantity: str | None = Field(default=None, max_length=200)
     units: Units = "metric"
 

@@ -315,6 +315,13 @@ class GainOut(BaseModel):
     why_not: str
 
 
+class StartOut(BaseModel):
+    """A proposed plan settled, at which draft, and how many facts that changes."""
+
+    revision: int
+    changes: int
+
+
 class SettledOut(BaseModel):
     """What settling found, at which draft; `gains`: it is better than what is planned, or that cannot run."""
 

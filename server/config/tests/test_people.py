@@ -6,7 +6,7 @@ import pytest
 from django.conf import settings as conf
 from django.db import connection
 
-from server.apps.demo.actions import begin
+from server import kept_demo
 from server.foundation.actions import change_person
 from server.foundation.models import Person, Shop
 
@@ -128,7 +128,7 @@ def test_one_owner_stays(demo, signed_in):
 
 
 def test_two_owners_cannot_take_each_others_role_at_once(transactional_db):
-    begin("demo")
+    kept_demo.begun()
     Person.objects.filter(username="planner").update(role="owner")
     owners = list(Person.objects.filter(role="owner"))
     gate, refused = threading.Barrier(2), []

@@ -1523,6 +1523,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose Start
+         * @description Propose sides, hold, jaws, pressure and operations where nobody has decided yet.
+         */
+        post: operations["proposeStart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/start/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Start
+         * @description Ask for the proposed plan with every side settled. Nothing is kept.
+         */
+        post: operations["settleStart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/start/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Start
+         * @description Keep the proposed plan as it was settled, as one edit; refused where the plan has changed since.
+         */
+        post: operations["takeStart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/sides/{setup}/looks-right": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looks Right
+         * @description Say of a side that what was proposed there looks right.
+         */
+        post: operations["looksRight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/sides/{setup}/proposal": {
         parameters: {
             query?: never;
@@ -2409,7 +2489,7 @@ export interface components {
             /** Before */
             before: number;
             /** Answer */
-            answer: components["schemas"]["CheckOut"] | components["schemas"]["EffectsOut"] | components["schemas"]["FileAnswer"] | components["schemas"]["GainOut"] | components["schemas"]["HeardOut"] | components["schemas"]["NotebookFileAnswer"] | components["schemas"]["SettledOut"] | null;
+            answer: components["schemas"]["CheckOut"] | components["schemas"]["EffectsOut"] | components["schemas"]["FileAnswer"] | components["schemas"]["GainOut"] | components["schemas"]["HeardOut"] | components["schemas"]["NotebookFileAnswer"] | components["schemas"]["SettledOut"] | components["schemas"]["StartOut"] | null;
             problem: components["schemas"]["Problem"] | null;
         };
         /**
@@ -2900,6 +2980,11 @@ export interface components {
             pin_path: string | null;
             /** Pinned */
             pinned: boolean;
+            /**
+             * Proposed
+             * @default false
+             */
+            proposed: boolean;
         };
         /**
          * HeadingSaid
@@ -3376,6 +3461,11 @@ export interface components {
             verdict: "settled" | "open" | "stopped";
             /** Carry */
             carry: components["schemas"]["CarriedSaid"][];
+            /**
+             * Proposed
+             * @default 0
+             */
+            proposed: number;
         };
         /**
          * StepSaid
@@ -3451,7 +3541,7 @@ export interface components {
             /** Checks */
             checks: string[];
             /** Panels */
-            panels: ("drawing" | "operations" | "tools" | "proven")[];
+            panels: ("drawing" | "start" | "operations" | "tools" | "proven")[];
             /** Links */
             links: components["schemas"]["LinkSaid"][];
             /** Offers */
@@ -3730,10 +3820,16 @@ export interface components {
             machine?: string | null;
             /** Material */
             material?: string | null;
-            /** Diameter */
-            diameter?: string | null;
-            /** Length */
-            length?: string | null;
+            /** Outside */
+            outside?: string | null;
+            /** Inside */
+            inside?: string | null;
+            /** Stock Form */
+            stock_form?: string | null;
+            /** Stock Diameter */
+            stock_diameter?: string | null;
+            /** Stock Length */
+            stock_length?: string | null;
             /** Quantity */
             quantity?: string | null;
             /**
@@ -4406,29 +4502,15 @@ export interface components {
             base_revision: number;
         };
         /**
-         * SettleIn
-         * @description Which cut to settle, none: the whole set-up; and for what.
+         * AskIn
+         * @description A question that takes long: its key, so that asking twice asks once.
          */
-        SettleIn: {
+        AskIn: {
             /**
              * Key
              * Format: uuid
              */
             key: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "inch";
-            /** Cut */
-            cut?: string | null;
-            /**
-             * Goal
-             * @default quickest
-             * @enum {string}
-             */
-            goal: "quickest" | "life";
         };
         /**
          * SettleKeep
@@ -4463,6 +4545,31 @@ export interface components {
              * Format: uuid
              */
             question: string;
+        };
+        /**
+         * SettleIn
+         * @description Which cut to settle, none: the whole set-up; and for what.
+         */
+        SettleIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Cut */
+            cut?: string | null;
+            /**
+             * Goal
+             * @default quickest
+             * @enum {string}
+             */
+            goal: "quickest" | "life";
         };
         /**
          * IdeaOut
@@ -4954,6 +5061,16 @@ export interface components {
             gains: boolean;
             /** Cuts */
             cuts: components["schemas"]["SettledCut"][];
+        };
+        /**
+         * StartOut
+         * @description A proposed plan settled, at which draft, and how many facts that changes.
+         */
+        StartOut: {
+            /** Revision */
+            revision: number;
+            /** Changes */
+            changes: number;
         };
         /**
          * GainOut
@@ -12615,6 +12732,327 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proposeStart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BasedKeyed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settleStart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeStart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleKeep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    looksRight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BasedKeyed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -9,7 +9,7 @@ export class Dropped extends Error {}
 type Options = { signal?: AbortSignal; onStanding?: (standing: Standing) => void };
 
 const FIRST_MS = 80;
-const LONGEST_MS = 800;
+const LONGEST_MS = 400;
 
 function pause(ms: number, signal: AbortSignal | undefined): Promise<void> {
   return new Promise((resolve) => {

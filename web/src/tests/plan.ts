@@ -21,6 +21,7 @@ export function fact(name: string, more: Partial<Fact> = {}): Fact {
     options: null,
     pin_path: null,
     pinned: false,
+    proposed: false,
     ...more,
   };
 }
@@ -117,6 +118,7 @@ export function sideOf(index: number, more: Partial<Plan["sides"][number]> = {})
       { name: "bore", label: "Bore Ø", text: "84.00 mm", warning: null },
       { name: "depth", label: "Deep", text: null, warning: null },
     ],
+    proposed: 0,
     ...more,
   };
 }

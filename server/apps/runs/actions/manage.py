@@ -11,10 +11,11 @@ from django.db import transaction
 
 from calc.errors import CalcError, FieldError
 from calc.identity import Identities
-from calc.plan.document import new_document
+from calc.plan.document import Document, new_document, with_stock_length
 from calc.plan.entry import Entry
+from calc.plan.paths import with_value
 from calc.quantities import Sentence, System
-from calc.reading import write
+from calc.reading import read, write
 from server.apps.house import queries as house
 from server.apps.runs.actions.keep_edit import read_entry
 from server.apps.runs.convert.rows import setups_of, taken_by
@@ -29,8 +30,11 @@ from server.foundation.roles import require_planner
 
 # Field of the form -> the document's fact that it becomes.
 FIRST_FACTS = {
-    "diameter": "part.profile.outside.o1.diameter_mm",
-    "length": "part.profile.outside.o1.length_mm",
+    "outside": "part.profile.outside",
+    "inside": "part.profile.inside",
+    "stock_form": "part.stock.form",
+    "stock_diameter": "part.stock.diameter_mm",
+    "stock_length": "part.stock.length_mm",
     "quantity": "part.quantity",
 }
 
@@ -49,41 +53,47 @@ class Form(Names):
 
     machine: str | None = None
     material: str | None = None
-    diameter: str | None = None
-    length: str | None = None
+    outside: str | None = None
+    inside: str | None = None
+    stock_form: str | None = None
+    stock_diameter: str | None = None
+    stock_length: str | None = None
     quantity: str | None = None
 
     def first_facts(self) -> dict[str, str]:
-        """What is typed of the document's facts, by field."""
-        typed = {"diameter": self.diameter, "length": self.length, "quantity": self.quantity}
-        return {field: text.strip() for field, text in typed.items() if text and text.strip()}
+        """What is typed of the document's facts, by field; steps may stand on one line, apart by semicolons."""
+        typed = {field: (getattr(self, field) or "").strip() for field in FIRST_FACTS}
+        return {f: t.replace(";", "\n") if f in ("outside", "inside") else t for f, t in typed.items() if t}
 
 
-NO_IDS = Identities(UUID(int=0), ())  # a new run's form puts in no item
-
-
-def _entered(document: Any, path: str, text: str, system: System) -> Any:
-    return read_entry(document, Entry(path, text, None, system), shelf.current(), NO_IDS)
+def _entered(document: Any, path: str, text: str, system: System, ids: Identities) -> Any:
+    return read_entry(document, Entry(path, text, None, system), shelf.current(), ids)
 
 
 def _named(given: Names, problems: list[FieldError]) -> dict[str, str]:
     found: dict[str, str] = {}
     for field, typed in (("name", given.name), ("drawing_number", given.drawing_number)):
         try:
-            found[field] = _entered({}, field, " ".join(typed.split()), "metric")
+            found[field] = _entered({}, field, " ".join(typed.split()), "metric", Identities(UUID(int=0), ()))
         except CalcError as error:
             problems += error.errors
     return found
 
 
-def _first_facts(given: Form, system: System, problems: list[FieldError]) -> dict[str, Any]:
-    plain, found = write(new_document(None, None, None)), dict.fromkeys(FIRST_FACTS)
+def _first_document(given: Form, system: System, problems: list[FieldError]) -> dict[str, Any]:
+    """The plan's document with what is known, as plain data; what cannot be taken is added to the problems."""
+    plain, ids = write(replace(new_document(), rules=house.current())), Identities(UUID(int=0), ("o1", "s1"))
     for field, text in given.first_facts().items():
+        path = FIRST_FACTS[field]
         try:
-            found[field] = _entered(plain, FIRST_FACTS[field], text, system)
+            entered = _entered(plain, path, text, system, ids)
+            if isinstance(entered, list):  # of a new plan they are called by their places
+                entered = [step | {"id": ""} for step in entered]
+            made = with_value(plain, path, entered)
+            plain = write(with_stock_length(read(Document, made)) if field == "stock_length" else read(Document, made))
         except CalcError as error:
             problems += [FieldError(field, e.sentence) for e in error.errors]
-    return found
+    return dict(plain)
 
 
 def _chosen(given: Form, problems: list[FieldError]) -> dict[str, int | None]:
@@ -104,13 +114,11 @@ def new_run(given: Form, system: System, person: Any) -> Run:
     shelf.hold()
     problems: list[FieldError] = []
     names = _named(given, problems)
-    first = _first_facts(given, system, problems)
+    document = _first_document(given, system, problems)
     chosen = _chosen(given, problems)
     if problems:
         raise CalcError(problems)
-    made = new_document(first["diameter"], first["length"], first["quantity"])
-    document = write(replace(made, rules=house.current()))
-    typed = {FIRST_FACTS[field]: text for field, text in given.first_facts().items()}
+    typed = {FIRST_FACTS[f]: text for f, text in given.first_facts().items() if f != "stock_length"}
     run = Run(document=document, typed=typed, units=system, **names, **chosen)
     # A machine with one chuck leaves nothing to choose.
     chucks = shelf.chucks_of(shelf.current(), run.machine_id) if run.machine_id is not None else {}

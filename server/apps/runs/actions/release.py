@@ -42,7 +42,7 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
     on_shelf = shelf.current()
     result = computed(run, on_shelf)
     document = document_of(run)
-    reasons = releases.reasons_against(run, result.verdict, document.rules.number)
+    reasons = releases.reasons_against(run, result, document.rules.number)
     if reasons:
         raise Conflict(" ".join(reasons))
     cautions = cautions_of(document, result)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from calc.plan.edits import is_put, place_at
-from calc.plan.entry import PLAN, PROFILE, PUT_AWAY
+from calc.plan.entry import PLAN, PROFILE, PROPOSED, PUT_AWAY
 from calc.plan.standing import moved_words
 from calc.quantities import System
 from server.apps.runs.convert.words import text
@@ -32,6 +32,8 @@ def _of_a_list(edit: Edit) -> str:
 def _of_a_whole(edit: Edit) -> str | None:
     """What an edit did that is of no single fact: several at once, the plan, the profile, the bench."""
     back = edit.reverses_id is not None
+    if edit.path == PROPOSED:
+        return f"{edit.typed}{', put back' if back else ''}"
     if edit.parts:
         return f"{edit.label}: {'put back' if back else edit.typed}"
     if edit.path == PLAN:

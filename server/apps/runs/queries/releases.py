@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from calc.plan.cautions import cautions_of
+from calc.plan.compute import PlanResult
 from calc.quantities import System
 from server.apps.house import queries as house
 from server.apps.runs.convert.document import document_of
@@ -75,9 +76,15 @@ def program(release: Release, setup: str, system: System) -> str:
     return str(text)
 
 
-def reasons_against(run: Run, verdict: str, rules: int) -> list[str]:
+def reasons_against(run: Run, result: PlanResult, rules: int) -> list[str]:
     """What keeps a plan from being released."""
-    reasons = []
+    reasons, verdict = [], result.verdict
+    left = [s.title for s in result.sides if s.id in result.left_to_look_at]
+    if left:
+        reasons.append(
+            f"{' and '.join(left)} still {'has' if len(left) == 1 else 'have'} values that were proposed: look at "
+            "them, then say that they look right."
+        )
     if verdict == "stopped":
         reasons.append("A stop of the plan is stopped: settle it first.")
     if verdict == "open":
@@ -103,7 +110,7 @@ def page(run: Run, system: System) -> ReleasesOut:
         revision=run.revision,
         rules=document.rules.number,
         verdict=result.verdict,
-        reasons=reasons_against(run, result.verdict, document.rules.number),
+        reasons=reasons_against(run, result, document.rules.number),
         cautions=[
             CautionOut(code=c.code, text=c.sentence.text(system), where=c.where) for c in cautions_of(document, result)
         ],

@@ -117,7 +117,7 @@ BAD = [
     (PRESSURE, {"text": "-5"}, "above 0"),
     (PRESSURE, {"text": "33"}, "cylinder"),
     (PRESSURE, {"text": "3"}, "chart"),
-    (PRESSURE, {"text": "28,5"}, "two ways"),
+    (PRESSURE, {"text": "28,500"}, "two ways"),
     (PRESSURE, {"text": "28 mm"}, "not a unit"),
     (PRESSURE, {"value": True}, "figure"),
     ("part.quantity", {"text": "2.5"}, "whole"),

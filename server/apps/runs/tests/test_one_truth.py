@@ -9,7 +9,7 @@ from django.db import connection, transaction
 from django.utils import timezone
 
 from calc.plan.entry import Entry
-from server.apps.demo.actions import begin
+from server import kept_demo
 from server.apps.gauge.actions.runs import grease
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import try_change
@@ -36,7 +36,7 @@ PRESSURE = "setups.s1.force.pressure_bar"
 
 @pytest.fixture
 def shop(transactional_db):
-    begin("demo")
+    kept_demo.begun()
     return Run.objects.get(drawing_number="LH-2041")
 
 

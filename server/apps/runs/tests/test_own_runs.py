@@ -13,14 +13,13 @@ NEW = {
     "drawing_number": "LH-3001",
     "machine": "lathe-3",
     "material": "c45",
-    "diameter": "36,5",
-    "length": "2 3/8 in",
+    "outside": "36.5 x 2 3/8 in",
     "quantity": "24",
 }
 
 
 def make(client, **more):
-    return client.send("runs", NEW | {"diameter": "36.5"} | more)
+    return client.send("runs", NEW | more)
 
 
 def bench(client, query=""):
@@ -58,9 +57,13 @@ BAD = [
     ({"name": " "}, "name", "cannot be empty"),
     ({"name": "x" * 81}, "name", "80"),
     ({"drawing_number": ""}, "drawing_number", "cannot be empty"),
-    ({"diameter": "36,5"}, "diameter", "two ways"),
-    ({"diameter": "-3"}, "diameter", "above 0"),
-    ({"length": "long"}, "length", "not a figure"),
+    ({"outside": "36,500 x 3"}, "outside", "two ways"),
+    ({"outside": "36.5 x 60; -3 x 4"}, "outside", "Line 2"),
+    ({"inside": "bore"}, "inside", "cannot be read"),
+    ({"stock_diameter": "-3"}, "stock_diameter", "above 0"),
+    ({"stock_length": "long"}, "stock_length", "not a figure"),
+    ({"stock_length": "50"}, "stock_length", "60.325\u00a0mm long"),
+    ({"stock_form": "plate"}, "stock_form", "Choose"),
     ({"quantity": "2.5"}, "quantity", "whole"),
     ({"machine": "lathe-99"}, "machine", "on the shelf"),
 ]
@@ -76,8 +79,8 @@ def test_a_bad_new_run_is_answered_at_its_fields_and_nothing_is_made(wrong, fiel
 
 
 def test_every_bad_field_of_a_new_run_is_answered_at_once(planner):
-    _, answer = make(planner, name="", diameter="x", quantity="-1")
-    assert {e["field"] for e in answer["errors"]} == {"name", "diameter", "quantity"}
+    _, answer = make(planner, name="", outside="x", quantity="-1")
+    assert {e["field"] for e in answer["errors"]} == {"name", "outside", "quantity"}
 
 
 def test_a_copy_is_a_run_of_its_own(demo, planner):
@@ -157,7 +160,7 @@ def test_a_second_step_makes_a_flange(demo, planner):
     assert names(plan, "part") == ["Spigot", "Flange", "Hub"]
     hub = stop(plan, "part")["lists"][0]["items"][-1]["id"]
     assert remove(planner, demo, f"part.profile.outside.{hub}")[0] == 200
-    status, said = item(planner, demo, "part.profile.outside", "84,5 x 3")
+    status, said = item(planner, demo, "part.profile.outside", "84,500 x 3")
     assert (status, "two ways" in said["errors"][0]["message"]) == (422, True)
 
 

@@ -5,7 +5,7 @@ import uuid
 
 import pytest
 
-from server.apps.demo.actions import begin
+from server import kept_demo
 from server.apps.runs.models import Release, Run
 
 pytestmark = pytest.mark.django_db
@@ -53,7 +53,7 @@ def test_a_settled_plan_is_released_and_frozen_with_every_figure_and_working(pla
 @pytest.fixture
 def every_run(db):
     """All of the demo: held in jaws, in collets, in a second spindle."""
-    begin("demo")
+    kept_demo.begun()
     return list(Run.objects.all())
 
 

@@ -6,7 +6,7 @@ import pytest
 
 from calc.plan.compute import compute
 from calc.plan.paths import replaced
-from server.apps.demo.actions import begin
+from server import kept_demo
 from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Edit, Run, RunSetup
 from server.apps.runs.tests.test_edits import fact, names, stop
@@ -20,7 +20,7 @@ STEPS = "part.profile.outside"
 @pytest.fixture
 def whole_shop(db, monkeypatch):
     monkeypatch.undo()
-    begin("demo")
+    kept_demo.begun()
 
 
 def side_stop(plan, name, setup):
@@ -44,7 +44,7 @@ def test_a_step_is_edited_as_its_line(demo, planner):
 @pytest.mark.parametrize(
     ("text", "says"),
     [
-        ("84,5 x 3", "two ways"),
+        ("84,500 x 3", "two ways"),
         ("84 h19 x 40", "tolerance class"),
         ("51 x 40", "larger than the bore"),
         ("M24x1.5 x 20 on 30", "longer than"),

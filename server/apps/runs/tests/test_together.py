@@ -7,7 +7,7 @@ import pytest
 from django.db import connection
 
 from calc.plan.entry import Entry
-from server.apps.demo.actions import begin
+from server import kept_demo
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit
 from server.apps.runs.models import Edit, Run
@@ -30,7 +30,7 @@ VALUES = ["27", "650", "20", "300", "0.4", "1.5"]
 
 @pytest.fixture
 def run(transactional_db):
-    begin("demo")
+    kept_demo.begun()
     return Run.objects.get(drawing_number="LH-2041")
 
 

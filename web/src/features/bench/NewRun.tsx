@@ -3,7 +3,7 @@ import { Form } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { fieldErrors, said } from "../../api/client";
-import { Button } from "../../shared/ui/Button";
+import { Button, TextButton } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
 import { AppHeader, Column, Told } from "../../shared/ui/Page";
 import { Picker } from "../../shared/ui/Picker";
@@ -29,6 +29,13 @@ const Fields = styled(Form)`
   }
 `;
 
+const Actions = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space(3)} ${space(5)};
+  align-items: center;
+`;
+
 const Chosen = styled.div`
   span {
     display: block;
@@ -47,8 +54,11 @@ const EMPTY: NewRunForm = {
   drawing_number: "",
   machine: null,
   material: null,
-  diameter: "",
-  length: "",
+  outside: "",
+  inside: "",
+  stock_form: "slug",
+  stock_diameter: "",
+  stock_length: "",
   quantity: "",
   units: "metric",
 };
@@ -61,7 +71,13 @@ export function NewRun({ tools }: { tools: ReactNode }) {
   const navigate = useNavigate();
   const errors = fieldErrors(make.error);
   const put = (part: Partial<NewRunForm>) => setForm((all) => ({ ...all, ...part }));
-  const unit = form.units === "inch" ? "in" : "mm";
+  const inch = form.units === "inch";
+  const unit = inch ? "in" : "mm";
+  const send = (propose: boolean) =>
+    make.mutate(form, {
+      onSuccess: (made) =>
+        void navigate(propose ? `/runs/${made.id}/sides` : `/runs/${made.id}`, { state: { propose } }),
+    });
   useEffect(() => {
     document.title = "New run · Noble Anvil";
   }, []);
@@ -86,13 +102,14 @@ export function NewRun({ tools }: { tools: ReactNode }) {
       <Column>
         <h2>New run</h2>
         <p>
-          Write what you know now. Only name and drawing number are needed: the plan says what else it lacks,
-          and computes the rest.
+          Write what the print says. From that the set-ups are proposed: what holds the part, in which jaws,
+          how hard, with which tools and figures. Only name and drawing number are needed: the plan says what
+          else it lacks.
         </p>
         <Fields
           onSubmit={(event) => {
             event.preventDefault();
-            make.mutate(form, { onSuccess: (made) => void navigate(`/runs/${made.id}`) });
+            send(true);
           }}
         >
           <Entry
@@ -122,19 +139,21 @@ export function NewRun({ tools }: { tools: ReactNode }) {
               onChange={(units) => put({ units: units === "inch" ? "inch" : "metric" })}
             />
           </div>
+          <div data-whole>
+            <Entry
+              label="Outside, from one end to the other"
+              value={form.outside}
+              onChange={(outside) => put({ outside })}
+              error={errors.outside}
+              hint={`Steps as on the print, a semicolon between them, bare figures in ${unit}: ${inch ? "3.75 x .5; 2.5 h8 x 1 Ra 63" : "96 x 12; 64 h8 x 26 Ra 1.6"}`}
+            />
+          </div>
           <Entry
-            label={`Diameter, ${unit}`}
-            value={form.diameter}
-            onChange={(diameter) => put({ diameter })}
-            error={errors.diameter}
-            hint="Finished, where the jaws will hold"
-          />
-          <Entry
-            label={`Length, ${unit}`}
-            value={form.length}
-            onChange={(length) => put({ length })}
-            error={errors.length}
-            hint="Plain, along the axis"
+            label="Bore, from the first end"
+            value={form.inside}
+            onChange={(inside) => put({ inside })}
+            error={errors.inside}
+            hint={`${inch ? "1.5 H7" : "40 H7"} goes through; empty: none`}
           />
           <Entry
             label="Quantity"
@@ -144,7 +163,44 @@ export function NewRun({ tools }: { tools: ReactNode }) {
             hint="Pieces in the run"
           />
           <div data-whole>
-            <Button type="submit">Put it on the bench</Button>
+            <Segments
+              label="Stock"
+              value={form.stock_form}
+              options={[
+                { value: "slug", label: "sawn slug" },
+                { value: "bar", label: "bar" },
+                { value: "casting", label: "casting or forging" },
+              ]}
+              onChange={(stock_form) => put({ stock_form })}
+            />
+          </div>
+          <Entry
+            label={`Stock diameter, ${unit}`}
+            value={form.stock_diameter}
+            onChange={(stock_diameter) => put({ stock_diameter })}
+            error={errors.stock_diameter}
+            hint="Nominal, as it comes to the lathe"
+          />
+          <Entry
+            label={form.stock_form === "bar" ? `Bar length, ${unit}` : `Stock length, ${unit}`}
+            value={form.stock_length}
+            onChange={(stock_length) => put({ stock_length })}
+            error={errors.stock_length}
+            hint={
+              form.stock_form === "bar"
+                ? "As it goes into the spindle"
+                : "What is over the part is stock on its faces, half each"
+            }
+          />
+          <div data-whole>
+            <Actions>
+              <Button type="submit" isDisabled={make.isPending}>
+                Propose the set-ups
+              </Button>
+              <TextButton onPress={() => send(false)} isDisabled={make.isPending}>
+                put it on the bench as it is
+              </TextButton>
+            </Actions>
             <Told role="alert">{make.error && Object.keys(errors).length === 0 ? said(make.error) : ""}</Told>
           </div>
         </Fields>

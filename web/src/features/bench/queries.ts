@@ -21,8 +21,11 @@ export type NewRunForm = {
   drawing_number: string;
   machine: string | null;
   material: string | null;
-  diameter: string;
-  length: string;
+  outside: string;
+  inside: string;
+  stock_form: string;
+  stock_diameter: string;
+  stock_length: string;
   quantity: string;
   units: Units;
 };

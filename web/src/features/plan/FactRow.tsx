@@ -218,7 +218,8 @@ export const FactRow = memo(function FactRow(props: Props) {
       <Source id={noteId}>
         {was !== undefined ? <b>was {was || "empty"}</b> : fact.source}{" "}
         {fact.typed && was === undefined && <>typed {fact.typed} </>}
-        {fact.basis === "typical" && <Tag>typical</Tag>}
+        {fact.proposed && was === undefined && <Tag>proposed</Tag>}
+        {fact.basis === "typical" && !fact.proposed && <Tag>typical</Tag>}
         {fact.pin_path !== null && (
           <Pin
             isSelected={fact.pinned}

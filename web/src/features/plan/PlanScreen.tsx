@@ -20,6 +20,7 @@ import { AboveLedger, BelowLedger, InSlip } from "./StopExtras";
 import { useLive } from "./useLive";
 import { firstOf, usePlanInView } from "./usePlanInView";
 import { useShortcuts } from "./useShortcuts";
+import { useStart } from "./useStart";
 import { WorkingSheet } from "./WorkingSheet";
 
 const Page = styled.div`
@@ -134,6 +135,7 @@ export function PlanScreen({ session, tools }: Props) {
   });
   const { line, stop, isLate, side, sideIndex, group, picture, choose } = seen;
   const { below, answer, steps, helps, tables, pictures } = seen;
+  const start = useStart(runId, kept?.plan, editing.act);
   const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
@@ -188,6 +190,7 @@ export function PlanScreen({ session, tools }: Props) {
     live.isSilent && editing.unsent === 0 && "The server does not answer; what you keep waits here.",
     editing.unsent > 0 &&
       `${editing.unsent === 1 ? "One edit waits" : `${editing.unsent} edits wait`} here for the server.`,
+    start.told,
     live.news,
     editing.othersWaiting &&
       `An entry typed in ${units === "metric" ? "inches" : "millimetres"} is not kept.`,
@@ -202,6 +205,7 @@ export function PlanScreen({ session, tools }: Props) {
     pictures,
     revision: at === null ? (kept?.plan.revision ?? 0) : null,
     mayKeep: session.role !== "operator",
+    start,
     settled: settled?.stop === stop.key ? settled.found : null,
     onSettled: (found: FoundSettled | null) => setSettled(found && { stop: stop.key, found }),
     onTake: editing.act,
@@ -226,7 +230,18 @@ export function PlanScreen({ session, tools }: Props) {
         onKeep={editing.keep}
       />
       <Body data-table={stop?.panels.includes("operations") || undefined}>
-        <Rail plan={shown} side={sideIndex} at={line.key} changes={changes} search={search} />
+        <Rail
+          plan={shown}
+          side={sideIndex}
+          at={line.key}
+          changes={changes}
+          search={search}
+          onLooksRight={
+            at === null && shown.may_edit
+              ? (setup) => void editing.act({ kind: "looksRight", setup, base: shown.revision })
+              : null
+          }
+        />
         <PlanPicture
           stop={line}
           {...picture}

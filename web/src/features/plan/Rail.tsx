@@ -1,6 +1,7 @@
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import type { Plan, StopLine } from "../../api/client";
+import { TextButton } from "../../shared/ui/Button";
 import { Mark } from "../../shared/ui/Mark";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
@@ -176,6 +177,37 @@ function Figures({ figures, of, changes }: { figures: readonly Carried[]; of: st
   );
 }
 
+const ToLookAt = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 ${space(2)};
+  align-items: center;
+  margin: 0 ${space(2)} ${space(1)} ${space(12)};
+  font: 400 ${type.small} ${face.narrow};
+  color: ${colour("pointInk")};
+`;
+
+/** What of a side was proposed, and the press that says it was looked at. */
+function Proposed({
+  side,
+  onLooksRight,
+}: {
+  side: Plan["sides"][number];
+  onLooksRight: Props["onLooksRight"];
+}) {
+  if (!side.proposed) return null;
+  return (
+    <ToLookAt>
+      <span>{side.proposed === 1 ? "1 value proposed" : `${side.proposed} values proposed`}</span>
+      {onLooksRight && (
+        <TextButton onPress={() => onLooksRight(side.id)} aria-label={`${side.title} looks right`}>
+          looks right
+        </TextButton>
+      )}
+    </ToLookAt>
+  );
+}
+
 type Props = {
   plan: Plan;
   side: number;
@@ -183,10 +215,12 @@ type Props = {
   at: string;
   changes: Changes;
   search?: string;
+  /** Somebody has looked at what was proposed of a side; null where nobody may say so. */
+  onLooksRight?: ((setup: string) => void) | null;
 };
 
 /** The route: the part's stops, then the stops of the side in view, and the figures to carry to the machine. */
-export function Rail({ plan, side, at, changes, search = "" }: Props) {
+export function Rail({ plan, side, at, changes, search = "", onLooksRight = null }: Props) {
   const inView = plan.sides[side] ?? plan.sides[0];
   const ofCuts = (inView?.carry ?? []).filter(isOfCut);
   const item = (stop: StopLine) => (
@@ -217,6 +251,7 @@ export function Rail({ plan, side, at, changes, search = "" }: Props) {
             return [
               <li key={`side ${s.id}`}>
                 <Side>{heading(s)}</Side>
+                <Proposed side={s} onLooksRight={onLooksRight} />
               </li>,
               ...stops.map(item),
             ];
@@ -235,6 +270,7 @@ export function Rail({ plan, side, at, changes, search = "" }: Props) {
                     {s.verdict}
                   </span>
                 </Folded>
+                <Proposed side={s} onLooksRight={onLooksRight} />
               </li>
             )
           );

@@ -9,7 +9,9 @@ import { ProgramBlock } from "./ProgramBlock";
 import { ProvenPanel } from "./ProvenPanel";
 import type { Action, EntryValue } from "./queries";
 import { SolvedTable } from "./SolvedTable";
+import { Start } from "./Start";
 import { ToolsPanel } from "./ToolsPanel";
+import type { Starting } from "./useStart";
 
 type Shown = { plan: Plan; stop: Stop; side: Side | undefined };
 
@@ -21,6 +23,7 @@ type ExtrasProps = Shown & {
   group: string | undefined;
   /** Who sees what worked may keep it. */
   mayKeep: boolean;
+  start: Starting;
   settled: FoundSettled | null;
   onSettled: (found: FoundSettled | null) => void;
   onTake: (action: Action) => Promise<Plan | null>;
@@ -34,10 +37,11 @@ function sideOf({ plan, stop, revision }: ExtrasProps) {
   return { runId: plan.run.id, units: plan.units, setup: stop.setup, revision, moment: plan.moment };
 }
 
-/** What is done with the items of a list that has an order, before their facts. */
+/** What is done with all of a stop, before its facts: set-ups proposed, and operations put in order. */
 export function AboveLedger(props: ExtrasProps) {
-  const { stop, group, settled, onSettled, onTake } = props;
+  const { stop, group, settled, onSettled, onTake, start } = props;
   const of = sideOf(props);
+  if (stop.panels.includes("start")) return <Start start={start} plan={props.plan} />;
   const list = stop.lists.find((l) => l.lines === null);
   if (!stop.panels.includes("operations") || !of || !list) return null;
   return (

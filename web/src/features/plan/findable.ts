@@ -34,21 +34,21 @@ export function hitsOf(plan: Plan | undefined): Offered {
   return offered;
 }
 
-/** The fact named in the address, brought into view and focused, once it is there. */
+/** The fact named in the address, by its name or its path, brought into view and focused, once it is there. */
 export function useFocusedFact(stop: Stop | undefined): void {
   const { hash, key } = useLocation();
   const name = decodeURIComponent(hash.slice(1));
-  const isHere = stop?.facts.some((f) => f.name === name) ?? false;
+  const fact = stop?.facts.find((f) => f.name === name || f.path === name)?.name;
   // biome-ignore lint/correctness/useExhaustiveDependencies: `key` tells one jump from the next
   useEffect(() => {
-    if (!isHere) return;
+    if (fact === undefined) return;
     // After a sheet that is closing has given its focus back.
     const timer = setTimeout(() => {
-      const row = document.querySelector(`[data-fact="${CSS.escape(name)}"]`);
+      const row = document.querySelector(`[data-fact="${CSS.escape(fact)}"]`);
       if (!row) return;
       row.scrollIntoView({ block: "center" });
       row.querySelector<HTMLElement>("input, button")?.focus();
     }, 60);
     return () => clearTimeout(timer);
-  }, [isHere, name, key]);
+  }, [fact, key]);
 }

@@ -218,6 +218,9 @@ export type Action =
   | { kind: "move"; path: string; behind: string; base: number }
   | { kind: "split"; path: string; base: number }
   | { kind: "propose"; setup: string; base: number }
+  | { kind: "start"; base: number }
+  | { kind: "startSettled"; question: string; base: number }
+  | { kind: "looksRight"; setup: string; base: number }
   | { kind: "settle"; setup: string; question: string; base: number }
   | { kind: "gain"; setup: string; idea: string; question: string; base: number }
   | { kind: "proven"; setup: string; cut: string; proven: number; base: number }
@@ -264,6 +267,24 @@ export function act(runId: number, action: Action, units: Units, look?: Looking)
     case "propose":
       return answered(
         client.POST("/api/runs/{run_id}/sides/{setup}/proposal", {
+          params: { path: { run_id: runId, setup: action.setup } },
+          body: { ...keyed, base_revision: action.base },
+        }),
+      );
+    case "start":
+      return answered(
+        client.POST("/api/runs/{run_id}/start", { params, body: { ...keyed, base_revision: action.base } }),
+      );
+    case "startSettled":
+      return answered(
+        client.POST("/api/runs/{run_id}/start/settled", {
+          params,
+          body: { ...keyed, question: action.question, base_revision: action.base },
+        }),
+      );
+    case "looksRight":
+      return answered(
+        client.POST("/api/runs/{run_id}/sides/{setup}/looks-right", {
           params: { path: { run_id: runId, setup: action.setup } },
           body: { ...keyed, base_revision: action.base },
         }),
@@ -324,6 +345,13 @@ export function settle(
       }),
     );
   return answerOf<Settled>(ask, { signal, onStanding });
+}
+
+/** The proposed plan with every side settled; nothing is kept. */
+export function settleStart(runId: number, signal: AbortSignal, onStanding: (standing: Standing) => void) {
+  const ask = (key: string) =>
+    answered(client.POST("/api/runs/{run_id}/start/settle", { params: path(runId), body: { key } }));
+  return answerOf<{ revision: number; changes: number }>(ask, { signal, onStanding });
 }
 
 /** What could be changed about a set-up. */

@@ -52,7 +52,7 @@ export type Editing = {
   takeTheirs: (path: string) => void;
   takeMine: (path: string) => void;
   /** Undo, redo, put in, take out; gives the plan that it makes, null where it did not go. */
-  act: (action: Action) => Promise<Plan | null>;
+  act: (action: Action, onRefused?: (error: unknown) => void) => Promise<Plan | null>;
 };
 
 const PAUSE_MS = 350;
@@ -317,7 +317,7 @@ export function useEditing(
       if (!trouble) return;
       void refresh().then((plan) => plan && keepFrom(plan.revision, path, trouble.entry));
     },
-    act: async (action) => {
+    act: async (action, onRefused) => {
       forget();
       setDraft(null);
       await flush(); // what was kept before comes first
@@ -328,7 +328,9 @@ export function useEditing(
         return plan;
       } catch (error) {
         const [first] = error instanceof Refused ? (error.problem?.errors ?? []) : [];
-        setTold(first?.message ?? (error instanceof NoAnswer ? `Not done: ${said(error)}` : said(error)));
+        if (onRefused) onRefused(error);
+        else
+          setTold(first?.message ?? (error instanceof NoAnswer ? `Not done: ${said(error)}` : said(error)));
         if (error instanceof Refused && error.status === 409) void refresh();
         return null;
       }

@@ -1,0 +1,1 @@
+"""A whole plan started: proposed from what the print says, then settled."""

@@ -1,0 +1,122 @@
+"""A plan begun: every stop has something to argue with, and nothing is settled yet."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from calc.errors import CalcError, FieldError, FieldProblem
+from calc.plan.compute import PlanResult, compute
+from calc.plan.cuts.clear import CLEAR
+from calc.plan.sides.inputs import Sides
+from calc.plan.sides.solve import SIDES
+from calc.plan.solve import solve
+from calc.profile.body import End
+from calc.quantities import Sentence
+from calc.start.marking import marked, new_side
+from calc.start.state import Decided, Start, Wanted, decided_of
+from calc.start.ways import held, ways
+
+TRIED = 10  # ways to hold a side
+JUDGED = ("hold", "jaws", "tools")  # what can be judged before the figures are settled, beside clearance
+
+
+def begin(wanted: Wanted) -> Start:
+    """Every stop with a value: the sides, and holds by which hold, jaws, tools and clearance are not stopped, where
+    there are such.
+
+    Parameters
+        wanted: the plan with machine, material, profile and stock
+    Returns
+        the plan with all that was free proposed and marked; pressure, speeds and feeds are not settled yet
+    Raises
+        CalcError with a fault at each fact that is missing, or where nothing on the machine could hold the part
+
+    Reference
+        docs/method.md, “A proposed start”
+    """
+    _require(wanted.begun)
+    decided = decided_of(wanted.begun)
+    best: Start | None = None
+    for first in ends(wanted.begun, decided):
+        made = begun_with(wanted, decided, first)
+        if made is not None and (best is None or _left(made) < _left(best)):
+            best = made
+        if best is not None and _left(best) == 0:
+            break
+    if best is None:
+        raise FieldProblem("machine", "No chuck of this machine has jaws or a collet that could hold this part.")
+    return best
+
+
+def _require(plan: Start) -> None:
+    """Raise CalcError with a fault at each fact that is missing before anything can be proposed."""
+    document, shelf = plan.document, plan.shelf
+    missing = [
+        FieldError(name, Sentence("Choose the {what}: it is proposed from.", what=name))
+        for name, there in (("machine", shelf.machine), ("material", shelf.material))
+        if there is None
+    ]
+    for name in ("outside", "inside", "inside_b"):
+        for step in getattr(document.part.profile, name):
+            at = f"part.profile.{name}.{step.id}"
+            if step.diameter_mm is None:
+                missing.append(FieldError(f"{at}.diameter_mm", Sentence("Give the diameter of {s}.", s=step.name)))
+            if step.length_mm is None and name == "outside":
+                missing.append(FieldError(f"{at}.length_mm", Sentence("Give the length of {s}.", s=step.name)))
+    if document.part.stock.diameter_mm is None:
+        missing.append(FieldError("part.stock.diameter_mm", Sentence("Give the diameter of the stock.")))
+    if missing:
+        raise CalcError(missing)
+    part = compute(document, shelf).stop("part")
+    if part.problems:
+        raise CalcError(part.problems)
+
+
+def ends(plan: Start, decided: Decided) -> list[End]:
+    """The ends that may be made first, the better one before the other; the one that was decided alone."""
+    sides = solve(plan.document, plan.shelf, 0)[SIDES]
+    assert sides is not None  # the part is there
+    if not decided.free("sides.first_end", plan.document.sides.first_end, Sides().first_end):
+        return [sides.first]
+    return [sides.proposed, "b" if sides.proposed == "a" else "a"]
+
+
+def begun_with(wanted: Wanted, decided: Decided, first: End) -> Start | None:
+    """The plan begun with an end made first; None where nothing could hold a side."""
+    document = replace(wanted.document, sides=replace(wanted.document.sides, first_end=first))
+    plan = _with_sides(Start(document, wanted.shelf), wanted)
+    for index in range(len(plan.document.setups)):
+        best: tuple[int, Start] | None = None
+        for way in ways(wanted, decided, plan, index)[:TRIED]:
+            made = held(wanted, decided, plan, index, way)
+            left = unsettled(compute(made.document, made.shelf), index)
+            if best is None or left < best[0]:
+                best = (left, made)
+            if left == 0:
+                break
+        if best is None:
+            return None
+        plan = best[1]
+    return marked(wanted.begun, plan)
+
+
+def _with_sides(plan: Start, wanted: Wanted) -> Start:
+    """The plan with a second side, unless a bar is made whole before it is parted off."""
+    part = plan.document.part
+    if len(plan.document.setups) > 1 or (part.stock.form == "bar" and part.face_stock_mm <= 0):
+        return plan
+    setups = (*plan.document.setups, new_side("Side 2", wanted.ids.new()))
+    taken = (*plan.shelf.setups, replace(plan.shelf.setups[-1], jaw_set=None))
+    return Start(replace(plan.document, setups=setups), replace(plan.shelf, setups=taken))
+
+
+def _left(plan: Start) -> int:
+    result = compute(plan.document, plan.shelf)
+    return sum(unsettled(result, index) for index in range(len(result.sides)))
+
+
+def unsettled(result: PlanResult, index: int) -> int:
+    """What is not settled of a side's hold, jaws and tools, and what runs into something."""
+    clear = result.figures[index][CLEAR]
+    hits = sum(n.level == "stop" for notes in clear.by_cut.values() for n in notes) if clear else 1
+    return hits + sum(s.state != "settled" for s in result.stops if s.name in JUDGED and s.side == index)

@@ -1,0 +1,153 @@
+"""A begun plan made good: every side settled, other ways to hold it tried where the first does not settle."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from typing import Any
+
+from calc.errors import CalcError
+from calc.plan.compute import compute
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.document import Document, setup_path
+from calc.plan.hold.figures import JawHold
+from calc.plan.hold.inputs import Hold
+from calc.plan.hold.solve import HOLD
+from calc.plan.paths import replaced
+from calc.plan.solve import solve
+from calc.plan.trying import LENGTH_STEP_MM, floor_to
+from calc.settle.setup import settle_setup
+from calc.start.begin import begin, begun_with, ends, unsettled
+from calc.start.marking import marked
+from calc.start.state import Decided, Start, Wanted, decided_of
+from calc.start.ways import held, ways
+
+TRIED = 6  # ways to hold a side
+DEEPER = (1.25, 1.6)  # of a third of the part's length
+HELPED = ("hold", "jaws", "cuts")
+PINS = {"speed_m_min": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
+
+
+def settle_start(wanted: Wanted, tell: Callable[[int, int], None] = lambda *_: None) -> Start:
+    """The proposed plan with every side settled: pressure, speeds, feeds, depths, clamps.
+
+    Parameters
+        wanted: the plan, begun; where it is not, it is begun here
+        tell: is told how many sides of how many are settled
+    Returns
+        the plan with marks for all that was proposed; figures that a person gave are as they gave them
+    Raises
+        CalcError where a side settles in no way that was tried: what stands in the way of the first, at its place
+
+    Reference
+        docs/method.md, “A proposed start”
+    """
+    decided = decided_of(wanted.begun)
+    plan = wanted.begun if wanted.document.proposed else begin(wanted)
+    try:
+        return _all_settled(wanted, plan, tell)
+    except CalcError:
+        for first in ends(wanted.begun, decided):
+            if first == plan.document.sides.first_end:
+                continue
+            other = begun_with(wanted, decided, first)
+            if other is not None:
+                try:
+                    return _all_settled(wanted, other, tell)
+                except CalcError:
+                    break  # what is told is of the order that was proposed
+        raise
+
+
+def _all_settled(wanted: Wanted, begun: Start, tell: Callable[[int, int], None]) -> Start:
+    decided, plan, sides = decided_of(begun), begun, len(begun.document.setups)
+    for index in range(sides):
+        tell(index, sides)
+        plan = _settled(wanted, decided, plan, index)
+    tell(sides, sides)
+    return marked(begun, plan)
+
+
+def _settled(wanted: Wanted, decided: Decided, plan: Start, index: int) -> Start:
+    """A side settled as it is held, or in the first other way that settles. Raises CalcError of the first."""
+    why: CalcError | None = None
+    for made in _tries(wanted, decided, plan, index):
+        try:
+            return Start(_figured(made, decided, index), made.shelf)
+        except CalcError as error:
+            why = why or error
+    assert why is not None
+    raise why
+
+
+def _tries(wanted: Wanted, decided: Decided, plan: Start, index: int) -> Iterator[Start]:
+    """A side as it is held and with what would help it there, then held in its other ways."""
+    yield plan
+    yield from _better_held(decided, plan, index)
+    for way in ways(wanted, decided, plan, index)[:TRIED]:
+        made = held(wanted, decided, plan, index, way)
+        yield made
+        yield from _better_held(decided, made, index)
+
+
+def _better_held(decided: Decided, plan: Start, index: int) -> Iterator[Start]:
+    """The plan with each single change of a side's hold that lets a stop settle, then gripped deeper."""
+    result, at = compute(plan.document, plan.shelf), setup_path(plan.document, index)
+    helps = [h for s in result.stops if _wants_help(s.side == index, s.name, s.state) for h in result.helps(s)]
+    found: list[tuple[str, Any]] = [(h.path, h.value) for h in helps if h.settles and not h.takes_out]
+    found += [(f"{at}.hold.depth_mm", deep) for deep in _deeper(plan, index)]
+    for path, value in found:
+        name = path.removeprefix(f"{at}.hold.")
+        if name in vars(Hold()) and decided.free(
+            path, getattr(plan.document.setups[index].hold, name), vars(Hold())[name]
+        ):
+            yield Start(replaced(plan.document, path, value), plan.shelf)
+
+
+def _wants_help(mine: bool, name: str, state: str) -> bool:
+    return mine and name in HELPED and state == "stopped"
+
+
+def _deeper(plan: Start, index: int) -> Iterator[float]:
+    """Depths [mm] beyond a third that stop nothing by themselves: more length holds against tilting."""
+    hold, at = solve(plan.document, plan.shelf, index)[HOLD], setup_path(plan.document, index)
+    if not isinstance(hold, JawHold) or hold.blank.is_hard or hold.stick_out_mm is not None:
+        return
+    for factor in DEEPER:
+        deep = floor_to(hold.deep_mm * factor, LENGTH_STEP_MM)
+        if unsettled(compute(replaced(plan.document, f"{at}.hold.depth_mm", deep), plan.shelf), index) == 0:
+            yield deep
+
+
+def _figured(plan: Start, decided: Decided, index: int) -> Document:
+    """A side settled, figures that a person gave held where they are. Raises CalcError."""
+    setup, at = plan.document.setups[index], setup_path(plan.document, index)
+    document = replaced(
+        plan.document, f"{at}.cuts", tuple(_pinned(c, decided, f"{at}.cuts.{c.id}") for c in setup.cuts)
+    )
+    given = setup.force.pressure_bar
+    if not decided.free(f"{at}.force.pressure_bar", given, None):
+        document = replaced(document, f"{at}.force.pin_pressure", True)
+    made = settle_setup(document, plan.shelf, index).document
+    cuts = []
+    for cut, before in zip(made.setups[index].cuts, setup.cuts, strict=True):
+        keeps: dict[str, Any] = {pin: getattr(before, pin) for pin in PINS.values()}
+        if not decided.free(f"{at}.cuts.{cut.id}.clamp_rpm", before.clamp_rpm, None):
+            keeps["clamp_rpm"] = before.clamp_rpm
+        cuts.append(replace(cut, **keeps))
+    made = replaced(made, f"{at}.cuts", tuple(cuts))
+    if not decided.free(f"{at}.clamp_rpm", setup.clamp_rpm, None):
+        made = replaced(made, f"{at}.clamp_rpm", setup.clamp_rpm)
+    return replaced(made, f"{at}.force.pin_pressure", setup.force.pin_pressure)
+
+
+def _pinned(cut: PlannedCut, decided: Decided, at: str) -> PlannedCut:
+    """A cut whose figures are pinned where a person gave them."""
+    if cut.id not in {c.id for s in decided.document.setups for c in s.cuts}:
+        return cut
+    given: dict[str, Any] = {
+        pin: True
+        for name, pin in PINS.items()
+        if getattr(cut, name) is not None and f"{at}.{name}" not in decided.marked
+    }
+    return replace(cut, **given)

@@ -1,0 +1,52 @@
+"""The demo's rows, kept after it was begun for the first time in a process: tests put them back in a moment."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from django.apps import apps
+from django.core.management.color import no_style
+from django.db import connection, transaction
+
+from server.apps.demo.actions import begin
+
+Rows = list[tuple[str, str, bytes]]  # table, columns, what COPY made of it
+_KEPT: dict[tuple[str, date], Rows] = {}
+
+
+def _models() -> list[Any]:
+    return [m for m in apps.get_models(include_auto_created=True) if m._meta.managed and not m._meta.proxy]
+
+
+def _copied_out() -> Rows:
+    quote, found = connection.ops.quote_name, []
+    with connection.cursor() as cursor:
+        for model in _models():
+            table = quote(model._meta.db_table)
+            columns = ", ".join(quote(f.column) for f in model._meta.concrete_fields)
+            with cursor.copy(f"COPY {table} ({columns}) TO STDOUT") as copy:
+                found.append((table, columns, b"".join(bytes(part) for part in copy)))
+    return found
+
+
+@transaction.atomic
+def _copied_in(kept: Rows) -> None:
+    with connection.cursor() as cursor:
+        for table, _, _ in kept:  # migrations put rows in, too
+            cursor.execute(f"DELETE FROM {table}")  # noqa: S608 # the table names of Django's models
+        for table, columns, rows in kept:
+            if rows:
+                with cursor.copy(f"COPY {table} ({columns}) FROM STDIN") as copy:
+                    copy.write(rows)
+        cursor.execute("; ".join(connection.ops.sequence_reset_sql(no_style(), _models())))
+
+
+def begun(demo: str = "whole") -> None:
+    """Begin the demo, or put back what beginning it made earlier today. `demo` names what of it is begun."""
+    of = (demo, date.today())
+    if of in _KEPT:
+        _copied_in(_KEPT[of])
+        return
+    begin("demo")
+    _KEPT[of] = _copied_out()
