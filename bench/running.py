@@ -82,27 +82,42 @@ class Running:
             self._cluster = Path(told[0].split(maxsplit=1)[1])
         try:
             pid = int((self._cluster / "postmaster.pid").read_text().split()[0])
-        except (OSError, IndexError, ValueError):
+            return pid if psutil.Process(pid).status() != psutil.STATUS_ZOMBIE else 0
+        except (OSError, IndexError, ValueError, psutil.NoSuchProcess):
             return 0
-        return pid if psutil.pid_exists(pid) and psutil.Process(pid).status() != psutil.STATUS_ZOMBIE else 0
 
-    def kill(self, name: str) -> None:
-        """Kill something of it; see that it is noticed, and that all is there again.
+    def kill(self, *names: str, apart_s: float = 0.0) -> None:
+        """Kill something of it, and what else is named a moment later; see that each is noticed, and that all is
+        there again.
 
-        `name` is "start", "server" (its first process), "process" (one that answers), "worker", "gauge" or "database".
+        A name is "start", "server" (its first process), "process" (one that answers), "worker", "gauge" or "database".
         """
-        before, postmaster = self.pids(), self.postmaster() if name == "database" else 0
-        if name == "process":
-            kill(psutil.Process(before["server"]).children()[0].pid)
-        elif name == "database":
-            kill(postmaster)
-            self.until(lambda: self.postmaster() not in (0, postmaster), "database: nobody noticed")
-        else:
+        noticed = []
+        for place, name in enumerate(names):
+            time.sleep(apart_s if place else 0)
+            noticed.append((name, self._strike(name)))
+        for name, is_noticed in noticed:
+            self.until(is_noticed, f"{name}: nobody noticed")
+        said = " and ".join(names)
+        self.until(lambda: {"server", "worker"} <= set(self.pids()), f"{said}: not all is there again")
+        self.until(self.answers, f"{said}: no answer")
+
+    def _strike(self, name: str) -> Callable[[], bool]:
+        """Kill one thing; gives what tells that it was noticed. What another kill took along already is no less so."""
+        before = self.pids()
+        try:
+            if name == "process":
+                kill(psutil.Process(before["server"]).children()[0].pid)
+                return lambda: True
+            if name == "database":
+                postmaster = self.postmaster()
+                kill(postmaster)
+                return lambda: self.postmaster() not in (0, postmaster)
             key = "pid" if name == "start" else name
             kill(before[key])
-            self.until(lambda: self.pids().get(key) not in (None, before[key]), f"{name}: nobody noticed")
-            self.until(lambda: {"server", "worker"} <= set(self.pids()), f"{name}: not all is there again")
-        self.until(self.answers, f"{name}: no answer")
+        except (KeyError, IndexError, ProcessLookupError, psutil.NoSuchProcess):
+            return lambda: True  # it is not there just now: something that was killed before is being mended
+        return lambda: self.pids().get(key) not in (None, before[key])
 
     def close(self) -> None:
         """End it, whatever of it is left."""
@@ -113,5 +128,7 @@ class Running:
 
 
 def kill(pid: int) -> None:
-    """End a process without a word."""
+    """End a process without a word. Raises ProcessLookupError where there is none."""
+    if pid <= 0:  # to the system these are groups of processes, this one's among them
+        raise ProcessLookupError(pid)
     os.kill(pid, signal.SIGKILL)

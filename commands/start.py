@@ -117,15 +117,28 @@ class Keeper:
             self.cluster.stop()
 
     def _begin(self, wanted: str) -> None:
-        self.env = environment(**self.cluster.environment())
-        self.env["NOBLE_ANVIL_SECRET_KEY"] = secret()
-        kind = prepare_database(self.cluster, self.env, wanted)
+        kind = self._prepared(wanted)
         told = end_orphan(self.orphan)
         if told:
             say(told)
             refuse_taken(self.port, LETS_GO_S)
         for name in ("gauge", "server", "worker") if kind == DEMO else ("server", "worker"):
             self._start(name)
+
+    def _prepared(self, wanted: str) -> str:
+        """Bring the database up; where it ends meanwhile it is started again, and brought up once more."""
+        for tries_left in reversed(range(BROKEN_TIMES)):
+            self.env = environment(**self.cluster.environment())
+            self.env["NOBLE_ANVIL_SECRET_KEY"] = secret()
+            try:
+                return prepare_database(self.cluster, self.env, wanted)
+            except (Stop, subprocess.SubprocessError, OSError):
+                time.sleep(1)  # what was killed lingers about a second
+                if self.cluster.is_alive() or tries_left == 0:
+                    raise
+                say("The database had ended; it is started again.")
+                self.cluster.start()
+        raise AssertionError  # the last try returns or raises
 
     def _until_ready(self) -> None:
         """Wait until the API answers; what ends before that is started again as ever."""
@@ -140,7 +153,7 @@ class Keeper:
     def _start(self, name: str) -> None:
         made = {
             "gauge": lambda: serve_gauge(self.env),
-            "server": lambda: serve(self.port, self.env, "--kept"),
+            "server": lambda: serve(self.port, self.env, "--kept", str(os.getpid())),
             "worker": lambda: serve_worker(self.env),
         }
         self.children[name] = made[name]()
@@ -159,7 +172,8 @@ class Keeper:
         for name, child in list(self.children.items()):
             if child.poll() is not None:
                 say(f"The {TITLES[name]} had ended; it is started again.")
-                self._count(name)
+                if child.returncode != -signal.SIGKILL:  # killed from without, it is not broken
+                    self._count(name)
                 self._start(name)
         bound(self.cluster)
 

@@ -11,13 +11,13 @@ from server.apps.runs.models import Release
 def test_a_plan_is_released_changed_and_compared_and_operators_see_the_release(app, run):
     open_stop(app, run, "force")
     app.get_by_role("link", name="not for the machine").click()
-    expect(app.get_by_role("button", name=re.compile("still to confirm"))).to_be_disabled()
+    expect(app.get_by_label("What always holds")).to_contain_text("guards are shut")
     boxes = app.get_by_role("checkbox")
     for i in range(boxes.count()):
         boxes.nth(i).check()
     app.get_by_label("Remark").fill("first lot")
-    app.get_by_role("button", name="Release draft 0 as release 1").click()
-    expect(app.get_by_text("This draft is release 1 already, by planner.")).to_be_visible()
+    app.get_by_role("button", name="Sign, and release draft 0 as release 1").click()
+    expect(app.get_by_text("Release 1 is at the machine.")).to_be_visible()
     app.get_by_role("link", name="draft 0").click()
     expect(app.get_by_role("link", name="release 1, for the machine")).to_be_visible()
 

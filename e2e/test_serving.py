@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import signal
 import socket
+import subprocess
 import threading
 import time
 import urllib.error
@@ -16,6 +17,7 @@ import requests
 
 from commands.cluster import free_port
 from commands.processes import end, serve, wait_until_answering
+from server import serve as server_serve
 from server.foundation.models import Person, Shop, TrailEntry
 
 GOOD = "soft-jaws-and-tea"
@@ -153,3 +155,28 @@ def test_forwarded_headers_count_from_the_proxy_that_was_named_and_from_nobody_e
     assert all("Secure" in c and "__Host-" in c for c in page.headers["Set-Cookie"].split(", anvil"))
     foreign = requests.get(f"http://127.0.0.1:{port}/", headers={"X-Forwarded-Host": "other.example"}, timeout=10)
     assert foreign.status_code == 400
+
+
+def test_a_keeper_that_is_killed_before_it_took_over_is_followed_by_another(monkeypatch, tmp_path):
+    """A keeper that is gone before anybody looked at it is noticed; one that is killed starting is followed by another
+    without end, one that gives a reason a few times."""
+    gone, codes, done = subprocess.Popen(["true"]), [-9, -9, -9, 2, 2, -9, 2, 2, 2, 1], threading.Event()
+    gone.wait()
+
+    class Keeper:
+        def __init__(self, command, **_):
+            assert command[1:] == ["start", "--port", "8123"]
+
+        def wait(self):
+            code = codes.pop(0)
+            if len(codes) == 1:
+                done.set()
+            return code
+
+    monkeypatch.setenv("NOBLE_ANVIL_DATA", str(tmp_path))
+    monkeypatch.setattr(server_serve, "AGAIN_S", 0.01)
+    monkeypatch.setattr(server_serve.subprocess, "Popen", Keeper)
+    server_serve.keep_kept(gone.pid, 8123)
+    assert done.wait(5)
+    time.sleep(0.05)
+    assert codes == [1]

@@ -9,7 +9,10 @@ import threading
 
 def end_with(process: int) -> None:
     """End this process as soon as the other one has ended. It may be killed: nobody has to tell."""
-    other = os.pidfd_open(process)
+    try:
+        other = os.pidfd_open(process)
+    except ProcessLookupError:
+        os._exit(1)  # it has ended already
 
     def wait() -> None:
         select.select([other], [], [])  # a process's descriptor can be read once it has ended

@@ -15,6 +15,7 @@ import subprocess
 import sys
 import threading
 import time
+from contextlib import suppress
 from pathlib import Path
 from types import FrameType
 
@@ -28,6 +29,7 @@ BODY_MOST = 12_000_000  # bytes; Django refuses what is larger in its own words,
 IN_MEMORY = 256_000  # of a body, and of an answer; the rest waits in a file
 BACKLOG = 256
 ROOT = Path(__file__).resolve().parents[1]
+AGAIN_S, TRIES = 0.5, 5  # until a keeper is followed by another; of those that say why they cannot
 BROKEN_S = 2.0  # a process that ends sooner is broken, and not started again
 
 
@@ -84,18 +86,27 @@ def _fork(listening: socket.socket) -> int:
 def keep_kept(keeper: int, port: int) -> None:
     """Have the application kept again where what keeps it is killed: nobody else is left who would notice.
 
-    The new keeper ends this server and starts its own.
+    The new keeper ends this server and starts its own. Where it is killed before it could, another one is started.
     """
-    other = os.pidfd_open(keeper)
 
     def wait() -> None:
-        select.select([other], [], [])  # a process's descriptor can be read once it has ended
+        with suppress(ProcessLookupError):  # it has ended already
+            select.select([os.pidfd_open(keeper)], [], [])  # a process's descriptor can be read once it has ended
+        reasons = 0
+        while reasons < TRIES:
+            code = _keep()
+            if code == 0:
+                return
+            reasons += code > 0  # it ended by itself, with a reason; one that was killed is followed by another
+            time.sleep(AGAIN_S)
+
+    def _keep() -> int:
         log = Path(os.environ.get("NOBLE_ANVIL_DATA") or ROOT / ".data") / "keeping.log"
         with os.fdopen(os.open(log, os.O_WRONLY | os.O_CREAT | os.O_TRUNC | os.O_APPEND, 0o600), "a") as said:
             command = [str(ROOT / "anvil"), "start", "--port", str(port)]
-            subprocess.Popen(
+            return subprocess.Popen(
                 command, cwd=ROOT, stdin=subprocess.DEVNULL, stdout=said, stderr=said, start_new_session=True
-            )
+            ).wait()
 
     threading.Thread(target=wait, daemon=True).start()
 
@@ -105,16 +116,15 @@ def main() -> int:
     parser = argparse.ArgumentParser(prog="server.serve")
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--processes", type=int, default=PROCESSES)
-    parser.add_argument("--kept", action="store_true", help="what started this is started again where it is killed")
+    parser.add_argument("--kept", type=int, default=0, help="the process that is started again where it is killed")
     given = parser.parse_args()
-    keeper = os.getppid()
     listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     listening.bind(("127.0.0.1", given.port))
     listening.listen(BACKLOG)
     children = {_fork(listening) for _ in range(given.processes)}
     if given.kept:
-        keep_kept(keeper, given.port)  # after the children are made: a thread does not come along
+        keep_kept(given.kept, given.port)  # after the children are made: a thread does not come along
     started, ending = time.monotonic(), False
 
     def end(_: int, __: FrameType | None) -> None:

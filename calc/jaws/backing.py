@@ -230,12 +230,15 @@ def jaw_backing(given: JawBackingInput) -> JawBackingResult:
         if bar < given.pressure_bar - CLOSE:
             w.note(
                 "caution",
-                "ring-pressure",
-                "The ring stands {b} and the part is held at {p}: the jaws bend more then. See the taper.",
+                "ring-limits",
+                "The ring stands {b} and turns {n} at most; the part is held at {p}, and the jaws bend more then. See the "
+                "taper.",
                 b=Figure(bar, "bar", "down"),
+                n=Figure(best.max_rpm, "rpm", "down"),
                 p=Figure(given.pressure_bar, "bar"),
             )
-        w.note("caution", "ring-speed", "The ring turns {n} at most.", n=Figure(best.max_rpm, "rpm", "down"))
+        else:
+            w.note("caution", "ring-limits", "The ring turns {n} at most.", n=Figure(best.max_rpm, "rpm", "down"))
         return JawBackingResult(
             choice="ring",
             ring=best.name,

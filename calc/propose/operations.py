@@ -19,6 +19,7 @@ from calc.plan.part.solve import PartFigures
 from calc.plan.sides.solve import STOCK_GRIPS, is_bar_work, made_on_first
 from calc.profile.body import End
 from calc.profile.contour import Span
+from calc.profile.grips import THIRD
 from calc.rules import Rules
 from calc.threads.chip import DEPTH_EXTERNAL, DEPTH_INTERNAL
 from calc.threads.designation import designation
@@ -38,6 +39,7 @@ INTO_MM = 0.4  # on diameter: a blade goes on into the hole
 DIAMETER_STEPS = 0.5
 LEAST_MM = 0.02  # less is no cut
 TIGHT_BORE_MM = 0.05  # typical: a tolerance below it is bored in two passes after a drill
+HELD_CLEAR_MM = 1.5  # of the jaws that hold a third: the clearance, and what a depth is rounded up by
 BAND = ", to Ø"
 BAND_MM = 8.0  # typical, per side: more is roughed in two cuts, each as deep as its own diameter allows
 
@@ -95,8 +97,10 @@ def side_of(
     whole = alone and bar
     seen = worked_steps(part, worked, inside=False)
     mine = [s for s in seen if whole or (s.index in made) == (index == 0)]
-    if len(seen) == 1 and not alone:  # a plain ring is bored first, and turned while it is held in the bore
-        mine = list(seen) if index > 0 else []
+    if len(seen) == 1 and not alone and not whole:
+        bored = part.body.inside or part.body.inside_b or part.stock.bore_mm
+        # A plain ring is bored first, and turned while it is held in the bore; a disc is turned in two goes.
+        mine = [_go(seen[0], part.length_mm, index)] if not bored else list(seen) if index > 0 else []
     inside = part.body.inside if worked == "a" else part.body.inside_b
     if alone:
         inside = worked_steps(part, worked, inside=True)
@@ -115,6 +119,12 @@ def side_of(
         proven,
         document.setups[index].hold.grip not in ("", *STOCK_GRIPS),
     )
+
+
+def _go(span: Span, length_mm: float, index: int) -> Span:
+    """What of a plain solid part is turned on a side: first all but the third that is held, then the rest."""
+    first = max(1.0, math.floor(2 * (length_mm * (1 - THIRD) - HELD_CLEAR_MM)) / 2)
+    return replace(span, end=first if index == 0 else length_mm - first)
 
 
 def _fine(span: Span) -> bool:

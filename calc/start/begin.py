@@ -7,15 +7,21 @@ from dataclasses import replace
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.plan.compute import PlanResult, compute
 from calc.plan.cuts.clear import CLEAR
+from calc.plan.document import setup_path
+from calc.plan.hold.figures import HoldFigures, JawHold
+from calc.plan.hold.solve import HOLD
+from calc.plan.paths import replaced
 from calc.plan.sides.inputs import Sides
 from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
+from calc.plan.trying import LENGTH_STEP_MM
 from calc.profile.body import End
 from calc.quantities import Sentence
 from calc.start.marking import marked, new_side
 from calc.start.state import Decided, Start, Wanted, decided_of
 from calc.start.ways import held, ways
 
+DEEPER_STEPS = 12  # of half a millimetre
 TRIED = 10  # ways to hold a side
 JUDGED = ("hold", "jaws", "tools")  # what can be judged before the figures are settled, beside clearance
 
@@ -96,8 +102,30 @@ def begun_with(wanted: Wanted, decided: Decided, first: End) -> Start | None:
                 break
         if best is None:
             return None
-        plan = best[1]
+        plan = a_third(decided, best[1], index)
     return marked(wanted.begun, plan)
+
+
+def a_third(decided: Decided, plan: Start, index: int) -> Start:
+    """The plan with a side gripped as deep as it takes that a third of the part touches, where that stops nothing."""
+    hold, at = solve(plan.document, plan.shelf, index)[HOLD], setup_path(plan.document, index)
+    now = plan.document.setups[index].hold.depth_mm
+    if not isinstance(hold, JawHold) or not _short(hold) or not decided.free(f"{at}.hold.depth_mm", now, None):
+        return plan
+    left = unsettled(compute(plan.document, plan.shelf), index)
+    for more in range(1, DEEPER_STEPS + 1):
+        deep = hold.deep_mm + more * LENGTH_STEP_MM
+        made = replace(plan, document=replaced(plan.document, f"{at}.hold.depth_mm", deep))
+        deeper = solve(made.document, made.shelf, index)[HOLD]
+        if deeper is None or unsettled(compute(made.document, made.shelf), index) > left:
+            return plan
+        if not _short(deeper):
+            return made
+    return plan
+
+
+def _short(hold: HoldFigures) -> bool:
+    return any(n.code == "short-grip" for n in hold.notes)
 
 
 def _with_sides(plan: Start, wanted: Wanted) -> Start:

@@ -17,7 +17,7 @@ from calc.plan.paths import replaced
 from calc.plan.solve import solve
 from calc.plan.trying import LENGTH_STEP_MM, floor_to
 from calc.settle.setup import settle_setup
-from calc.start.begin import begin, begun_with, ends, unsettled
+from calc.start.begin import a_third, begin, begun_with, ends, unsettled
 from calc.start.marking import marked
 from calc.start.state import Decided, Start, Wanted, decided_of
 from calc.start.ways import held, ways
@@ -85,7 +85,7 @@ def _tries(wanted: Wanted, decided: Decided, plan: Start, index: int) -> Iterato
     yield plan
     yield from _better_held(decided, plan, index)
     for way in ways(wanted, decided, plan, index)[:TRIED]:
-        made = held(wanted, decided, plan, index, way)
+        made = a_third(decided, held(wanted, decided, plan, index, way), index)
         yield made
         yield from _better_held(decided, made, index)
 

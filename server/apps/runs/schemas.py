@@ -90,12 +90,19 @@ class ReleaseOut(BaseModel):
     confirmed: list[str]
 
 
-class CautionOut(BaseModel):
-    """One thing to confirm by name."""
+class CautionLine(BaseModel):
+    """A sentence of a caution, and the stops that say it; empty for what always holds."""
 
-    code: str
     text: str
     where: str
+
+
+class CautionOut(BaseModel):
+    """One thing to confirm by name; what is `general` holds for every plan and is signed as one statement."""
+
+    code: str
+    general: bool
+    lines: list[CautionLine]
 
 
 class ReleasesOut(BaseModel):

@@ -4363,16 +4363,26 @@ export interface components {
             units: "metric" | "inch";
         };
         /**
-         * CautionOut
-         * @description One thing to confirm by name.
+         * CautionLine
+         * @description A sentence of a caution, and the stops that say it; empty for what always holds.
          */
-        CautionOut: {
-            /** Code */
-            code: string;
+        CautionLine: {
             /** Text */
             text: string;
             /** Where */
             where: string;
+        };
+        /**
+         * CautionOut
+         * @description One thing to confirm by name; what is `general` holds for every plan and is signed as one statement.
+         */
+        CautionOut: {
+            /** Code */
+            code: string;
+            /** General */
+            general: boolean;
+            /** Lines */
+            lines: components["schemas"]["CautionLine"][];
         };
         /**
          * ReleasesOut

@@ -48,7 +48,7 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
     cautions = cautions_of(document, result)
     missing = [c for c in cautions if c.code not in confirmed]
     if missing:
-        raise BadValue("confirmed", f"Confirm every caution, one by one: {len(missing)} are not confirmed yet.")
+        raise BadValue("confirmed", f"Confirm every caution, one by one: {len(missing)} not confirmed yet.")
     last = releases.latest(run)
     number = last.number + 1 if last else 1
     views = {s: whole_view(run, result, on_shelf, s) for s in SYSTEMS}
@@ -62,7 +62,7 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
         lines={s: [{n: stop[n] for n in LINE} for stop in view["stops"]] for s, view in views.items()},
         words=words_of_plate(views[asked.system]["run"]),
         programs={s: _programs(run, result, s, number) for s in SYSTEMS},
-        confirmed=[_confirmed(c, asked.system) for c in cautions],
+        confirmed=[line for c in cautions for line in _confirmed(c, asked.system)],
         note=" ".join(note.split()),
         key=asked.key,
         by=planner,
@@ -74,8 +74,9 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
     return releases.page(run, asked.system)
 
 
-def _confirmed(caution: Caution, system: System) -> dict[str, str]:
-    return {"code": caution.code, "text": caution.sentence.text(system), "where": caution.where}
+def _confirmed(caution: Caution, system: System) -> list[dict[str, str]]:
+    """All that was said of a caution, a line for each sentence."""
+    return [{"code": caution.code, "text": t.sentence.text(system), "where": t.where} for t in caution.told]
 
 
 def _programs(run: Run, result: PlanResult, system: System, number: int) -> dict[str, str]:

@@ -14,7 +14,7 @@ from server.apps.runs.convert.released import Plain, frozen
 from server.apps.runs.models import Release, Run
 from server.apps.runs.queries.look import Look
 from server.apps.runs.queries.plan import computed, whole_view
-from server.apps.runs.schemas import CautionOut, DifferenceOut, DifferencesOut, ReleasesOut
+from server.apps.runs.schemas import CautionLine, CautionOut, DifferenceOut, DifferencesOut, ReleasesOut
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotAllowed, NotFound
 from server.foundation.roles import sees_drafts
@@ -112,7 +112,12 @@ def page(run: Run, system: System) -> ReleasesOut:
         verdict=result.verdict,
         reasons=reasons_against(run, result, document.rules.number),
         cautions=[
-            CautionOut(code=c.code, text=c.sentence.text(system), where=c.where) for c in cautions_of(document, result)
+            CautionOut(
+                code=c.code,
+                general=c.general,
+                lines=[CautionLine(text=t.sentence.text(system), where=t.where) for t in c.told],
+            )
+            for c in cautions_of(document, result)
         ],
         releases=[release_plate(r) for r in every],
     )

@@ -10,6 +10,7 @@ from server.apps.runs.models import Release, Run
 
 pytestmark = pytest.mark.django_db
 PRESSURE = "setups.s1.force.pressure_bar"
+GENERAL = {"limits", "t-nuts", "deburr", "guards", "gauge", "stand-clear", "chips", "coolant", "aid"}
 
 
 def page(person, run, units="metric"):
@@ -32,7 +33,7 @@ def test_a_settled_plan_is_released_and_frozen_with_every_figure_and_working(pla
     assert status == 200, answer
     made = answer["releases"][0]
     assert (made["number"], made["revision"], made["by"], made["note"]) == (1, 0, "planner", "first lot")
-    assert len(made["confirmed"]) == len(answer["cautions"])
+    assert len(made["confirmed"]) == sum(len(c["lines"]) for c in answer["cautions"])
     assert answer["reasons"] == ["This draft is release 1 already, by planner."]
     # The shelf moves on: what was released does not.
     chuck = demo.setups.first().chuck
@@ -82,15 +83,27 @@ def test_cautions_are_those_that_always_hold_and_those_of_this_plan(planner, dem
     cautions = page(planner, demo)["cautions"]
     codes = [c["code"] for c in cautions]
     assert len(codes) == len(set(codes))
-    assert {"limits", "t-nuts", "guards", "gauge", "stand-clear", "chips", "coolant", "aid"} <= set(codes)
-    assert any(c["where"] == "Force" and "condition is not known" in c["text"] for c in cautions)
+    assert set(codes) >= GENERAL
+    assert all(c["general"] == (c["code"] in GENERAL) for c in cautions)
+    lines = [line for c in cautions for line in c["lines"]]
+    assert any(x["where"] == "Force" and "condition is not known" in x["text"] for x in lines)
+    texts = [x["text"] for x in lines]
+    assert len(texts) == len(set(texts))
+
+
+def test_a_caution_whose_figure_moved_since_it_was_shown_is_confirmed_again(planner, demo):
+    codes = [c["code"] for c in page(planner, demo)["cautions"]]
+    planner.edit(demo, PRESSURE, text="27")
+    now = [c["code"] for c in page(planner, demo)["cautions"]]
+    assert len(set(now) - set(codes)) >= 1
+    assert release(planner, demo, confirmed=codes, base_revision=1)[0] == 422
 
 
 def test_every_caution_is_confirmed_one_by_one(planner, demo):
     codes = [c["code"] for c in page(planner, demo)["cautions"]]
     status, answer = release(planner, demo, confirmed=codes[:-1])
     assert status == 422
-    assert "1 are not confirmed" in answer["errors"][0]["message"]
+    assert "1 not confirmed" in answer["errors"][0]["message"]
     assert not Release.objects.exists()
 
 

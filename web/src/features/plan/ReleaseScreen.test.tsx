@@ -8,8 +8,16 @@ import { plan } from "../../tests/plan";
 import { ReleaseScreen } from "./ReleaseScreen";
 
 const cautions = [
-  { code: "guards", text: "The guards are shut.", where: "" },
-  { code: "force:corner:0", text: "It could slip.", where: "Force, side 2" },
+  { code: "guards", general: true, lines: [{ text: "The guards are shut.", where: "" }] },
+  { code: "chips", general: true, lines: [{ text: "Chips are hot.", where: "" }] },
+  {
+    code: "corner-1f2e3d4c",
+    general: false,
+    lines: [
+      { text: "It could slip.", where: "Force, side 1; Force, side 2" },
+      { text: "It could slip more.", where: "Force, side 2" },
+    ],
+  },
 ];
 const made = (number: number) => ({
   number,
@@ -65,17 +73,21 @@ describe("ReleaseScreen", () => {
     post.mockReturnValue(
       ok(page({ releases: [made(1)], reasons: ["This draft is release 1 already."] })) as never,
     );
-    const button = await screen.findByRole("button", { name: "2 still to confirm" });
+    const button = await screen.findByRole("button", { name: "1 still to confirm" });
     expect(button).toBeDisabled();
-    await user.click(screen.getByRole("checkbox", { name: /guards are shut/ }));
-    expect(screen.getByRole("button", { name: "1 still to confirm" })).toBeDisabled();
+    // What always holds is signed with the press; what several stops say of this plan stands once, with its places.
+    expect(screen.getByRole("list", { name: "What always holds" })).toHaveTextContent(
+      /guards.*Chips are hot/,
+    );
+    expect(screen.getAllByRole("checkbox")).toHaveLength(1);
     await user.click(screen.getByRole("checkbox", { name: /could slip/ }));
-    await user.click(screen.getByRole("button", { name: "Release draft 7 as release 1" }));
+    await user.click(screen.getByRole("button", { name: "Sign, and release draft 7 as release 1" }));
     expect(post.mock.calls[0]?.[1]).toMatchObject({
-      body: { base_revision: 7, confirmed: ["guards", "force:corner:0"], note: "" },
+      body: { base_revision: 7, confirmed: ["guards", "chips", "corner-1f2e3d4c"], note: "" },
     });
-    expect(await screen.findByText("This draft is release 1 already.")).toBeInTheDocument();
-    expect(screen.getByText(/draft 3, by planner/)).toBeInTheDocument();
+    expect(await screen.findByText("Release 1 is at the machine.")).toBeInTheDocument();
+    expect(screen.queryByText("This draft is release 1 already.")).toBeNull();
+    expect(screen.getAllByText(/draft 3, by planner/)).toHaveLength(2); // at the head, and in the list
   });
 
   it("tells what keeps it from being released instead of offering it", async () => {
@@ -85,7 +97,7 @@ describe("ReleaseScreen", () => {
   });
 
   it("keeps what was confirmed when somebody else was faster, and says so", async () => {
-    const { post, user } = show(page({ cautions: cautions.slice(0, 1) }));
+    const { post, user } = show(page({ cautions: cautions.slice(2) }));
     post.mockReturnValue(
       Promise.resolve({
         response: new Response(null, { status: 409 }),
@@ -93,7 +105,7 @@ describe("ReleaseScreen", () => {
       }) as never,
     );
     await user.click(await screen.findByRole("checkbox"));
-    await user.click(screen.getByRole("button", { name: /Release draft 7/ }));
+    await user.click(screen.getByRole("button", { name: /release draft 7/ }));
     expect(await screen.findByRole("alert")).toHaveTextContent("already, by owner");
     expect(screen.getByRole("checkbox")).toBeChecked();
   });
@@ -110,5 +122,13 @@ describe("ReleaseScreen", () => {
       params: { path: { number: 1 }, query: { other: 2 } },
     });
     expect(screen.queryByRole("checkbox")).toBeNull(); // a setter looks
+  });
+
+  it("shows first what changed since the release at the machine", async () => {
+    show(page({ releases: [made(2)] }));
+    expect(await screen.findByText(/is at the machine, from draft 6.*Draft 7 differs/)).toBeInTheDocument();
+    const changed = await screen.findByRole("table", { name: "Release 2 and the draft" });
+    const first = screen.getAllByRole("checkbox")[0] as HTMLElement;
+    expect(changed.compareDocumentPosition(first) & Node.DOCUMENT_POSITION_FOLLOWING).toBeTruthy();
   });
 });

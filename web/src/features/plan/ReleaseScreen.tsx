@@ -1,15 +1,14 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
-import { Form } from "react-aria-components";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import styled from "styled-components";
-import { Refused, type Releases, type Session, said, type Units } from "../../api/client";
-import { Button, TextButton } from "../../shared/ui/Button";
-import { Entry } from "../../shared/ui/Entry";
-import { AppHeader, Blank, Told } from "../../shared/ui/Page";
+import { Refused, type Session } from "../../api/client";
+import { TextButton } from "../../shared/ui/Button";
+import { AppHeader, Blank } from "../../shared/ui/Page";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { Differences } from "./Differences";
 import { usePlan } from "./queries";
-import { useRelease, useReleases } from "./releaseQueries";
+import { ReleaseForm } from "./ReleaseForm";
+import { useReleases } from "./releaseQueries";
 
 const Main = styled.main`
   max-width: 1000px;
@@ -25,33 +24,6 @@ const Main = styled.main`
     margin-top: ${space(4)};
     font-weight: 600;
   }
-`;
-
-const Confirm = styled.ul`
-  label {
-    display: grid;
-    grid-template-columns: auto minmax(0, 1fr) auto;
-    gap: ${space(3)};
-    align-items: center;
-    min-height: ${size.touch};
-    padding: ${space(1.5)} 0;
-    border-bottom: ${size.line} solid ${colour("hairline")};
-  }
-  input {
-    width: 20px;
-    height: 20px;
-    accent-color: ${colour("act")};
-  }
-  small {
-    font: 400 ${type.label} ${face.narrow};
-    color: ${colour("soft")};
-  }
-`;
-
-const Against = styled.ul`
-  padding: ${space(3)} ${space(4)};
-  background: ${colour("card")};
-  box-shadow: inset 6px 0 0 ${colour("stop")};
 `;
 
 const Past = styled.ol`
@@ -73,73 +45,14 @@ const Past = styled.ol`
   }
 `;
 
+const Standing = styled.p`
+  padding: ${space(3)} ${space(4)};
+  background: ${colour("card")};
+  box-shadow: inset 6px 0 0 ${colour("act")};
+`;
+
 const moment = (at: string) =>
   new Date(at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
-
-type FormProps = { runId: number; page: Releases; units: Units };
-
-function ReleaseForm({ runId, page, units }: FormProps) {
-  const release = useRelease(runId, units);
-  const [confirmed, setConfirmed] = useState<readonly string[]>([]);
-  const [note, setNote] = useState("");
-  // One key a try: a release that is sent again after a lost answer is released once.
-  const key = useRef(crypto.randomUUID());
-  const left = page.cautions.filter((c) => !confirmed.includes(c.code)).length;
-  const number = (page.releases[0]?.number ?? 0) + 1;
-  if (page.reasons.length > 0)
-    return (
-      <Against aria-label="What keeps it from being released">
-        {page.reasons.map((reason) => (
-          <li key={reason}>{reason}</li>
-        ))}
-      </Against>
-    );
-  return (
-    <Form
-      onSubmit={(event) => {
-        event.preventDefault();
-        release.mutate(
-          { base_revision: page.revision, confirmed: [...confirmed], note, key: key.current },
-          {
-            onSuccess: () => {
-              key.current = crypto.randomUUID();
-              setConfirmed([]);
-              setNote("");
-            },
-          },
-        );
-      }}
-    >
-      <p>Confirm each of these, one by one. Your name and what you confirmed are kept with the release.</p>
-      <Confirm aria-label="Cautions to confirm">
-        {page.cautions.map((c) => (
-          <li key={c.code}>
-            <label>
-              <input
-                type="checkbox"
-                checked={confirmed.includes(c.code)}
-                onChange={(event) =>
-                  setConfirmed(
-                    event.target.checked
-                      ? [...confirmed, c.code]
-                      : confirmed.filter((code) => code !== c.code),
-                  )
-                }
-              />
-              <span>{c.text}</span>
-              <small>{c.where}</small>
-            </label>
-          </li>
-        ))}
-      </Confirm>
-      <Entry label="Remark" value={note} onChange={setNote} hint="May stay empty" />
-      <Told role="alert">{release.error ? said(release.error) : ""}</Told>
-      <Button type="submit" isDisabled={left > 0 || release.isPending}>
-        {left > 0 ? `${left} still to confirm` : `Release draft ${page.revision} as release ${number}`}
-      </Button>
-    </Form>
-  );
-}
 
 /** Releasing a plan to the machine, and what was released before, compared. */
 export function ReleaseScreen({ session, tools }: { session: Session; tools: ReactNode }) {
@@ -175,6 +88,18 @@ export function ReleaseScreen({ session, tools }: { session: Session; tools: Rea
             {page.rules}
           </p>
         </div>
+        {last && (
+          <Standing>
+            <b>Release {last.number}</b> is at the machine, from draft {last.revision}, by {last.by},{" "}
+            {moment(last.at)}.{last.revision !== page.revision && ` Draft ${page.revision} differs from it.`}
+          </Standing>
+        )}
+        {shown && pair === null && last && last.revision !== page.revision && (
+          <>
+            <h3>What changed since release {last.number}</h3>
+            <Differences runId={runId} number={shown.number} other={shown.other} units={units} />
+          </>
+        )}
         {mayPlan && <ReleaseForm runId={runId} page={page} units={units} />}
         {last && (
           <>
@@ -209,9 +134,11 @@ export function ReleaseScreen({ session, tools }: { session: Session; tools: Rea
             </Past>
           </>
         )}
-        {shown && (
+        {shown && pair !== null && (
           <>
-            <h3>What differs</h3>
+            <h3>
+              Release {pair.number} against {pair.other === null ? "the draft" : `release ${pair.other}`}
+            </h3>
             <Differences runId={runId} number={shown.number} other={shown.other} units={units} />
           </>
         )}
