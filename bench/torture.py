@@ -33,7 +33,7 @@ from bench.running import PATIENCE_S, Running, kill
 from commands.cluster import Cluster
 from commands.places import DATA, HERE, environment, say
 
-CLIENTS = 3
+CLIENTS = 2
 # What is killed, and how often against the others: what takes long to come back more seldom.
 KILLED = {"server": 2, "process": 3, "worker": 3, "database": 3, "start": 1}
 IN_PAIRS = 0.6  # of the kills that follow the first of each: a second one strikes while the first is being mended
@@ -105,7 +105,7 @@ class Stream(threading.Thread):
             if time.monotonic() > until:
                 raise TimeoutError("no answer")
             self.again += 1
-            time.sleep(0.05)
+            time.sleep(0.15)
 
     def _ask_long(self, run: int) -> None:
         """A question that a worker answers; nobody waits for it here."""

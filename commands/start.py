@@ -114,6 +114,7 @@ class Keeper:
                 signal.signal(name, signal.SIG_IGN)
             for child in self.children.values():
                 end(child)
+            end_orphan(self.orphan)  # told to stop before it took over, it leaves none of it running
             self.cluster.stop()
 
     def _begin(self, wanted: str) -> None:
@@ -122,6 +123,7 @@ class Keeper:
         if told:
             say(told)
             refuse_taken(self.port, LETS_GO_S)
+        self.orphan = None
         for name in ("gauge", "server", "worker") if kind == DEMO else ("server", "worker"):
             self._start(name)
 

@@ -231,8 +231,8 @@ def jaw_backing(given: JawBackingInput) -> JawBackingResult:
             w.note(
                 "caution",
                 "ring-limits",
-                "The ring stands {b} and turns {n} at most; the part is held at {p}, and the jaws bend more then. See the "
-                "taper.",
+                "The ring stands {b} and turns {n} at most; the part is held at {p}, and the jaws bend more then. See "
+                "the taper.",
                 b=Figure(bar, "bar", "down"),
                 n=Figure(best.max_rpm, "rpm", "down"),
                 p=Figure(given.pressure_bar, "bar"),

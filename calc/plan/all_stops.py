@@ -1,4 +1,5 @@
-"""The stops of a plan, in the order of the work. Everything that is done to every stop reads this list.
+"""The stops of a plan, in the order of the work: none waits on a later one. Everything that is done to every stop reads
+this list (docs/decisions/0035).
 
 docs/how-to-add-a-stop.md tells how to add one.
 """
@@ -14,7 +15,7 @@ from calc.plan.sides.stop import SIDES_STOP
 from calc.plan.stop_kind import StopKind
 from calc.plan.tools.stop import TOOLS_STOP
 
-ALL_STOPS: list[StopKind] = [PART_STOP, SIDES_STOP, HOLD_STOP, JAWS_STOP, FORCE_STOP, TOOLS_STOP, CUTS_STOP]
+ALL_STOPS: list[StopKind] = [PART_STOP, SIDES_STOP, HOLD_STOP, JAWS_STOP, CUTS_STOP, TOOLS_STOP, FORCE_STOP]
 
 
 def kind_of(name: str) -> StopKind:

@@ -123,6 +123,14 @@ class Link:
     key: str
 
 
+@dataclass(frozen=True)
+class Lack:
+    """What a stop needs before it has figures: a fact by its path, or another stop by its title where it has none."""
+
+    label: str
+    path: str = ""
+
+
 @dataclass(frozen=True, eq=False)  # one that is kept is itself
 class Stop:
     """One stop of the route; `side` is the set-up it belongs to, None for the whole part's.
@@ -145,6 +153,7 @@ class Stop:
     lists: tuple[PlanList, ...] = ()
     panels: tuple[Panel, ...] = ()
     links: tuple[Link, ...] = ()
+    lacks: tuple[Lack, ...] = ()
     heading: str = ""
     side: int | None = None
     setup: str = ""
@@ -161,7 +170,10 @@ class Stop:
 
 def without_figures(outcome: Outcome[Any], facts: tuple[Fact, ...], **more: Any) -> Stop:
     """A stop that has no figures yet, or none any more: its facts, and why. Name and title are the list's to give."""
-    return Stop("", "", outcome.state(), outcome.line, facts, problems=outcome.problems, **more)
+    lacks = tuple(Lack(label, path) for path, label in outcome.missing)
+    if outcome.waiting_on:
+        lacks = (Lack(outcome.waiting_on),)
+    return Stop("", "", outcome.state(), outcome.line, facts, problems=outcome.problems, lacks=lacks, **more)
 
 
 @dataclass(frozen=True)

@@ -14,13 +14,24 @@ from calc.plan.compute import PlanResult
 from calc.plan.outcome import State
 from calc.plan.pictures import ForceChart
 from calc.plan.scenes import drawings_of
-from calc.plan.stop import Answer, Stop
+from calc.plan.stop import Answer, Lack, Stop
 from calc.plan.stop_kind import Carried, Drawing
 from calc.quantities import Beside, System
 from calc.said.drawn import ChartSaid, SceneSaid, chart_said, scene_said
 from calc.said.pictures import PictureSaid, picture_said
 from calc.said.reader import Reader
-from calc.said.stop import Around, HelpSaid, Offer, StepSaid, StopPage, help_said, offers_of, page_said, step_said
+from calc.said.stop import (
+    Around,
+    HelpSaid,
+    LackSaid,
+    Offer,
+    StepSaid,
+    StopPage,
+    help_said,
+    offers_of,
+    page_said,
+    step_said,
+)
 from calc.said.table import TableSaid, table_said
 
 
@@ -99,7 +110,19 @@ def around(result: PlanResult, stop: Stop) -> Around:
     """What the page of a stop shows that is not of the stop alone."""
     offers = tuple(offers_of(stop, drawings_of(result.view_of(stop))))
     mine = frozenset(f.path for f in stop.facts if f.path is not None) & result.proposed
-    return Around(offers, result.checks(stop), result.program(stop), mine)
+    lacks = tuple(_where(result, stop, lack) for lack in stop.lacks)
+    return Around(offers, result.checks(stop), result.program(stop), mine, lacks)
+
+
+def _where(result: PlanResult, stop: Stop, lack: Lack) -> LackSaid:
+    """Where what a stop lacks is given: at the stop that has the fact, or that has that title."""
+    here = [s for s in result.stops if s.side in (None, stop.side)]
+    if not lack.path:
+        return LackSaid(lack.label, next(s.key for s in here if s.title == lack.label), None)
+    holds = (s for s in here if any(f.path == lack.path for f in s.facts))
+    lists = (s for s in here if any(one.path == lack.path for one in s.lists))
+    found = next(holds, None) or next(lists, stop)
+    return LackSaid(lack.label.lower(), found.key, lack.path)
 
 
 def part_of(offer: Offer, stop: Stop, setup: str) -> str:

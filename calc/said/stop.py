@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from calc.errors import FieldError
@@ -203,6 +203,17 @@ class LinkSaid:
 
 
 @dataclass(frozen=True)
+class LackSaid:
+    """What a stop needs before it has figures, and where it is given: the stop by its key, and the fact by its path
+    where it is one.
+    """
+
+    label: str
+    stop: str
+    path: str | None
+
+
+@dataclass(frozen=True)
 class StopLine:
     """A stop of the route in its line; `side` is the place of its set-up and `setup` that one's id, null for the whole
     part's.
@@ -246,6 +257,7 @@ class StopPage:
     panels: list[Panel]
     links: list[LinkSaid]
     offers: list[Offer]
+    lacks: list[LackSaid] = field(default_factory=list)
 
 
 def _headings(stop: Stop, lists: list[ListSaid]) -> list[HeadingSaid]:
@@ -283,14 +295,15 @@ def line_said(stop: Stop, system: System) -> StopLine:
 
 @dataclass(frozen=True)
 class Around:
-    """What a page shows that is not of the stop alone: the pictures it offers, what can be solved, its program, and
-    the paths of its facts that are as they were proposed.
+    """What a page shows that is not of the stop alone: the pictures it offers, what can be solved, its program, the
+    paths of its facts that are as they were proposed, and where what it lacks is given.
     """
 
     offers: tuple[Offer, ...]
     checks: tuple[str, ...]
     program: JawProgram | None
     proposed: frozenset[str] = frozenset()
+    lacks: tuple[LackSaid, ...] = ()
 
 
 def page_said(stop: Stop, around: Around, reader: Reader) -> StopPage:
@@ -310,4 +323,5 @@ def page_said(stop: Stop, around: Around, reader: Reader) -> StopPage:
         panels=list(stop.panels),
         links=[LinkSaid(x.words, x.kind, x.key) for x in stop.links],
         offers=list(around.offers),
+        lacks=list(around.lacks),
     )

@@ -9,7 +9,7 @@ from functools import lru_cache
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.pictures import Outline
-from calc.plan.stop import Answer, Fact, Row, Stop, Table, chosen
+from calc.plan.stop import Answer, Fact, Lack, Row, Stop, Table, chosen
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 from calc.tools.choose import Choice, Ranked, choose, why_not
@@ -149,7 +149,7 @@ def show(view: View) -> Stop:
         tools = {c.id: library.tool(c.tool) if c.tool else None for c in setup.cuts}
         facts = tuple(_fact(view.at, c, tools[c.id], None) for c in setup.cuts)
         line = Sentence("waiting on Cuts") if setup.cuts else outcome.line
-        return Stop("", "", "open", line, facts, headings=headings)
+        return Stop("", "", "open", line, facts, lacks=(Lack("Cuts"),), headings=headings)
     turret = machine.turret_stations if machine else 0
     shown = [_looked_at(cut, library) for cut in figures.cuts]
     count, without = len(shown), sum(one.without for one in shown)

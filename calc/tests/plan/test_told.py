@@ -4,6 +4,7 @@ import pytest
 
 from calc.errors import CalcError
 from calc.plan.paths import with_value
+from calc.said.plan import around
 from calc.tests.plans import ALUMINIUM, DOCUMENT, STEEL, plan, shelf_with, with_facts
 
 
@@ -86,3 +87,33 @@ def test_paths_that_are_not_there_are_told():
     assert with_value(two, "a.x2.n", 5) == {"a": [{"id": "x1", "n": 1}, {"id": "x2", "n": 5}]}
     assert DOCUMENT.setups[0].hold.depth_mm == 20
     assert STEEL.height_mm == 50
+
+
+LACKING = [
+    {},
+    {"setups__s1__force__pressure_bar": None},
+    {"part__profile__outside__o1__diameter_mm": None},
+    {"setups__s1__cuts": ()},
+    {"setups__s1__cuts__c1__feed_mm_rev": None},
+    {"setups__s1__force__condition": "measured"},
+]
+
+
+@pytest.mark.parametrize("facts", LACKING)
+@pytest.mark.parametrize("without", [{}, {"chuck": None}, {"blank": None}, {"machine": None}])
+def test_no_stop_waits_on_a_later_one_and_what_it_lacks_is_named_with_its_place(facts, without):
+    result = plan(shelf_with(**without), **facts) if without else plan(**facts)
+    order = [s.key for s in result.stops]
+    for stop in result.stops:
+        if stop.state != "open":
+            assert stop.lacks == ()
+            continue
+        assert stop.lacks
+        for lack in around(result, stop).lacks:
+            assert order.index(lack.stop) <= order.index(stop.key), (stop.key, lack)
+            place = next(s for s in result.stops if s.key == lack.stop)
+            if lack.path is None:
+                assert place.title == lack.label
+                assert lack.stop != stop.key
+            else:
+                assert lack.path in {f.path for f in place.facts} | {one.path for one in place.lists}

@@ -3044,6 +3044,19 @@ export interface components {
             group: string;
         };
         /**
+         * LackSaid
+         * @description What a stop needs before it has figures, and where it is given: the stop by its key, and the fact by its path
+         *     where it is one.
+         */
+        LackSaid: {
+            /** Label */
+            label: string;
+            /** Stop */
+            stop: string;
+            /** Path */
+            path: string | null;
+        };
+        /**
          * LetterSaid
          * @description One symbol of a designation.
          */
@@ -3546,6 +3559,8 @@ export interface components {
             links: components["schemas"]["LinkSaid"][];
             /** Offers */
             offers: components["schemas"]["Offer"][];
+            /** Lacks */
+            lacks?: components["schemas"]["LackSaid"][];
         };
         /**
          * TableSaid

@@ -90,6 +90,7 @@ export function stop(name: string, more: Partial<Stop> = {}): Stop {
     procedures: [],
     headings: groups(more.facts ?? []),
     offers: [],
+    lacks: [],
     program: null,
     checks: [],
     panels: [],

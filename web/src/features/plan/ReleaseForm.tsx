@@ -30,7 +30,8 @@ const Confirm = styled.ul`
     font: 400 ${type.label} ${face.narrow};
     color: ${colour("soft")};
   }
-  label li {
+  label span span {
+    display: block;
     padding-bottom: ${space(1)};
   }
 `;
@@ -58,17 +59,6 @@ const Done = styled.div`
     font-size: ${type.run};
   }
 `;
-
-type Caution = Releases["cautions"][number];
-
-function Lines({ caution }: { caution: Caution }) {
-  return caution.lines.map((line) => (
-    <li key={line.text}>
-      {line.text}
-      {line.where && <small>{line.where}</small>}
-    </li>
-  ));
-}
 
 type Props = { runId: number; page: Releases; units: Units };
 
@@ -139,9 +129,14 @@ export function ReleaseForm({ runId, page, units }: Props) {
                     checked={confirmed.includes(c.code)}
                     onChange={(event) => put(c.code, event.target.checked)}
                   />
-                  <ul>
-                    <Lines caution={c} />
-                  </ul>
+                  <span>
+                    {c.lines.map((line) => (
+                      <span key={line.text}>
+                        {line.text}
+                        {line.where && <small>{line.where}</small>}
+                      </span>
+                    ))}
+                  </span>
                 </label>
               </li>
             ))}
@@ -150,9 +145,11 @@ export function ReleaseForm({ runId, page, units }: Props) {
       )}
       <p>Of every plan, signed as one statement with your name:</p>
       <Statement aria-label="What always holds">
-        {general.map((c) => (
-          <Lines key={c.code} caution={c} />
-        ))}
+        {general
+          .flatMap((c) => c.lines)
+          .map((line) => (
+            <li key={line.text}>{line.text}</li>
+          ))}
       </Statement>
       <Entry label="Remark" value={note} onChange={setNote} hint="May stay empty" />
       <Told role="alert">{release.error ? said(release.error) : ""}</Told>

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Answer, Help, Note, Stop } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
@@ -218,6 +219,7 @@ export function Slip({
           {n.text}
         </NoteBox>
       ));
+  const lacks = stop.lacks ?? [];
   const stopped = stop.state === "stopped";
   const none = stopped && stop.notes.some((n) => n.level === "stop") && tried.content?.length === 0;
   const helps = tried.content && (tried.content.length > 0 || none) && (
@@ -260,7 +262,31 @@ export function Slip({
           </NoteBox>
         ))}
         {stop.answers.length === 0 && stop.problems.length === 0 && (
-          <NoteBox level="info">Nothing to answer yet: {stop.line}.</NoteBox>
+          <NoteBox level="info">
+            Nothing to answer yet
+            {lacks.length === 0 ? (
+              <>: {stop.line}.</>
+            ) : (
+              <>
+                . {lacks.some((l) => l.path) ? "Missing" : "First"}:{" "}
+                {lacks.map((lack, i) => (
+                  <span key={lack.label}>
+                    {i > 0 && ", "}
+                    <Link
+                      to={{
+                        pathname: `../${lack.stop}`,
+                        hash: lack.path ? encodeURIComponent(lack.path) : "",
+                      }}
+                      relative="path"
+                    >
+                      {lack.label}
+                    </Link>
+                  </span>
+                ))}
+                .
+              </>
+            )}
+          </NoteBox>
         )}
         {said("stop")}
         {/* What would help comes first where it is needed, and after the cautions where it is not. */}
