@@ -45,8 +45,7 @@ def _fill_bench(page: Page) -> None:
             "drawing_number": number,
             "machine": machine or None,
             "material": material or None,
-            "diameter": diameter,
-            "length": length,
+            "outside": f"{diameter} x {length}" if length else diameter,
             "quantity": quantity,
         }
         page.evaluate(SEND, ["/api/runs", given])

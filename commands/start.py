@@ -174,15 +174,19 @@ class Keeper:
         for name, child in list(self.children.items()):
             if child.poll() is not None:
                 say(f"The {TITLES[name]} had ended; it is started again.")
-                if child.returncode != -signal.SIGKILL:  # killed from without, it is not broken
+                # Killed from without, or ended with its database, it is not broken.
+                if child.returncode != -signal.SIGKILL and not self._is_new("database"):
                     self._count(name)
                 self._start(name)
         bound(self.cluster)
 
+    def _is_new(self, name: str) -> bool:
+        """It was started again only just now."""
+        return time.monotonic() - self.began.get(name, 0.0) < BROKEN_S
+
     def _count(self, name: str) -> None:
         """Stop where something ends each time as soon as it was started: starting it for ever mends nothing."""
-        lived = time.monotonic() - self.began.get(name, 0.0)
-        self.short[name] = self.short.get(name, 0) + 1 if lived < BROKEN_S else 0
+        self.short[name] = self.short.get(name, 0) + 1 if self._is_new(name) else 0
         if self.short[name] >= BROKEN_TIMES:
             raise Stop(f"The {TITLES[name]} ends as soon as it is started; its words are above.")
 

@@ -23,6 +23,7 @@ WORDS = {
 def run(server, transactional_db):
     """The whole demo shop, fresh; gives its seal carrier of two sides."""
     kept_demo.begun()
+    server.start_worker()
     return Run.objects.get(drawing_number="LH-2041")
 
 

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from datetime import date
 from typing import Any
+from uuid import uuid4
 
 from django.apps import apps
 from django.core.management.color import no_style
 from django.db import connection, transaction
 
 from server.apps.demo.actions import begin
+from server.apps.shelf.models import ShelfState
 
 Rows = list[tuple[str, str, bytes]]  # table, columns, what COPY made of it
 _KEPT: dict[tuple[str, date], Rows] = {}
@@ -40,6 +42,8 @@ def _copied_in(kept: Rows) -> None:
                 with cursor.copy(f"COPY {table} ({columns}) FROM STDIN") as copy:
                     copy.write(rows)
         cursor.execute("; ".join(connection.ops.sequence_reset_sql(no_style(), _models())))
+    # What a process read while the tables were emptied, it must not take for this.
+    ShelfState.objects.update(token=uuid4())
 
 
 def begun(demo: str = "whole") -> None:

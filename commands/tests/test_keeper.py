@@ -111,6 +111,18 @@ def test_what_is_killed_from_without_is_not_broken_and_what_ends_by_itself_again
     assert (looks < start.BROKEN_TIMES + 3) == given_up
 
 
+def test_what_ends_with_its_database_again_and_again_is_not_broken(keeper, monkeypatch):
+    now = [1000.0]
+    monkeypatch.setattr(start.time, "monotonic", lambda: now[0])
+    monkeypatch.setattr(keeper, "_start", lambda name: keeper.began.update({name: now[0]}))
+    keeper.children["worker"] = Child(1)
+    for _ in range(start.BROKEN_TIMES + 3):
+        now[0] += start.BROKEN_S + 1  # the database lived a while, was killed, and took the worker along
+        keeper.cluster = Cluster(False)
+        keeper._look()
+    assert keeper.cluster.started == 1
+
+
 def test_what_is_gone_already_ends_whoever_wanted_to_end_with_it(tmp_path):
     gone = subprocess.Popen(["true"])
     gone.wait()
