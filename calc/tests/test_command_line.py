@@ -31,7 +31,7 @@ def test_answers_are_printed_with_label_and_unit_in_the_units_asked_for():
 
 
 def test_bad_input_exits_2_and_names_the_field():
-    code, answer = run("grip-at-speed", given='{"static_grip_n": "36,5"}')
+    code, answer = run("grip-at-speed", given='{"static_grip_n": "36,500"}')
     assert code == 2
     assert {"static_grip_n", "side", "stack", "rpm"} == {e["field"] for e in answer["errors"]}
 

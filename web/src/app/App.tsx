@@ -8,6 +8,7 @@ import { FindBox } from "../features/find/FindBox";
 import { HistoryScreen } from "../features/plan/HistoryScreen";
 import { PlanScreen } from "../features/plan/PlanScreen";
 import { Gate } from "../features/session/Gate";
+import { LOOK_AS } from "../features/session/queries";
 import { Tools } from "../features/session/Tools";
 import { LocalHits } from "../shared/find/LocalHits";
 import { AppHeader, Blank } from "../shared/ui/Page";
@@ -39,6 +40,8 @@ const Password = lazy(() => import("../features/session/Password").then((m) => (
 /** A session that has ended: whoever works here signs in again where they were, the demo by being opened anew. */
 function seeWhoIsHere(error: Error) {
   if (!(error instanceof Refused) || error.status !== 401) return;
+  // Another role is being taken: what was asked as the one before is late, and the page begins anew with the answer.
+  if (queries.isMutating({ mutationKey: LOOK_AS }) > 0) return;
   if (queries.getQueryData<Session | null>(["session"])?.demo) window.location.reload();
   else void queries.invalidateQueries({ queryKey: ["session"] });
 }

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Plan, Units } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
-import { Header, HeaderNote, HeaderSide, HeaderTitle } from "../../shared/ui/Page";
+import { Header, HeaderNote, HeaderSide, HeaderTitle, Places } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { fold, space } from "../../shared/ui/theme";
 
@@ -60,6 +60,10 @@ export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp
   return (
     <Header>
       <Link to="/">Noble Anvil</Link>
+      <Places aria-label="Places">
+        <Link to="/shelf">Shelf</Link>
+        <Link to="/notebook">Notebook</Link>
+      </Places>
       <HeaderTitle>
         {run.name} <span>{run.drawing_number}</span>
       </HeaderTitle>

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { type CSSProperties, type ReactNode, useEffect, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { Refused, type Session, type Units } from "../../api/client";
@@ -7,6 +7,7 @@ import { Button } from "../../shared/ui/Button";
 import { Blank } from "../../shared/ui/Page";
 import { colour, fold, size, space } from "../../shared/ui/theme";
 import { Banners } from "./Banners";
+import { Divider, useShare } from "./Divider";
 import { hitsOf, titleOf, useFocusedFact } from "./findable";
 import { Ledger } from "./Ledger";
 import type { FoundSettled } from "./Operations";
@@ -21,6 +22,7 @@ import { useLive } from "./useLive";
 import { firstOf, usePlanInView } from "./usePlanInView";
 import { useShortcuts } from "./useShortcuts";
 import { useStart } from "./useStart";
+import { useUndo } from "./useUndo";
 import { WorkingSheet } from "./WorkingSheet";
 
 const Page = styled.div`
@@ -37,14 +39,11 @@ const Body = styled.main`
   grid-row: 3;
   display: grid;
   grid-template:
-    "rail picture slip" minmax(260px, 54%)
+    "rail picture slip" var(--share)
+    "rail divider slip" auto
     "rail lower slip" minmax(0, 1fr)
     / ${size.rail} minmax(0, 1fr) ${size.slip};
   min-height: 0;
-  /* A table of many rows needs the room more than its picture. */
-  &[data-table] {
-    grid-template-rows: minmax(240px, 42%) minmax(0, 1fr);
-  }
   > nav {
     grid-area: rail;
   }
@@ -52,10 +51,7 @@ const Body = styled.main`
     grid-area: slip;
   }
   @media ${fold.tablet} {
-    &,
-    &[data-table] {
-      grid-template: "rail picture" 380px "rail slip" auto "rail lower" auto / ${size.rail} minmax(0, 1fr);
-    }
+    grid-template: "rail picture" 380px "rail slip" auto "rail lower" auto / ${size.rail} minmax(0, 1fr);
     overflow: auto;
     > nav {
       position: sticky;
@@ -64,10 +60,7 @@ const Body = styled.main`
     }
   }
   @media ${fold.phone} {
-    &,
-    &[data-table] {
-      grid-template: "rail" auto "picture" 320px "slip" auto "lower" auto / minmax(0, 1fr);
-    }
+    grid-template: "rail" auto "picture" 320px "slip" auto "lower" auto / minmax(0, 1fr);
     overflow: visible;
     > nav {
       position: static;
@@ -136,6 +129,8 @@ export function PlanScreen({ session, tools }: Props) {
   const { line, stop, isLate, side, sideIndex, group, picture, choose } = seen;
   const { below, answer, steps, helps, tables, pictures } = seen;
   const start = useStart(runId, kept?.plan, editing.act);
+  // A table of many rows needs the room more than its picture.
+  const [share, setShare] = useShare(line?.name ?? "", line?.name === "cuts" ? 42 : 54);
   const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
@@ -154,8 +149,7 @@ export function PlanScreen({ session, tools }: Props) {
   }
   // By keys: the part's stops and those of the side in view.
   const reachable = (shown?.stops ?? []).filter((s) => s.side === null || s.side === sideIndex).slice(0, 9);
-  const undo = () => void editing.act({ kind: "undo" });
-  const redo = () => void editing.act({ kind: "redo" });
+  const { undo, redo, told: undone } = useUndo(runId, units, editing.act);
   const help = () => setHelpOpen((open) => !open);
   useShortcuts({
     goTo: (index) => {
@@ -191,6 +185,7 @@ export function PlanScreen({ session, tools }: Props) {
     editing.unsent > 0 &&
       `${editing.unsent === 1 ? "One edit waits" : `${editing.unsent} edits wait`} here for the server.`,
     start.told,
+    undone(kept?.plan.revision),
     live.news,
     editing.othersWaiting &&
       `An entry typed in ${units === "metric" ? "inches" : "millimetres"} is not kept.`,
@@ -229,7 +224,7 @@ export function PlanScreen({ session, tools }: Props) {
         mayPlan={session.role === "owner" || session.role === "planner"}
         onKeep={editing.keep}
       />
-      <Body data-table={stop?.panels.includes("operations") || undefined}>
+      <Body style={{ "--share": `${share}%` } as CSSProperties}>
         <Rail
           plan={shown}
           side={sideIndex}
@@ -269,6 +264,7 @@ export function PlanScreen({ session, tools }: Props) {
             </p>
           ))}
         </PlanPicture>
+        <Divider share={share} onShare={setShare} />
         <Lower data-scrolls aria-busy={(stop && isLate) || undefined}>
           {!stop || !extras ? (
             <Opening>Opening {line.title} …</Opening>

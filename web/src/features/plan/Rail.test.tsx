@@ -1,6 +1,7 @@
 import { render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes } from "react-router";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { plan, side, sideOf, stop } from "../../tests/plan";
 import { Rail } from "./Rail";
 
@@ -60,5 +61,28 @@ describe("Rail", () => {
     expect(carry.getByText("84.00 mm")).toHaveAttribute("data-moved", "true");
     expect(carry.getByText("600 rpm")).not.toHaveAttribute("data-moved");
     expect(carry.getByText("not known")).toBeInTheDocument();
+  });
+
+  it("says how much of each side was proposed, and who may say so has it look right", async () => {
+    const right = vi.fn();
+    const given = plan({
+      sides: [sideOf(0, { proposed: 12 }), sideOf(1, { proposed: 1, end: "spigot end" })],
+    });
+    given.stops = [side("hold", 0), side("hold", 1)];
+    const { rerender } = render(
+      <MemoryRouter>
+        <Rail plan={given} side={0} at="hold-s1" changes={new Map()} onLooksRight={right} />
+      </MemoryRouter>,
+    );
+    expect(screen.getByText("12 values proposed")).toBeInTheDocument();
+    expect(screen.getByText("1 value proposed")).toBeInTheDocument();
+    await userEvent.setup().click(screen.getByRole("button", { name: "Side 2 looks right" }));
+    expect(right).toHaveBeenCalledExactlyOnceWith("s2");
+    rerender(
+      <MemoryRouter>
+        <Rail plan={given} side={0} at="hold-s1" changes={new Map()} />
+      </MemoryRouter>,
+    );
+    expect(screen.queryByRole("button")).toBeNull(); // an operator looks
   });
 });

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Plan } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
 import { colour, space } from "../../shared/ui/theme";
+import { stopOf } from "./places";
 import type { Starting } from "./useStart";
 
 const Bar = styled.div`
@@ -23,14 +24,6 @@ const Wrong = styled.ul`
   color: ${colour("stop")};
 `;
 
-/** The stop at which a fact is entered, by its path. */
-function stopOf(path: string): string {
-  const [first = "", setup = ""] = path.split(".");
-  const [, , group = ""] = path.split(".");
-  if (first !== "setups") return "part";
-  return group === "cuts" || group === "force" || group === "jaws" ? `${group}-${setup}` : `hold-${setup}`;
-}
-
 /** The press that proposes the set-ups, and what it lacks: each as a way to the fact. */
 export function Start({ start, plan }: { start: Starting; plan: Plan }) {
   if (!plan.may_edit || plan.at !== null) return null;
@@ -48,7 +41,10 @@ export function Start({ start, plan }: { start: Starting; plan: Plan }) {
         <Wrong role="alert">
           {Object.entries(start.wrong).map(([path, message]) => (
             <li key={path}>
-              {message} {path && <Link to={`/runs/${plan.run.id}/${stopOf(path)}#${path}`}>go there</Link>}
+              {message}{" "}
+              {path && (
+                <Link to={`/runs/${plan.run.id}/${stopOf(path, plan) ?? "part"}#${path}`}>go there</Link>
+              )}
             </li>
           ))}
         </Wrong>

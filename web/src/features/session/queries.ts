@@ -39,9 +39,13 @@ export function useSignOut() {
   });
 }
 
+/** Under way while another role is taken: requests of the one before are refused meanwhile. */
+export const LOOK_AS = ["look as"];
+
 /** Look as another role, in the demo: the page begins anew, so that nothing read as the old one stays on it. */
 export function useLookAs() {
   return useMutation({
+    mutationKey: LOOK_AS,
     mutationFn: (role: Role) => answered(client.POST("/api/session/look-as", { body: { role } })),
     onSuccess: () => window.location.reload(),
   });

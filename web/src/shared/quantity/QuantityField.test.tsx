@@ -54,6 +54,28 @@ describe("QuantityField", () => {
     expect(onKeep).toHaveBeenCalledExactlyOnceWith("20");
   });
 
+  it("puts back what is kept on Escape, though the preview has become what would be shown", async () => {
+    const on = { onType: vi.fn(), onKeep: vi.fn(), onCancel: vi.fn() };
+    const field = (exact: string) => (
+      <QuantityField label="Step" shown={exact} exact={exact} isText {...on} />
+    );
+    const { rerender } = render(field("84 h7 x 40"));
+    const user = userEvent.setup();
+    const input = screen.getByLabelText<HTMLInputElement>("Step");
+    await replaceWith(user, input, "90 x 40");
+    rerender(field("90 x 40"));
+    await user.keyboard("{Escape}");
+    expect(input.value).toBe("84 h7 x 40");
+    expect(on.onCancel).toHaveBeenCalledOnce();
+  });
+
+  it("has all of it selected after the click that enters, so that typing replaces it", async () => {
+    const { field, user } = setUp();
+    await user.click(field);
+    expect(field.selectionEnd).toBe(field.value.length);
+    expect(field.selectionStart).toBe(0);
+  });
+
   it("puts back what was there on Escape", async () => {
     const { field, user, onKeep, onCancel } = setUp();
     await replaceWith(user, field, "99");

@@ -55,6 +55,10 @@ export function QuantityField(props: Props) {
   const [text, setText] = useState<string | null>(null);
   const started = useRef(exact);
   const typed = useRef(false);
+  /** What is kept: while something is typed, `exact` is what it would be. */
+  const before = useRef(exact);
+  /** The click that brought the focus is not over: it would undo the selection. */
+  const entering = useRef(false);
   const value = text ?? waiting ?? shown;
 
   function leave() {
@@ -80,7 +84,9 @@ export function QuantityField(props: Props) {
       onFocus={() => {
         // What is waiting counts as where the field starts: leaving it so sends nothing again.
         started.current = waiting ?? exact;
+        before.current = exact;
         typed.current = false;
+        entering.current = true;
         setText(started.current);
         props.onFocus?.();
       }}
@@ -88,12 +94,15 @@ export function QuantityField(props: Props) {
       onKeyDown={(event) => {
         if (event.key === "Enter") {
           if (text !== null && typed.current && text.trim() !== started.current.trim()) onKeep(text);
-          if (text !== null) started.current = text;
+          if (text !== null) {
+            started.current = text;
+            before.current = text;
+          }
           typed.current = false;
           onNext?.();
         } else if (event.key === "Escape") {
-          setText(exact);
-          started.current = exact;
+          setText(before.current);
+          started.current = before.current;
           typed.current = false;
           onCancel();
         } else {
@@ -110,6 +119,12 @@ export function QuantityField(props: Props) {
           // After the click has set its caret and the exact figure stands in the field.
           const input = event.currentTarget;
           requestAnimationFrame(() => input.select());
+        }}
+        onMouseUp={(event) => {
+          if (!entering.current) return;
+          entering.current = false;
+          event.preventDefault();
+          event.currentTarget.select();
         }}
       />
     </TextField>

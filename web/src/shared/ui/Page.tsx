@@ -77,7 +77,7 @@ export const HeaderSide = styled.div`
   }
 `;
 
-const Places = styled.nav`
+export const Places = styled.nav`
   display: flex;
   gap: ${space(4)};
   a {
