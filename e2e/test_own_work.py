@@ -172,10 +172,14 @@ def test_undo_and_redo_by_keys_across_stops_and_a_reload(app, run):
     expect(field(app, "Gauge pressure, bar")).to_have_value("28.0")
     field(app, "Gauge pressure, bar").press("Alt+z")  # inside a field the letter is text; with Alt it undoes
     expect(rail(app, "Jaws")).to_contain_text("Ø 84.00")
+    # It says what it undid, and goes there.
+    expect(app.get_by_text(re.compile("^Undone: Spigot 80 x 40 → 84"))).to_be_visible()
+    expect(app).to_have_url(address(app, f"/runs/{run.pk}/part"))
     expect(app.get_by_role("button", name="Undo")).to_be_disabled()
-    field(app, "Gauge pressure, bar").press("Alt+Shift+Z")
+    field(app, "Spigot").press("Alt+Shift+Z")
     expect(rail(app, "Jaws")).to_contain_text("Ø 80.00")
     app.get_by_role("button", name="Redo").click()
+    expect(app).to_have_url(address(app, f"/runs/{run.pk}/force-s1"))
     expect(field(app, "Gauge pressure, bar")).to_have_value("27.0")
     assert Edit.objects.count() == 6
 

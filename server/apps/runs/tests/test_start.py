@@ -92,6 +92,8 @@ def test_a_plan_with_proposed_values_is_not_released_until_both_sides_look_right
     assert "Side 2 looks right" in text
     _, undone = planner.send(f"runs/{follower.pk}/undo", keyed())
     assert [s["proposed"] > 0 for s in undone["sides"]] == [False, True]
+    text = planner.get(f"/api/runs/{follower.pk}/history").json()["entries"][0]["text"]
+    assert text == "undone: Side 2 looks right"
     body = keyed(base_revision=5, confirmed=codes, note="")
     assert planner.send(f"runs/{follower.pk}/releases", body)[0] == 409
 

@@ -58,7 +58,8 @@ export const HeaderNote = styled.p`
     font-weight: 600;
   }
   overflow-wrap: anywhere;
-  @media ${fold.phone} {
+  /* The head stays one line: what stands at Part goes first. */
+  @media ${fold.desk} {
     [data-detail] {
       display: none;
     }

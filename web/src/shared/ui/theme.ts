@@ -81,7 +81,12 @@ export const size = {
 } as const;
 
 /**
- * Below this width the slip folds under the drawing; below the second all is one column.
+ * Below the first width the head leaves out what stands elsewhere; below the second the slip folds under the drawing;
+ * below the third all is one column.
  * In em, so that large text folds the page as a narrow screen does.
  */
-export const fold = { tablet: "(max-width: 68.75em)", phone: "(max-width: 43.75em)" } as const;
+export const fold = {
+  desk: "(max-width: 88em)",
+  tablet: "(max-width: 68.75em)",
+  phone: "(max-width: 43.75em)",
+} as const;
