@@ -45,7 +45,7 @@ def _value(document: Document, path: str) -> Any:
     here: Any = document
     for name in path.split("."):
         if isinstance(here, tuple):
-            here = next((i for i in here if i.id == name), None)
+            here = next((i for i in here if getattr(i, "id", None) == name), None)
             if here is None:
                 raise KeyError(path)
         else:
@@ -57,7 +57,7 @@ def _value(document: Document, path: str) -> Any:
 
 
 def proposed(document: Document, shelf: Shelf) -> frozenset[str]:
-    """The paths of all facts that are as they were proposed, and of proposed items that nothing of was touched."""
+    """The paths of all facts that are as they were proposed."""
     return frozenset(path for one in document.proposed for path in _standing(document, shelf, one))
 
 

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any
 
 from calc.plan.document import Mark, Setup, setup_path
 from calc.plan.force.inputs import Force
 from calc.plan.proposed import OF_THE_PLAN, key_of, mark, proposed
 from calc.reading import write
 from calc.shelf.taken import SetupShelf
-from calc.start.state import Start, facts_of
+from calc.start.state import Facts, Start, facts_of
 
 REFERENCES = ("chuck", "jaw_blank", "collet")
 _NOT_THERE = object()
@@ -44,7 +43,7 @@ def marked(before: Start, now: Start) -> Start:
     return Start(replace(now.document, proposed=tuple(marks)), now.shelf)
 
 
-def _places(setup: Setup, taken: SetupShelf) -> dict[str, dict[str, Any]]:
+def _places(setup: Setup, taken: SetupShelf) -> dict[str, Facts]:
     """The facts of a set-up that may be proposed, by the end of their place's path and by name."""
     own = {kind: key_of(taken, kind) for kind in REFERENCES} | {"clamp_rpm": setup.clamp_rpm}
     found = {"": {name: value for name, value in own.items() if value is not None}}

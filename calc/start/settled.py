@@ -19,7 +19,7 @@ from calc.plan.trying import LENGTH_STEP_MM, floor_to
 from calc.settle.setup import settle_setup
 from calc.start.begin import a_third, begin, begun_with, ends, unsettled
 from calc.start.marking import marked
-from calc.start.state import Decided, Start, Wanted, decided_of
+from calc.start.state import Decided, Facts, Start, Wanted, decided_of
 from calc.start.ways import held, ways
 
 TRIED = 6  # ways to hold a side
@@ -71,11 +71,18 @@ def _all_settled(wanted: Wanted, begun: Start, tell: Callable[[int, int], None])
 def _settled(wanted: Wanted, decided: Decided, plan: Start, index: int) -> Start:
     """A side settled as it is held, or in the first other way that settles. Raises CalcError of the first."""
     why: CalcError | None = None
+    stopped: Start | None = None
     for made in _tries(wanted, decided, plan, index):
         try:
-            return Start(_figured(made, decided, index), made.shelf)
+            found = Start(_figured(made, decided, index), made.shelf)
         except CalcError as error:
             why = why or error
+            continue
+        if unsettled(compute(found.document, found.shelf), index) == 0:
+            return found
+        stopped = stopped or found
+    if stopped is not None:  # its figures are good, and what is wrong with its hold is said at its stop
+        return stopped
     assert why is not None
     raise why
 
@@ -131,7 +138,7 @@ def _figured(plan: Start, decided: Decided, index: int) -> Document:
     made = settle_setup(document, plan.shelf, index).document
     cuts = []
     for cut, before in zip(made.setups[index].cuts, setup.cuts, strict=True):
-        keeps: dict[str, Any] = {pin: getattr(before, pin) for pin in PINS.values()}
+        keeps: Facts = {pin: getattr(before, pin) for pin in PINS.values()}
         if not decided.free(f"{at}.cuts.{cut.id}.clamp_rpm", before.clamp_rpm, None):
             keeps["clamp_rpm"] = before.clamp_rpm
         cuts.append(replace(cut, **keeps))
@@ -145,7 +152,7 @@ def _pinned(cut: PlannedCut, decided: Decided, at: str) -> PlannedCut:
     """A cut whose figures are pinned where a person gave them."""
     if cut.id not in {c.id for s in decided.document.setups for c in s.cuts}:
         return cut
-    given: dict[str, Any] = {
+    given: Facts = {
         pin: True
         for name, pin in PINS.items()
         if getattr(cut, name) is not None and f"{at}.{name}" not in decided.marked

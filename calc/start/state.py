@@ -14,6 +14,8 @@ from calc.plan.proposed import proposed
 from calc.reading import write
 from calc.shelf.taken import SetupShelf, Shelf
 
+Facts = dict[str, Any]  # plain values by name
+
 
 @dataclass(frozen=True)
 class Start:
@@ -65,6 +67,6 @@ class Wanted:
         return self.begun.shelf
 
 
-def facts_of(cut: PlannedCut) -> dict[str, Any]:
+def facts_of(cut: PlannedCut) -> Facts:
     """The facts of an operation by name, plain."""
     return {name: value for name, value in write(cut).items() if name != "id"}

@@ -9,7 +9,7 @@ import pytest
 from calc.errors import CalcError
 from calc.identity import Identities
 from calc.plan.compute import compute
-from calc.plan.document import new_document
+from calc.plan.document import Mark, new_document
 from calc.plan.paths import replaced, value_at
 from calc.plan.proposed import by_side, looked_at, proposed
 from calc.plan.run_file import read_run
@@ -152,3 +152,18 @@ def test_a_machine_without_anything_to_hold_with_says_so():
     given = wanted(*PARTS["follower"])
     with pytest.raises(CalcError, match="No chuck of this machine"):
         begin(replace(given, holders=()))
+
+
+@pytest.mark.parametrize("facts", ["[1]", "no json", "{", "[" * 1900])
+def test_a_mark_of_a_file_that_cannot_be_read_is_told(facts):
+    with pytest.raises(CalcError, match="cannot be read"):
+        Mark("setups.s1.hold", facts)
+
+
+@pytest.mark.parametrize(
+    "at", ["proposed", "setups.s1.nothing", "setups.s9", "version", "setups", "part.profile.outside"]
+)
+def test_a_mark_of_what_is_not_there_marks_nothing(at):
+    plan = settled("follower")
+    document = replace(plan.document, proposed=(*plan.document.proposed, Mark(at, '{"x":1,"chuck":"no"}')))
+    assert proposed(document, plan.shelf) == proposed(plan.document, plan.shelf)
