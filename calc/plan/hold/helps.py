@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from calc.plan.cuts.clear import GRIPPED
 from calc.plan.hold.figures import HoldFigures, JawHold
+from calc.plan.hold.judged import least_held_mm
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Figures
 from calc.plan.sides.solve import SIDES
@@ -39,13 +40,13 @@ def _ideas(view: View, hold: HoldFigures) -> Iterator[Idea]:
     codes = {n.code for n in (*hold.notes, *(view[GRIPPED] or ()))}
     if "grip-not-made" in codes:
         yield from _other_grips(view, hold)
-    if "too-slender" in codes:
+    if codes & {"too-slender", "held-by-its-end"}:
         if hold.stick_out_mm is not None and setup.hold.stick_out_mm is not None:
             yield Idea(Sentence("Let the bar stick out what the part asks"), f"{at}.hold.stick_out_mm", None)
         if not setup.hold.live_centre:
             yield Idea(Sentence("Support it with a live centre"), f"{at}.hold.live_centre", True)
-        for share in DEEPER_STEPS:
-            deep = floor_to(share * hold.length_mm, LENGTH_STEP_MM)
+        for wanted in (least_held_mm(hold) + hold.grip.offset_mm, *(share * hold.length_mm for share in DEEPER_STEPS)):
+            deep = -floor_to(-wanted, LENGTH_STEP_MM)
             if hold.stick_out_mm is None and isinstance(hold, JawHold) and deep > hold.pocket.bore_depth_mm:
                 yield Idea(Sentence("Grip {d} deep", d=Figure(deep, "mm")), f"{at}.hold.depth_mm", deep)
     if "no-centre-hole" in codes:

@@ -14,12 +14,15 @@ from calc.working import Level, Note
 SLENDER, TOO_SLENDER = 3.0, 5.0  # typical: stands out over its diameter, warned and stopped without a centre
 # Over a centre it bends as much as that at 3.24 times the length: ∛((1/3) / 0.0098), rounded down.
 CENTRED, TOO_SLENDER_CENTRED = 9.0, 16.0
+# Typical: what is held over less than a sixth of its length and stands out more than its diameter is held by its end.
+HELD_OVER, STUBBY = 6.0, 1.0
 LEAST_SEAT_MM = 3.0  # per side, typical: less floor than this seats nothing
 
 
 def judged(hold: HoldFigures, setup: Setup, part: PartFigures) -> Iterator[Note]:
     """All that must be said about any hold that has its figures."""
     yield from _slender(hold, setup)
+    yield from _held_by_its_end(hold, setup)
     yield from _room(hold, part)
     if setup.hold.live_centre and hold.centre_mm <= 0:
         words = "A live centre needs a hole to stand in: drill one before this side, and give its diameter."
@@ -136,6 +139,32 @@ def _slender(hold: HoldFigures, setup: Setup) -> list[Note]:
         "which is not planned here, or a longer grip.",
     }
     return [Note(level, "slender" if level == "caution" else "too-slender", words[level, centred], **figures)]
+
+
+def least_held_mm(hold: HoldFigures) -> float:
+    """The grip below which long work is held by its end [mm]."""
+    return (hold.held_mm + hold.out_mm) / HELD_OVER
+
+
+def _held_by_its_end(hold: HoldFigures, setup: Setup) -> Iterator[Note]:
+    """Long work in a short grip: a hundredth of play in the grip is many at its end, and a catch of the tool levers it.
+
+    Tilt is counted in Force by the cut's own load; this holds for what no load names: a seat that gives, a chip in it.
+    """
+    long, least = hold.out_mm > STUBBY * hold.grip.diameter_mm, least_held_mm(hold)
+    if setup.hold.live_centre or not long or hold.held_mm >= least - 1e-9:
+        return
+    figures = {
+        "h": Figure(hold.held_mm, "mm", "down"),
+        "x": Figure(hold.out_mm, "mm", "up"),
+        "t": Figure(hold.out_mm / hold.held_mm, "", "up", (1, 1)),
+        "m": Figure(least, "mm", "up"),
+    }
+    words = (
+        "Held over {h} while {x} stands out, {t} times as much: without a centre what is longer than its diameter is "
+        "held over a sixth of its length, {m}, at least. Support it with a centre, or grip it longer."
+    )
+    yield Note("stop", "held-by-its-end", words, **figures)
 
 
 def _room(hold: HoldFigures, part: PartFigures) -> list[Note]:
