@@ -41,6 +41,7 @@ DO $$ DECLARE one record; BEGIN
         OR typtype = 'c' AND (SELECT relkind FROM pg_class WHERE pg_class.oid = typrelid) = 'c')
   LOOP EXECUTE 'ALTER ' || one.named || ' OWNER TO {APPLICATION}'; END LOOP;
 END $$"""
+GAVE_UP = ("PANIC: ", "startup process failure")  # what its log says where it ends of its own accord
 UNSAFE_FAST = ["fsync=off", "synchronous_commit=off", "full_page_writes=off"]  # throw-away clusters only
 
 
@@ -230,12 +231,22 @@ class Cluster:
         except (KeyError, OSError):
             return False
 
+    def _said(self) -> list[str]:
+        """PostgreSQL's own log, in lines."""
+        try:
+            return (self.folder / "server.log").read_text(errors="replace").splitlines()
+        except OSError:
+            return []
+
+    def ended_by_itself(self) -> bool:
+        """Whether it gave up since it was last started; one that was killed had no time to say anything."""
+        said = self._said()
+        begun = max((i for i, line in enumerate(said) if "starting PostgreSQL" in line), default=0)
+        return any(sign in line for line in said[begun:] for sign in GAVE_UP)
+
     def _last_words(self) -> str:
         """The end of PostgreSQL's own log, and a sentence where the disk is full."""
-        try:
-            said = (self.folder / "server.log").read_text(errors="replace").splitlines()[-5:]
-        except OSError:
-            said = []
+        said = self._said()[-5:]
         full = any("No space left on device" in line for line in said)
         return "\n".join(said) + (f"\nThe disk that holds {self.folder} is full: free some space." if full else "")
 

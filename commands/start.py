@@ -167,7 +167,8 @@ class Keeper:
         """Start again what has ended."""
         if not self.cluster.is_alive():
             say("The database had ended; it is started again.")
-            self._count("database")
+            if self.cluster.ended_by_itself():
+                self._count("database")
             told = self.cluster.start(self.cluster.port)
             self.began["database"] = time.monotonic()
             say(told or "The database is there again.")

@@ -230,8 +230,20 @@ def test_a_cluster_that_was_killed_starts_again_and_says_so(own_cluster):
 def test_a_cluster_killed_a_moment_ago_is_waited_for_and_never_taken_for_running(own_cluster):
     own_cluster.start()
     os.kill(int((own_cluster.folder / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
+    assert not own_cluster.ended_by_itself()
     assert "not clean" in own_cluster.start()
     own_cluster.ensure_database("shop")
+
+
+def test_a_cluster_that_gives_up_is_told_from_one_that_was_killed(own_cluster, capsys):
+    own_cluster.start()
+    own_cluster._command("pg_ctl", "stop", "-m", "immediate", "-w", "-D", str(own_cluster.folder))
+    for written in (own_cluster.folder / "pg_wal").glob("0*"):
+        written.unlink()  # nothing is left to put it right from
+    with pytest.raises(places.Stop):
+        own_cluster.start()
+    assert "did not start" in capsys.readouterr().err
+    assert own_cluster.ended_by_itself()
 
 
 def test_a_full_disk_gets_its_sentence(data, monkeypatch, capsys):

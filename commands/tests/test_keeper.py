@@ -12,9 +12,13 @@ class Cluster:
     """A database that lives for as long as it is told to."""
 
     port = 1
+    gives_up = False
 
     def __init__(self, *lives):
         self.lives, self.started, self.stopped = list(lives), 0, False
+
+    def ended_by_itself(self):
+        return self.gives_up
 
     def is_alive(self):
         return self.lives.pop(0) if self.lives else True
@@ -109,6 +113,20 @@ def test_what_is_killed_from_without_is_not_broken_and_what_ends_by_itself_again
     except places.Stop:
         pass
     assert (looks < start.BROKEN_TIMES + 3) == given_up
+
+
+@pytest.mark.parametrize("gives_up", [False, True])
+def test_a_database_that_is_killed_again_and_again_is_started_and_one_that_gives_up_is_not(gives_up, keeper):
+    keeper.cluster = Cluster(*[False] * 20)
+    keeper.cluster.gives_up = gives_up
+    looks = 0
+    try:
+        for _ in range(start.BROKEN_TIMES + 3):
+            keeper._look()
+            looks += 1
+    except places.Stop:
+        pass
+    assert (looks < start.BROKEN_TIMES + 3) == gives_up
 
 
 def test_what_ends_with_its_database_again_and_again_is_not_broken(keeper, monkeypatch):
