@@ -34,6 +34,7 @@ from calc.limits.working import WorkingLimitsInput, working_limits
 from calc.quantities import System
 from calc.reading import read
 from calc.results import Explained, answers, as_plain
+from calc.symbols import key_of
 from calc.threads.thread import ThreadInput, thread
 from calc.tools.boring_bar import BoringBarInput, boring_bar
 from calc.tools.insert_code import InsertCodeInput, insert_code
@@ -65,6 +66,10 @@ class Calculator:
         told = {
             "notes": [note.as_dict() | {"text": note.sentence.text(system)} for note in result.notes],
             "answers": [answer._asdict() for answer in answers(result, system)],
+            "working": [
+                step.as_dict() | {"symbols": key_of(step, result.working[:place])}
+                for place, step in enumerate(result.working)
+            ],
         }
         return as_plain(result) | told  # type: ignore[no-any-return]
 

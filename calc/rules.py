@@ -85,7 +85,7 @@ class Rules(Checked):
         Quantity(
             "Friction, turned part",
             "",
-            "Smooth bored jaw on a turned steel part, flood coolant in it",
+            "Smooth soft jaw on a turned steel part, flood coolant in it",
             low=0.02,
             high=0.6,
         ),
@@ -93,12 +93,12 @@ class Rules(Checked):
     friction_ground: Annotated[
         float,
         Quantity(
-            "Friction, ground or drawn", "", "Smooth bored jaw on a ground or drawn steel part", low=0.02, high=0.6
+            "Friction, ground or drawn", "", "Smooth soft jaw on a ground or drawn steel part", low=0.02, high=0.6
         ),
     ] = 0.07
     friction_rough: Annotated[
         float,
-        Quantity("Friction, rough stock", "", "Smooth bored jaw on rolled, sawn or cast steel", low=0.02, high=0.6),
+        Quantity("Friction, rough stock", "", "Smooth soft jaw on rolled, sawn or cast steel", low=0.02, high=0.6),
     ] = 0.15
     friction_hard: Annotated[
         float, Quantity("Friction, hard jaws", "", "Serrated hard jaw on turned or drawn steel", low=0.02, high=0.6)

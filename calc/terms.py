@@ -47,7 +47,7 @@ TOOTH = Quantity("Tooth", "", "Counted from 0 at the centre; empty: the best", l
 TEETH = Quantity("Teeth", "", "Places a jaw can be mounted in", low=1, high=500, whole=True)
 SERRATION_PITCH = Quantity("Serration pitch", "mm", "Tooth to tooth of the master jaw", above=0, high=20)
 TNUT_RADIUS = Quantity("T-nut's outer edge", "mm", "From the axis, jaw in tooth 0 at mid-stroke", above=0, high=2000)
-BORED_AT = Quantity("Bored at", "", "Share of the stroke used toward clamped; mid-stroke is 0.5", low=0, high=1)
+BORED_AT = Quantity("Grips at", "", "Share of the stroke used toward clamped; mid-stroke is 0.5", low=0, high=1)
 SMALLEST = Quantity("Smallest piece", "mm", "Measured over the batch", above=0, high=4000)
 LARGEST = Quantity("Largest piece", "mm", "Measured over the batch", above=0, high=4000)
 JAW_DIAMETER = Quantity("Jaw diameter", "mm", "As bored or turned", above=0, high=4000)

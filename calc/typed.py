@@ -18,7 +18,8 @@ def typed_value(field: str, spec: Spec, given: Any, *, nullable: bool, system: S
     if given in (None, ""):
         if nullable:
             return None
-        raise FieldProblem(field, f"{spec.label} cannot be empty. Write a figure, or leave it as it was.")
+        wanted = "some words" if isinstance(spec, Text) else "a figure" if isinstance(spec, Quantity) else "an answer"
+        raise FieldProblem(field, f"{spec.label} cannot be empty. Write {wanted}, or leave it as it was.")
     match spec:
         case Quantity():
             return _number(field, spec, given, system)
@@ -31,8 +32,10 @@ def typed_value(field: str, spec: Spec, given: Any, *, nullable: bool, system: S
                 raise FieldProblem(field, "Answer yes or no.")
             return given
         case Text():
-            if not isinstance(given, str) or len(given) > spec.most or "\x00" in given:
+            if not isinstance(given, str) or "\x00" in given:
                 raise FieldProblem(field, f"Write up to {spec.most} characters.")
+            if len(given) > spec.most:
+                raise FieldProblem(field, f"This has {len(given)} characters; {spec.label} takes {spec.most} at most.")
             return given
     raise FieldProblem(field, "This fact is not entered by itself.")
 

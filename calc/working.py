@@ -52,6 +52,11 @@ def typical(where: str) -> Source:
     return Source("typical", f"typical: {where}", where)
 
 
+def names_in(formula: str) -> list[str]:
+    """The names in a formula, in their order."""
+    return [found[0] for found in _NAME.finditer(formula) if not formula[: found.start()].endswith(tuple("0123456789"))]
+
+
 _PIECES: dict[str, list[str]] = {}
 
 

@@ -96,7 +96,7 @@ def test_from_an_empty_run_to_the_jaw_program_of_an_outside_part(app, run):
     rail(app, "Jaws").click()
     tab(app, "On the teeth")
     expect(app.get_by_role("table", name="Teeth compared")).to_contain_text("in force")
-    tab(app, "Closed on while bored")
+    tab(app, "What they close on")
     expect(app.locator('[data-fact="backing"]')).to_contain_text("Ring B")
     text = ready_to_bore(app, "84")
     assert text.startswith("O84\n(DRAFT ")

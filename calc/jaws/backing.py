@@ -1,4 +1,4 @@
-"""What soft jaws close on while they are bored: calculator `jaw-backing`."""
+"""What soft jaws close on while they are cut: calculator `jaw-backing`."""
 
 from __future__ import annotations
 
@@ -190,7 +190,7 @@ def _groove_steps(given: JawBackingInput) -> tuple[Sentence, ...]:
 
 @documented(JawBackingInput)
 def jaw_backing(given: JawBackingInput) -> JawBackingResult:
-    """What the jaws close on while they are bored, with pressure, speed, reasons and steps.
+    """What the jaws close on while they are cut, with pressure, speed, reasons and steps.
 
     Parameters
         {parameters}
@@ -334,7 +334,7 @@ def _plug_or_nothing(given: JawBackingInput, rejected: list[Rejected], w: Workin
     w.note(
         "stop",
         "nothing-to-close-on",
-        "Nothing on the shelf lets these jaws be bored: get a ring with more than Ø{a} inside{or_plug}.",
+        "Nothing on the shelf lets these jaws be cut: get a ring with more than Ø{a} inside{or_plug}.",
         a=Bare(_mm(given.grip_diameter_mm + 2 * given.tool_clearance_mm, "up")),
         or_plug=Sentence(", or a plug of Ø{l} to Ø{b}", l=Bare(_mm(least, "up")), b=Bare(_mm(most, "down")))
         if least > 0

@@ -174,7 +174,7 @@ def jaw_bore(given: JawBoreInput) -> JawBoreResult:
         derived in docs/method.md, “The pocket”
     """
     w = Working()
-    bore = w.step("D_b", "Bore: nominal of what is gripped", "d_g", "mm", BORE, d_g=given.grip_diameter_mm)
+    bore = w.step("D_b", "Jaws to: nominal of what is gripped", "d_g", "mm", BORE, d_g=given.grip_diameter_mm)
     depth = _depth(given, w)
     floor = w.step("h_f", "Floor left above the bolt heads", "H - t", "mm", BORE, H=given.jaw_height_mm, t=depth)
     groove_depth = w.step("t_g", "Floor groove, into the wall", "max(0.3, e + 0.1)", "mm", GROOVE, e=given.edge_mm)
@@ -184,7 +184,7 @@ def jaw_bore(given: JawBoreInput) -> JawBoreResult:
     fraction = w.step("t/L", "Share of the part's length", "t / L", "", THIRD, t=held, L=given.part_length_mm)
     start = w.step(
         "D_s",
-        "Start boring at",
+        "Start at",
         "max(0, 2*r_f - 2*c)" if given.side == "od" else "2*r_f + 2*c",
         "mm",
         BORE,

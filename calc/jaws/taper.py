@@ -81,7 +81,7 @@ def jaw_taper(given: JawTaperInput) -> JawTaperResult:
     w = Working()
     extra = w.step(
         "ΔF",
-        "More force of one jaw than while boring",
+        "More force of one jaw than while the jaws are cut",
         "F_p - F_b",
         "N",
         TAPER,

@@ -71,7 +71,7 @@ def cautions_of(document: Document, result: PlanResult) -> tuple[Caution, ...]:
     told: dict[str, dict[str, list[str]]] = {}
     sentences: dict[str, Sentence] = {}
     for stop in result.stops:
-        where = stop.place(len(document.setups))
+        where = stop.place(document.side_names)
         for note in stop.notes:
             if note.level == "caution" and note.code not in COVERED:
                 sentences.setdefault(note.text, note.sentence)

@@ -22,7 +22,7 @@ from calc.shelf.taken import Shelf
 
 @dataclass(frozen=True)
 class Side:
-    """One set-up as it is carried: `title` such as "Side 1", `end` the end that is worked, `id` its own."""
+    """One set-up as it is carried: `title` its own name, `end` the end that is worked, `id` its own."""
 
     index: int
     id: str
@@ -134,7 +134,7 @@ def _side(view: View, stops: tuple[Stop, ...]) -> Side:
     worked = end_name(view.document, OTHER[sides.held_end(view.index) if sides else "a"])
     carried = sorted((c for kind in ALL_STOPS for c in kind.carries(view)), key=lambda c: c.place)
     mine = tuple(s for s in stops if s.side == view.index)
-    return Side(view.index, view.setup.id, f"Side {view.index + 1}", worked, verdict_of(mine), tuple(carried))
+    return Side(view.index, view.setup.id, view.setup.name, worked, verdict_of(mine), tuple(carried))
 
 
 def compute(document: Document, shelf: Shelf, options: Options | None = None) -> PlanResult:

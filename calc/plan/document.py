@@ -43,6 +43,32 @@ class Setup(Checked):
     id: Identity = ""
 
 
+# What two sides on one machine share: how the shop cuts jaws, how the chuck is greased, what the spindle may turn. Not
+# which way the spindle turns for the jaws' tool: on a second spindle it may be the other way.
+SHARED = {
+    "jaws": (
+        "floor_min_mm",
+        "tool_clearance_mm",
+        "cleanup_mm",
+        "position",
+        "ring_clearance_mm",
+        "taper_step_mm",
+        "paper_mm",
+        "recut_limit_mm",
+        "boring_speed_m_min",
+        "boring_feed_mm_rev",
+        "boring_depth_mm",
+    ),
+    "force": ("condition", "condition_measured", "condition_date", "user_max_rpm"),
+}
+
+
+def another_side(first: Setup, name: str, ident: str = "") -> Setup:
+    """A further side as it begins: with what it shares with the first, and nothing else decided."""
+    taken = {group: {fact: getattr(getattr(first, group), fact) for fact in facts} for group, facts in SHARED.items()}
+    return Setup(name, jaws=Jaws(**taken["jaws"]), force=Force(**taken["force"]), id=ident)
+
+
 _RULES = {f.name: f for f in fields_of(Rules)}
 RULE = Choice("House rule", {name: _RULES[name].spec.label for name in PLAN_RULES}, "What this plan departs from")
 
@@ -125,6 +151,11 @@ class Document(Checked):
         """The house rules with this plan's departures put in."""
         changed: dict[str, Any] = {d.rule: d.value for d in self.departures}
         return replace(self.rules, **changed)
+
+    @property
+    def side_names(self) -> tuple[str, ...]:
+        """What each set-up is called."""
+        return tuple(s.name for s in self.setups)
 
     @property
     def one_set(self) -> bool:

@@ -12,8 +12,7 @@ from calc.errors import CalcError, FieldError, FieldProblem
 from calc.fields import Group, fields_of
 from calc.identity import Identities
 from calc.plan.cuts.inputs import PlannedCut
-from calc.plan.document import RULE, Departure, Document, Setup
-from calc.plan.force.inputs import Force
+from calc.plan.document import RULE, Departure, Document, Setup, another_side
 from calc.plan.part.inputs import Profile
 from calc.plan.paths import parts_of, value_at
 from calc.profile.lines import read_line, read_lines, write_line
@@ -190,10 +189,7 @@ def _made(path: str, document: Any, items: list[Any], given: NewItem) -> Any:
         return Departure(said, given.kind, getattr(read(Rules, document.get("rules", {})), given.kind))
     if rule.kinds:
         return PlannedCut(said, given.kind)  # type: ignore[arg-type] # one of the kinds
-    # It is the same chuck on the same day: a second side begins with the condition that the first counts.
-    first = read(Setup, items[0]).force if items else Force()
-    condition, measured, on = first.condition, first.condition_measured, first.condition_date
-    return Setup(said, force=Force(condition=condition, condition_measured=measured, condition_date=on))
+    return another_side(read(Setup, items[0]), said) if items else Setup(said)
 
 
 def refuse_taking_out(document: Any, path: str) -> None:

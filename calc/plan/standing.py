@@ -9,16 +9,23 @@ from typing import Any
 from calc.plan.all_stops import ALL_STOPS
 from calc.plan.compute import PlanResult, compute
 from calc.plan.document import Document
-from calc.plan.outcome import Figures, State
+from calc.plan.outcome import State
 from calc.plan.stop import Stop
 from calc.plan.stop_kind import Headline
+from calc.plan.view import View
 from calc.quantities import Figure, System
 from calc.shelf.taken import Shelf
 
 
 def headlines() -> dict[str, Headline]:
-    """The headline figures that the stops tell, by name."""
-    return {h.name: h for kind in ALL_STOPS for h in kind.headlines}
+    """The figures of the stops that the history tells, by name."""
+    return {h.name: h for kind in ALL_STOPS for h in kind.headlines if h.told}
+
+
+def bench_figures() -> tuple[Headline, ...]:
+    """The figures of the stops that the bench shows of every side, in the order of its columns."""
+    shown = [h for kind in ALL_STOPS for h in kind.headlines if h.place is not None]
+    return tuple(sorted(shown, key=lambda h: h.place or 0))
 
 
 ATTENTION: dict[State, int] = {"stopped": 0, "open": 1, "settled": 2}
@@ -26,11 +33,14 @@ ATTENTION: dict[State, int] = {"stopped": 0, "open": 1, "settled": 2}
 
 @dataclass(frozen=True)
 class Standing:
-    """Every stop in one line, the verdict, and the headline figures in core units (None: not known)."""
+    """Every stop in one line, the verdict, and figures in core units (None: not known): those that the history tells,
+    and those that the bench shows of each side.
+    """
 
     stops: tuple[Stop, ...]
     verdict: State
     headlines: dict[str, float | None]
+    sides: tuple[dict[str, float | None], ...]
 
     @property
     def attention(self) -> int:
@@ -47,15 +57,23 @@ class Standing:
         return None
 
 
-def headlines_of(solved: tuple[Figures, ...]) -> dict[str, float | None]:
-    """The headline figures of a solved plan: of its last side, where the part is finished."""
-    return {name: h.value(solved[-1]) for name, h in headlines().items()}
+def figures_of(view: View) -> dict[str, float | None]:
+    """What the bench shows of a side, by name."""
+    return {h.name: h.value(view) for h in bench_figures()}
 
 
 def headline_text(name: str, value: float | None, system: System) -> str:
     """A headline figure as it reads, such as "2 480 rpm"."""
     told = headlines()[name]
     return "not known" if value is None else Figure(value, told.unit, told.rounding).text(system)
+
+
+def bench_words(figures: Mapping[str, float | None], system: System) -> dict[str, str]:
+    """What the bench shows of a side as it reads, such as "2 480 rpm"; empty where it is not known."""
+    return {
+        h.name: "" if (value := figures.get(h.name)) is None else Figure(value, h.unit, h.rounding).text(system)
+        for h in bench_figures()
+    }
 
 
 def moved_words(pairs: Mapping[str, Sequence[float | None]], system: System) -> list[str]:
@@ -74,7 +92,8 @@ def standing(document: Document, shelf: Shelf) -> Standing:
 
 def standing_of(result: PlanResult) -> Standing:
     """The same of a plan already computed."""
-    return Standing(result.stops, result.verdict, headlines_of(result.figures))
+    last = {name: h.value(result.views[-1]) for name, h in headlines().items()}
+    return Standing(result.stops, result.verdict, last, tuple(figures_of(view) for view in result.views))
 
 
 def moved(before: dict[str, Any], after: dict[str, float | None]) -> dict[str, list[float | None]]:

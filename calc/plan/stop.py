@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import reduce
 from typing import Any, Literal
@@ -163,9 +163,12 @@ class Stop:
         """Its name in an address: "part", and with its set-up's id "hold-s1"."""
         return f"{self.name}-{self.setup}" if self.setup else self.name
 
-    def place(self, sides: int) -> str:
-        """Its title, with its side where a plan has several."""
-        return self.title if self.side is None or sides < 2 else f"{self.title}, side {self.side + 1}"
+    def place(self, sides: Sequence[str]) -> str:
+        """Its title, with the name of its side, up to a comma, where a plan has several; `sides`: the names of all."""
+        if self.side is None or len(sides) < 2:
+            return self.title
+        name = sides[self.side].split(",")[0]
+        return f"{self.title}, {name.lower() if name.startswith('Side ') else name}"
 
 
 def without_figures(outcome: Outcome[Any], facts: tuple[Fact, ...], **more: Any) -> Stop:

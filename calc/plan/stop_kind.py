@@ -6,7 +6,6 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from calc.plan.outcome import Figures
 from calc.plan.pictures import ForceChart
 from calc.plan.stop import Help, Panel, Stop, Table
 from calc.plan.view import View
@@ -17,13 +16,19 @@ from calc.scene.shapes import Layer, Scene, Standing
 
 @dataclass(frozen=True)
 class Headline:
-    """A figure that the bench and the history tell of a plan: what it is called, its unit, and where it comes from."""
+    """A figure of a plan in little: what it is called, its unit, and where it comes from.
+
+    `place`: its column on the bench, which shows it of every side; `told`: the history says where it moved, of the last
+    side, on which the part is finished.
+    """
 
     name: str
     label: str
     unit: str
     rounding: Rounding
-    value: Callable[[Figures], float | None]
+    value: Callable[[View], float | None]
+    place: int | None = None
+    told: bool = True
 
 
 @dataclass(frozen=True)

@@ -30,7 +30,7 @@ from calc.said.stop import (
     help_said,
     offers_of,
     page_said,
-    step_said,
+    steps_said,
 )
 from calc.said.table import TableSaid, table_said
 
@@ -150,7 +150,7 @@ def part_said(result: PlanResult, name: str, reader: Reader) -> PartSaid:
             return PartSaid(name, "pictures", [picture_said(p, reader.system) for p in stop.pictures])
         case "working":
             answer: Answer = _first((a for a in stop.answers if a.name == asked), name)
-            return PartSaid(name, "steps", [step_said(s) for s in answer.steps])
+            return PartSaid(name, "steps", steps_said(answer.steps))
     raise KeyError(name)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
@@ -16,6 +16,7 @@ from calc.programs.jaw_boring import JawProgram
 from calc.quantities import System, exact_text, grouped
 from calc.said.fact import FactSaid, fact_said
 from calc.said.reader import OptionSaid, Reader, options_said
+from calc.symbols import key_of
 from calc.working import Basis, Level, Step
 
 PRETTY_UNITS = {"kg*mm": "kg·mm", "mm3": "mm³", "N*m": "N·m", "um": "µm", "deg": "°", "mm2": "mm²"}
@@ -33,10 +34,16 @@ class StepSaid:
     unit: str
     source: str
     basis: Basis
+    symbols: dict[str, str]  # of the formula, with what each stands for
 
 
-def step_said(step: Step) -> StepSaid:
-    """A line of working."""
+def steps_said(steps: Sequence[Step]) -> list[StepSaid]:
+    """Lines of working, in their order."""
+    return [step_said(step, steps[:place]) for place, step in enumerate(steps)]
+
+
+def step_said(step: Step, before: Sequence[Step] = ()) -> StepSaid:
+    """A line of working; what its symbols stand for may be what a line before it found."""
     return StepSaid(
         step.symbol,
         step.label,
@@ -46,6 +53,7 @@ def step_said(step: Step) -> StepSaid:
         PRETTY_UNITS.get(step.unit, step.unit),
         step.source.text,
         step.source.basis,
+        key_of(step, before),
     )
 
 

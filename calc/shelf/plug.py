@@ -1,4 +1,4 @@
-"""Boring plugs: clamped at the bottom of the jaws while they are bored."""
+"""Boring plugs: clamped at the bottom of the jaws while they are cut."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from calc.quantities import exact_text
 
 @dataclass(frozen=True)
 class Plug(Item):
-    """A plug to be clamped at the bottom of the jaws while they are bored."""
+    """A plug to be clamped at the bottom of the jaws while they are cut."""
 
     __hash__ = Item.__hash__
 

@@ -1,4 +1,4 @@
-"""Boring rings: what the jaws close on while they are bored."""
+"""Boring rings: what the jaws close on while they are cut."""
 
 from __future__ import annotations
 

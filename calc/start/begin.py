@@ -7,7 +7,7 @@ from dataclasses import replace
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.plan.compute import PlanResult, compute
 from calc.plan.cuts.clear import CLEAR
-from calc.plan.document import setup_path
+from calc.plan.document import another_side, setup_path
 from calc.plan.hold.figures import HoldFigures, JawHold
 from calc.plan.hold.solve import HOLD
 from calc.plan.paths import replaced
@@ -17,7 +17,7 @@ from calc.plan.solve import solve
 from calc.plan.trying import LENGTH_STEP_MM
 from calc.profile.body import End
 from calc.quantities import Sentence
-from calc.start.marking import marked, new_side
+from calc.start.marking import marked
 from calc.start.state import Decided, Start, Wanted, decided_of
 from calc.start.ways import held, ways
 
@@ -133,7 +133,7 @@ def _with_sides(plan: Start, wanted: Wanted) -> Start:
     part = plan.document.part
     if len(plan.document.setups) > 1 or (part.stock.form == "bar" and part.face_stock_mm <= 0):
         return plan
-    setups = (*plan.document.setups, new_side("Side 2", wanted.ids.new()))
+    setups = (*plan.document.setups, another_side(plan.document.setups[0], "Side 2", wanted.ids.new()))
     taken = (*plan.shelf.setups, replace(plan.shelf.setups[-1], jaw_set=None))
     return Start(replace(plan.document, setups=setups), replace(plan.shelf, setups=taken))
 

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from calc.plan.document import Mark, Setup, setup_path
-from calc.plan.force.inputs import Force
+from calc.plan.document import Mark, Setup, another_side, setup_path
 from calc.plan.proposed import OF_THE_PLAN, key_of, mark, proposed
 from calc.reading import write
 from calc.shelf.taken import SetupShelf
@@ -13,11 +12,6 @@ from calc.start.state import Facts, Start, facts_of
 
 REFERENCES = ("chuck", "jaw_blank", "collet")
 _NOT_THERE = object()
-
-
-def new_side(name: str, ident: str = "") -> Setup:
-    """A side as it begins."""
-    return Setup(name, force=Force(condition="auto"), id=ident)
 
 
 def marked(before: Start, now: Start) -> Start:
@@ -30,7 +24,7 @@ def marked(before: Start, now: Start) -> Start:
     for index, setup in enumerate(now.document.setups):
         place = known.get(setup.id)
         then = (
-            _places(new_side(setup.name), SetupShelf())
+            _places(another_side(now.document.setups[0], setup.name), SetupShelf())
             if place is None
             else _places(before.document.setups[place], before.shelf.setups[place])
         )

@@ -10,8 +10,9 @@ from calc.plan.cuts.carried import CARRIED
 from calc.plan.cuts.drawn import layers
 from calc.plan.cuts.helps import cuts_helps
 from calc.plan.cuts.show import show, tables
+from calc.plan.cuts.solve import CUTS
 from calc.plan.force.solve import FORCE
-from calc.plan.stop_kind import Carried, Drawing, StopKind
+from calc.plan.stop_kind import Carried, Drawing, Headline, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
 
@@ -34,6 +35,20 @@ def _carries(view: View) -> Iterator[Carried]:
         yield carried(f"clamp_{cut.id}", f"Clamp, {cut.name}", clamp, load.cap_rpm if load else None)
 
 
+def _clamp(view: View) -> float | None:
+    """The highest that any cut is held to; None where one is held to nothing."""
+    setup = view.setup
+    held = [c.rpm if c.rpm is not None else c.clamp_rpm or setup.clamp_rpm for c in setup.cuts]
+    known = [n for n in held if n is not None]
+    return max(known) if known and len(known) == len(held) else setup.clamp_rpm if not held else None
+
+
+def _minutes(view: View) -> float | None:
+    """Of all cuts; None while one of them cannot be counted."""
+    cuts = view[CUTS]
+    return cuts.minutes if cuts and cuts.cuts and len(cuts.cuts) == len(view.setup.cuts) else None
+
+
 def _drawings(view: View) -> Iterator[Drawing]:
     if view[CARRIED] is not None:
         yield Drawing("work", "At work", ("cuts", "tools"), partial(view.keep, "work", at_work), first=True)
@@ -49,5 +64,9 @@ CUTS_STOP = StopKind(
     layers=layers,
     drawings=_drawings,
     carries=_carries,
+    headlines=(
+        Headline("clamp", "clamp", "rpm", "down", _clamp, place=1, told=False),
+        Headline("minutes", "in cut", "min", "up", _minutes, place=4),
+    ),
     panels=("operations", "proven"),
 )

@@ -282,7 +282,7 @@ def _words(hold: HoldFigures) -> tuple[Sentence, ...]:
         Sentence(
             "The jaws are {h} high, {verb} Ø{b} and {t} deep, with {f} of floor above the bolt heads.",
             h=Figure(hold.jaw_height_mm, "mm"),
-            verb="bored" if grip.side == "od" else "turned",
+            verb=hold.cut,
             b=Figure(hold.pocket.bore_diameter_mm, "mm", places=hold.places),
             t=Figure(hold.pocket.bore_depth_mm, "mm"),
             f=Figure(max(0.0, hold.pocket.floor_mm), "mm", "down"),

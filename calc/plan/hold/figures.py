@@ -125,6 +125,11 @@ class JawHold(HoldFigures):
     recess_mm: tuple[float, float]  # radius and depth, in the pocket's floor behind the part; 0 where there is none
 
     @property
+    def cut(self) -> str:
+        """What is done to the jaws: "bored", or "turned" where they grip inside."""
+        return "bored" if self.side == "od" else "turned"
+
+    @property
     def opened_mm(self) -> float:
         """Radius to which the jaws are opened behind the grip, for a bar to pass; 0 where none does."""
         return 0.0 if self.stick_out_mm is None else self.grip.corners * self.grip.largest_mm / 2 + OPENED_MM

@@ -29,9 +29,9 @@ BAR_STOP = Choice(
 )
 SURFACES = {
     "auto": "as what is gripped",
-    "turned": "bored jaw on a turned part",
-    "ground": "bored jaw on a ground or drawn part",
-    "rough": "bored jaw on rough stock",
+    "turned": "soft jaw on a turned part",
+    "ground": "soft jaw on a ground or drawn part",
+    "rough": "soft jaw on rough stock",
 }
 FRICTION = Choice("Surfaces", SURFACES, "The pair of surfaces sets the friction")
 # What hard jaws and collets bring with them is not chosen.

@@ -12,7 +12,6 @@ from calc.plan.hold.figures import ColletHold
 from calc.plan.hold.helps import hold_helps
 from calc.plan.hold.show import show
 from calc.plan.hold.solve import HOLD, JAW_HOLD
-from calc.plan.outcome import Figures
 from calc.plan.stop_kind import Carried, Check, Headline, StopKind
 from calc.plan.view import View
 from calc.quantities import Figure
@@ -28,17 +27,17 @@ def _carries(view: View) -> Iterator[Carried]:
     if isinstance(any_hold, ColletHold):
         return
     bore = Figure(hold.pocket.bore_diameter_mm, "mm", places=hold.places) if hold else None
-    yield Carried("bore", "Bore Ø", bore, 2)
+    yield Carried("bore", "Turn to Ø" if hold and hold.side == "id" else "Bore Ø", bore, 2)
     yield Carried("depth", "Deep", Figure(hold.pocket.bore_depth_mm, "mm") if hold else None, 3)
 
 
-def _bore(figures: Figures) -> float | None:
-    hold = figures[JAW_HOLD]
+def _bore(view: View) -> float | None:
+    hold = view[JAW_HOLD]
     return hold.pocket.bore_diameter_mm if hold else None
 
 
-def _depth(figures: Figures) -> float | None:
-    hold = figures[JAW_HOLD]
+def _depth(view: View) -> float | None:
+    hold = view[JAW_HOLD]
     return hold.pocket.bore_depth_mm if hold else None
 
 
@@ -50,7 +49,10 @@ HOLD_STOP = StopKind(
     helps=hold_helps,
     tables=blanks_table,
     layers=layers,
-    headlines=(Headline("bore", "bore", "mm", "near", _bore), Headline("depth", "deep", "mm", "near", _depth)),
+    headlines=(
+        Headline("bore", "bore", "mm", "near", _bore, place=2),
+        Headline("depth", "deep", "mm", "near", _depth, place=3),
+    ),
     carries=_carries,
     checks=(Check("real-contact", _has_wall, contact_table),),
 )

@@ -167,8 +167,9 @@ def front(hold: JawHold) -> Scene:
         Sentence(
             "From the front: {z} hard jaws closed on {d}, each flat across its width."
             if hold.blank.is_hard
-            else "From the front: {z} jaws at mid-stroke, bored Ø{d}, each wraps {a}.",
+            else "From the front: {z} jaws at mid-stroke, {cut} Ø{d}, each wraps {a}.",
             z=str(z),
+            cut=hold.cut,
             d=Figure(2 * radius, "mm"),
             a=Figure(hold.wrap_deg, "deg"),
         )

@@ -19,7 +19,7 @@ BLUE = Choice(
 SPINDLE = Choice(
     "Spindle turns",
     {"ask": "not said yet", "M03": "M03, clockwise", "M04": "M04, counter-clockwise"},
-    "For the boring tool that will be called",
+    "For the tool that will be called",
 )
 
 
@@ -43,7 +43,7 @@ class Jaws(Checked):
         ),
     ] = None
     ring_clearance_mm: Annotated[
-        float, Quantity("Clearance to the ring", "mm", "Boring tool to ring or plug, per side", low=0, high=50)
+        float, Quantity("Clearance to the ring", "mm", "Tool to ring or plug, per side", low=0, high=50)
     ] = 3.0
     feeler_mm: Annotated[
         float | None,
@@ -58,11 +58,13 @@ class Jaws(Checked):
     paper_mm: Annotated[float, terms.PAPER] = 0.08
     recut_limit_mm: Annotated[float, Quantity("Most to take", "mm", "Per side at a re-cut", above=0, high=20)] = 1.0
     program: Annotated[
-        int | None, Quantity("Program number", "", "Of the jaw-boring program", low=1, high=99_999_999, whole=True)
+        int | None, Quantity("Program number", "", "Of the jaw program", low=1, high=99_999_999, whole=True)
     ] = None
     spindle: Annotated[Literal["ask", "M03", "M04"], SPINDLE] = "ask"
     boring_speed_m_min: Annotated[
-        float, Quantity("Boring speed", "m/min", "Jaws are an interrupted cut", above=0, high=600)
+        float, Quantity("Speed for the jaws", "m/min", "Jaws are an interrupted cut", above=0, high=600)
     ] = 80.0
-    boring_feed_mm_rev: Annotated[float, Quantity("Boring feed", "mm/rev", "", above=0, high=1)] = 0.12
-    boring_depth_mm: Annotated[float, Quantity("Boring depth", "mm", "Of one pass, per side", above=0, high=5)] = 1.0
+    boring_feed_mm_rev: Annotated[float, Quantity("Feed for the jaws", "mm/rev", "", above=0, high=1)] = 0.12
+    boring_depth_mm: Annotated[
+        float, Quantity("Depth for the jaws", "mm", "Of one pass, per side", above=0, high=5)
+    ] = 1.0

@@ -15,10 +15,10 @@ POCKET, TEETH, STROKE, CLOSED, TAPER, SET, PROGRAM = (
     "The pocket",
     "On the teeth",
     "Stroke",
-    "Closed on while bored",
+    "What they close on",
     "Taper",
     "This jaw set",
-    "Boring",
+    "Jaw program",
 )
 
 
@@ -42,7 +42,7 @@ def _pocket_facts(view: View) -> list[Fact]:
             "depth",
             "Deep",
             Amount(pocket.bore_depth_mm, "mm"),
-            Sentence("bored; {l} of it holds, the rest clears the part's end", l=Figure(hold.held_mm, "mm", "down"))
+            Sentence("{l} of it holds, the rest clears the part's end", l=Figure(hold.held_mm, "mm", "down"))
             if view.setup.hold.seat == "face"
             else Sentence(
                 "a third of the part is {third}", third=Figure(pocket.step("t/L").values["L"] / 3, "mm", "up")
@@ -213,7 +213,7 @@ def _closed_facts(view: View) -> list[Fact]:
         1,
         computed(
             "bore_pressure",
-            "Pressure while bored",
+            "Pressure while cutting",
             Amount(backing.bore_pressure_bar, "bar", "down"),
             "as in production"
             if backing.choice == "plug"
@@ -228,7 +228,7 @@ def _closed_facts(view: View) -> list[Fact]:
         2,
         computed(
             "bore_rpm",
-            "Speed while bored",
+            "Speed while cutting",
             Amount(backing.bore_max_rpm, "rpm", "down"),
             "at most, by the ring" if backing.bore_max_rpm else "no limit of a ring",
             "book",

@@ -33,9 +33,9 @@ def _asked(jaws: Jaws, machine: Machine) -> list[Sentence]:
             Sentence("{m} needs, once, on its page of the shelf: {words}.", m=machine.name, words=", ".join(missing))
         )
     if jaws.program is None:
-        reasons.append(Sentence("Give a program number under Boring."))
+        reasons.append(Sentence("Give a program number under Jaw program."))
     if jaws.spindle == "ask":
-        reasons.append(Sentence("Say under Boring which way the spindle turns for your boring tool."))
+        reasons.append(Sentence("Say under Jaw program which way the spindle turns for your boring tool."))
     return reasons
 
 
@@ -95,7 +95,7 @@ def jaw_program(view: View, stop: Stop) -> JawProgram | None:
     if stopped is not None:
         reasons.append(Sentence("This stop is stopped: {line}", line=stopped))
     if _limit(hold, jaws, part.machine) is None:
-        reasons.append(Sentence("What the jaws close on while they are bored is not settled, so no speed is known."))
+        reasons.append(Sentence("What the jaws close on while they are cut is not settled, so no speed is known."))
     if boring.plug_mm is not None and boring.floor_to_mm >= min(p.diameter_mm for p in boring.pockets):
         reasons.append(Sentence("The floor cannot be faced: the plug stands in the way of it."))
     if jaws.keep is not None and jaws.keep.verdict == "refit":

@@ -108,7 +108,7 @@ def _procedures(hold: JawHold, figures: JawsFigures) -> tuple[Procedure, ...]:
             )
         )
     elif figures.backing and figures.backing.steps:
-        made.append(Procedure("Bore the jaws", figures.backing.steps))
+        made.append(Procedure("Bore the jaws" if hold.side == "od" else "Turn the jaws", figures.backing.steps))
     if (figures.taper is not None and figures.taper.needed) or figures.taper is None:
         made.append(
             Procedure(
@@ -119,7 +119,8 @@ def _procedures(hold: JawHold, figures: JawsFigures) -> tuple[Procedure, ...]:
                         "goes in."
                     ),
                     Sentence(
-                        "Re-bore with the taper: {more} at the floor than at the tip.",
+                        "{again} them with the taper: {more} at the floor than at the tip.",
+                        again="Re-bore" if hold.side == "od" else "Turn",
                         more="larger" if hold.side == "od" else "smaller",
                     ),
                     Sentence(

@@ -319,7 +319,7 @@ def _notes(shelf: SetupShelf, hold: JawHold, made: JawsFigures) -> list[Note]:
             Note(
                 "caution",
                 "rings-unknown",
-                "No ring or plug is on the shelf for this chuck: what the jaws close on while they are bored is not "
+                "No ring or plug is on the shelf for this chuck: what the jaws close on while they are cut is not "
                 "planned.",
             )
         )
@@ -344,7 +344,7 @@ def _notes(shelf: SetupShelf, hold: JawHold, made: JawsFigures) -> list[Note]:
         )
     )
     if not hold.blank.is_hard:
-        notes.append(Note("caution", "deburr", "Break the bored edges before loading: freshly bored jaws cut."))
+        notes.append(Note("caution", "deburr", "Break the jaws' edges before loading: freshly cut jaws cut hands."))
     return notes
 
 

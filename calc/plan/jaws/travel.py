@@ -55,7 +55,7 @@ def travel_view(hold: JawHold, jaws: JawsFigures) -> Scene:
     labels = (
         Label(
             (0, -14),
-            Sentence("bored Ø{d}", d=Figure(bored, "mm", places=hold.places)),
+            Sentence("{cut} Ø{d}", cut=hold.cut, d=Figure(bored, "mm", places=hold.places)),
             "bore_diameter",
             anchor="middle",
         ),
@@ -65,7 +65,8 @@ def travel_view(hold: JawHold, jaws: JawsFigures) -> Scene:
     )
     words = (
         Sentence(
-            "Travel on diameter, ten times: the jaws open {o} beyond the bored size and close {c} beyond it.",
+            "Travel on diameter, ten times: the jaws open {o} beyond what they are {cut} to and close {c} beyond it.",
+            cut=hold.cut,
             o=Figure(s.load_clearance_mm, "mm", "down"),
             c=Figure(s.closing_travel_mm, "mm", "down"),
         ),

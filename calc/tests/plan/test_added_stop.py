@@ -59,7 +59,7 @@ ADDED = StopKind(
     show,
     layers=layers,
     drawings=drawings,
-    headlines=(Headline("pallet", "pallet", "kg", "up", lambda f: f[PALLET]),),
+    headlines=(Headline("pallet", "pallet", "kg", "up", lambda view: view[PALLET], place=9),),
     carries=lambda view: (Carried("pallet", "Pallet", Figure(view[PALLET] or 0.0, "kg", "up"), 9),),
 )
 
@@ -98,6 +98,7 @@ def test_it_waits_as_every_stop_does_and_stands_on_the_bench():
     little = standing(DOCUMENT, SHELF)
     assert little.stops[-1].name == "pallet"
     assert little.headlines["pallet"] == pytest.approx(compute(DOCUMENT, SHELF).figures[0][PALLET])
+    assert little.sides[-1]["pallet"] == little.headlines["pallet"]
     assert "pallet" in headlines()
 
 

@@ -8,7 +8,7 @@ import pytest
 
 from calc.plan.compute import compute
 from calc.plan.cuts.inputs import PlannedCut
-from calc.plan.document import Setup
+from calc.plan.document import Setup, another_side
 from calc.plan.force.inputs import Force
 from calc.plan.hold.inputs import Hold
 from calc.plan.hold.solve import HOLD
@@ -132,3 +132,15 @@ def test_one_set_for_both_sides_is_proposed_where_it_suits():
 def test_two_pockets_need_two_outside_diameters():
     same = two_sided(setups__s1__hold__grip="outside:o2", part__profile__outside__o2__diameter_mm=85.0)
     assert any("about the same diameter" in str(s.line) for s in same.stops)
+
+
+def test_a_further_side_takes_over_what_it_shares_with_the_first_and_nothing_else():
+    """How the shop cuts jaws and what is known of the chuck; not pressure, hold, or which way a spindle turns."""
+    jaws = replace(DOCUMENT.setups[0].jaws, ring_clearance_mm=4.5, boring_feed_mm_rev=0.09, spindle="M04", program=77)
+    force = Force(pressure_bar=20.0, condition="today", user_max_rpm=1800.0)
+    first = replace(DOCUMENT.setups[0], jaws=jaws, force=force, clamp_rpm=900.0)
+    further = another_side(first, "Side 2")
+    assert (further.jaws.ring_clearance_mm, further.jaws.boring_feed_mm_rev) == (4.5, 0.09)
+    assert (further.force.condition, further.force.user_max_rpm) == ("today", 1800.0)
+    assert (further.jaws.spindle, further.jaws.program, further.force.pressure_bar) == ("ask", None, None)
+    assert (further.hold, further.cuts, further.clamp_rpm, further.name) == (Hold(), (), None, "Side 2")

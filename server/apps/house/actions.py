@@ -30,7 +30,9 @@ def change_rules(given: dict[str, str], reason: str, base_number: int, person: A
         cursor.execute("select pg_advisory_xact_lock(%s)", [LOCK])
     now = queries.current()
     if now.number != base_number:
-        raise Conflict("Somebody changed the house rules since you looked. Look at them again, then change yours.")
+        row = HouseRules.objects.select_related("by").first()
+        who = row.by.username if row else "Somebody"
+        raise Conflict(f"{who} changed the house rules since you looked. Look at them again, then change yours.")
     said = " ".join(reason.split())
     if len(said) < REASON_LEAST:
         raise BadValue("reason", "Write why, in a few words: whoever plans next must understand it.")

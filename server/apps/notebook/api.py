@@ -7,7 +7,7 @@ from ninja import Query, Router, Status
 
 from server.apps.notebook import queries
 from server.apps.notebook.actions import heavy
-from server.apps.notebook.actions.keep_cut import Seen, figures_to_take, keep_planned, take_out, write_cut
+from server.apps.notebook.actions.keep_cut import Seen, figures_to_take, keep_planned, put_back, take_out, write_cut
 from server.apps.notebook.actions.take_file import take_file
 from server.apps.notebook.asks import ProvenTake
 from server.apps.notebook.schemas import (
@@ -54,6 +54,12 @@ def remove(request: HttpRequest, proven: int) -> Status[None]:
     """Take a cut out of the notebook."""
     take_out(proven, request.user)
     return Status(204, None)
+
+
+@router.post("/notebook/cuts/{int:proven}/back", response={200: ProvenLine, **CHANGES}, operation_id="putBackProvenCut")
+def back(request: HttpRequest, proven: int, asked: Query[NotebookUnits]) -> ProvenLine:
+    """Put a cut that was taken out back into the notebook."""
+    return queries.line(put_back(proven, request.user), asked.units)
 
 
 @router.get("/notebook/file", response={200: str, **LOOKS}, operation_id="notebookFile", openapi_extra=CSV)

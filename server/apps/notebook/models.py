@@ -6,8 +6,18 @@ from django.conf import settings
 from django.db import models
 
 
+class InTheNotebook(models.Manager["ProvenCut"]):
+    """Those that nobody took out."""
+
+    def get_queryset(self) -> models.QuerySet[ProvenCut]:
+        return super().get_queryset().filter(taken_out=False)
+
+
 class ProvenCut(models.Model):
-    """One proven cut. Never altered: a better one is written beside it."""
+    """One proven cut. Never altered: a better one is written beside it. One that is taken out can be put back."""
+
+    objects = InTheNotebook()
+    with_taken_out = models.Manager["ProvenCut"]()
 
     kind = models.CharField(max_length=10)
     stage = models.CharField(max_length=10)
@@ -29,6 +39,7 @@ class ProvenCut(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.PROTECT)
     at = models.DateTimeField(auto_now_add=True)
     key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps one")
+    taken_out = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["-at", "-pk"]

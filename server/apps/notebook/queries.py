@@ -98,15 +98,15 @@ def page(asked: NotebookAsk, *, drafts: bool) -> NotebookOut:
 
 def row_by_key(key: UUID) -> ProvenCut:
     """One row by the key it was sent under. Raises NotFound."""
-    row = ProvenCut.objects.filter(key=key).first()
+    row = ProvenCut.with_taken_out.filter(key=key).first()
     if row is None:
         raise NotFound("There is no such cut in the notebook any more.")
     return row
 
 
-def row_by_id(pk: int) -> ProvenCut:
-    """One row. Raises NotFound."""
-    row = ProvenCut.objects.filter(pk=pk).first() if pk < 2**63 else None
+def row_by_id(pk: int, *, taken_out: bool = False) -> ProvenCut:
+    """One row of the notebook, or of those taken out. Raises NotFound."""
+    row = ProvenCut.with_taken_out.filter(pk=pk, taken_out=taken_out).first() if pk < 2**63 else None
     if row is None:
         raise NotFound("There is no such cut in the notebook any more.")
     return row

@@ -27,7 +27,9 @@ class Run(Revised):
     put_away = models.BooleanField(default=False)
     released_at = models.DateTimeField(null=True, blank=True, help_text="When it first went to the machine")
     changed_at = models.DateTimeField(auto_now=True)
-    standing = models.JSONField(default=dict, help_text="Lines of the stops, what is needed, headline figures")
+    standing = models.JSONField(
+        default=dict, help_text="Lines of the stops, what is needed, figures of the bench and the history"
+    )
     stands_on = models.CharField(
         max_length=10, default="", blank=True, help_text="The day `standing` holds for; none: the shelf has changed"
     )
@@ -69,9 +71,10 @@ class Release(models.Model):
     revision = models.PositiveIntegerField(help_text="The draft that it is")
     rules = models.PositiveIntegerField(help_text="Revision of the house rules it was computed under")
     document = models.JSONField(help_text="calc.plan.document.Document")
-    form = models.PositiveSmallIntegerField(default=4, help_text="Of the views; earlier ones are read as today's")
+    form = models.PositiveSmallIntegerField(default=5, help_text="Of the views; earlier ones are read as today's")
     views = models.JSONField(help_text="Units -> the plan as the screen showed it")
     lines = models.JSONField(default=dict, help_text="Units -> the stops in one line each, for the bench")
+    figures = models.JSONField(default=dict, help_text="Units -> what the bench shows of each side, by name")
     words = models.TextField(default="", help_text="What it is found by, in small letters: its own, not the draft's")
     programs = models.JSONField(
         default=dict, help_text="Units -> set-up -> the jaw-boring program's text, where it could be written"

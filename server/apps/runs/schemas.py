@@ -49,13 +49,24 @@ class LineOut(BaseModel):
     side: int | None = None
 
 
+class BenchFigures(BaseModel):
+    """What the bench shows of a side, as it reads; empty where it is not known."""
+
+    pressure: str = ""
+    clamp: str = ""
+    bore: str = ""
+    depth: str = ""
+    minutes: str = ""
+
+
 class BenchRow(RunOut):
-    """A run on the bench: how it stands and what it needs next, in words and as the stop it is."""
+    """A run on the bench: how it stands and what it needs next, in words and as the stop it is; figures by side."""
 
     verdict: State
     needs: str
     next: str = ""
     lines: list[LineOut]
+    figures: list[BenchFigures]
 
 
 class BenchOut(BaseModel):

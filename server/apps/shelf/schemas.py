@@ -16,13 +16,14 @@ Kind = Annotated[str, WithJsonSchema({"type": "string", "enum": list(KINDS)})]
 
 
 class ShelfRow(BaseModel):
-    """An item in one line."""
+    """An item in one line; `sides` of the runs that take it, 0 of what is a whole run's."""
 
     key: str
     name: str
     line: str
     typical: int
     runs: int
+    sides: int
 
 
 class ShelfKind(BaseModel):

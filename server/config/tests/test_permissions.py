@@ -100,6 +100,7 @@ ENDPOINTS = [
     ("get", "notebook/cuts", None, LOOK),
     ("post", "notebook/cuts", WORKED, (403, 201, 201, 201)),
     ("delete", "notebook/cuts/{proven}", None, GONE),
+    ("post", "notebook/cuts/{proven}/back", {}, (403, 403, 404, 404)),  # it is in there
     ("get", "notebook/file", None, LOOK),
     ("post", "notebook/file", {"text": "material\nC45"}, PLAN),
     ("post", "notebook/file/look", {"text": "material\nC45"}, ASK),

@@ -389,7 +389,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What the jaws close on while they are bored, with pressure, speed, reasons and steps. */
+        /** What the jaws close on while they are cut, with pressure, speed, reasons and steps. */
         post: operations["calc-jaw-backing"];
         delete?: never;
         options?: never;
@@ -872,6 +872,26 @@ export interface paths {
          * @description Take a cut out of the notebook.
          */
         delete: operations["takeOutProvenCut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notebook/cuts/{proven}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Back
+         * @description Put a cut that was taken out back into the notebook.
+         */
+        post: operations["putBackProvenCut"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2650,6 +2670,18 @@ export interface components {
             key: string;
         };
         /**
+         * NotebookUnits
+         * @description In which units.
+         */
+        NotebookUnits: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
          * NotebookFileAnswer
          * @description Every line answered, and how many were kept.
          */
@@ -2704,18 +2736,6 @@ export interface components {
             key: string;
             /** Text */
             text: string;
-        };
-        /**
-         * NotebookUnits
-         * @description In which units.
-         */
-        NotebookUnits: {
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "inch";
         };
         /**
          * LikeLine
@@ -3504,6 +3524,10 @@ export interface components {
              * @enum {string}
              */
             basis: "entered" | "measured" | "standard" | "derived" | "typical" | "book";
+            /** Symbols */
+            symbols: {
+                [key: string]: string;
+            };
         };
         /**
          * StopLine
@@ -3730,6 +3754,37 @@ export interface components {
             page: number;
         };
         /**
+         * BenchFigures
+         * @description What the bench shows of a side, as it reads; empty where it is not known.
+         */
+        BenchFigures: {
+            /**
+             * Pressure
+             * @default
+             */
+            pressure: string;
+            /**
+             * Clamp
+             * @default
+             */
+            clamp: string;
+            /**
+             * Bore
+             * @default
+             */
+            bore: string;
+            /**
+             * Depth
+             * @default
+             */
+            depth: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+        };
+        /**
          * BenchOut
          * @description One page of the bench.
          */
@@ -3749,7 +3804,7 @@ export interface components {
         };
         /**
          * BenchRow
-         * @description A run on the bench: how it stands and what it needs next, in words and as the stop it is.
+         * @description A run on the bench: how it stands and what it needs next, in words and as the stop it is; figures by side.
          */
         BenchRow: {
             /** Id */
@@ -3794,6 +3849,8 @@ export interface components {
             next: string;
             /** Lines */
             lines: components["schemas"]["LineOut"][];
+            /** Figures */
+            figures: components["schemas"]["BenchFigures"][];
         };
         /**
          * LineOut
@@ -4711,7 +4768,7 @@ export interface components {
         };
         /**
          * ShelfRow
-         * @description An item in one line.
+         * @description An item in one line; `sides` of the runs that take it, 0 of what is a whole run's.
          */
         ShelfRow: {
             /** Key */
@@ -4724,6 +4781,8 @@ export interface components {
             typical: number;
             /** Runs */
             runs: number;
+            /** Sides */
+            sides: number;
         };
         /**
          * ChuckChart
@@ -7296,7 +7355,7 @@ export interface operations {
                      */
                     stroke_mm: number;
                     /**
-                     * Bored at
+                     * Grips at
                      * @description Share of the stroke used, from released toward clamped [-]
                      */
                     position: number;
@@ -10039,6 +10098,84 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putBackProvenCut: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                proven: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenLine"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -6,7 +6,10 @@ export type Scale = ScaleLinear<number, number>;
 /** A figure with thin spaces between thousands. */
 export const thousands = (n: number) => n.toLocaleString("fr-FR").replace(/\s/g, "\u202f");
 
-type Props = {
+/** About how many figures stand under the axis. */
+export const ticksAcross = (width: number, big: number) => (width < 500 * big ? 4 : 8);
+
+export type AxesProps = {
   x: Scale;
   y: Scale;
   edge: Edge;
@@ -17,7 +20,7 @@ type Props = {
 };
 
 /** The grid of a chart with its figures: `unit` over the upright axis, `words` under the other. */
-export function Axes({ x, y, edge, width, big, unit, words }: Props) {
+export function Axes({ x, y, edge, width, big, unit, words }: AxesProps) {
   const base = y.range()[0] ?? 0;
   return (
     <>
@@ -29,7 +32,7 @@ export function Axes({ x, y, edge, width, big, unit, words }: Props) {
           </text>
         </g>
       ))}
-      {x.ticks(width < 500 * big ? 4 : 8).map((t) => (
+      {x.ticks(ticksAcross(width, big)).map((t) => (
         <g key={`x${t}`}>
           <line className="grid" x1={x(t)} x2={x(t)} y1={edge.top} y2={base} />
           <text x={x(t)} y={base + 18 * big} textAnchor="middle">

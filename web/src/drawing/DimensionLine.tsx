@@ -1,7 +1,10 @@
 import styled from "styled-components";
 import type { Dimension } from "../api/client";
 import { colour, face, type } from "../shared/ui/theme";
+import { Leader } from "./Leader";
+import type { Box } from "./place";
 import type { Projection } from "./project";
+import { HEAD, lineOf } from "./texts";
 
 const Group = styled.g`
   stroke: ${colour("soft")};
@@ -38,9 +41,6 @@ const Group = styled.g`
   }
 `;
 
-const HEAD = 8;
-const CHARACTER = 7.6; // px, about, for the ground behind the text
-
 function head(x: number, y: number, angle: number): string {
   const back = (turn: number) => {
     const a = angle + Math.PI + turn;
@@ -52,31 +52,22 @@ function head(x: number, y: number, angle: number): string {
 type Props = {
   dimension: Dimension;
   at: Projection;
+  /** Where its figure stands; nowhere where there is no room for it. */
+  box: Box | null;
   lit: boolean;
   changed: boolean;
   onLight: (name: string | null) => void;
 };
 
 /** A dimension: reach lines, arrow heads, figure. */
-export function DimensionLine({ dimension, at, lit, changed, onLight }: Props) {
-  const [ax = 0, ay = 0] = dimension.start;
-  const [bx = 0, by = 0] = dimension.end;
-  const upright = ax === bx;
-  const from = { x: at.x(ax), y: at.y(ay) };
-  const to = { x: at.x(bx), y: at.y(by) };
-  const shift = dimension.offset * at.scale;
-  const a = upright ? { x: from.x + shift, y: from.y } : { x: from.x, y: from.y - shift };
-  const b = upright ? { x: to.x + shift, y: to.y } : { x: to.x, y: to.y - shift };
+export function DimensionLine({ dimension, at, box, lit, changed, onLight }: Props) {
+  const { from, to, a, b, upright } = lineOf(dimension, at);
   const angle = Math.atan2(b.y - a.y, b.x - a.x);
-  const width = dimension.text.length * CHARACTER + 6;
-  // Where the arrows leave no room for the figure it stands outside them.
-  const cramped = !upright && Math.abs(b.x - a.x) < width + 2 * HEAD;
-  const outside = dimension.outside === "before" ? Math.min(a.x, b.x) - width : Math.max(a.x, b.x) + 6;
-  // A figure on an upright line is written along it, read from the right, below the axis.
-  const middle = upright
-    ? { x: a.x - 5, y: a.y + (b.y - a.y) * 0.28 + width / 2 }
-    : { x: cramped ? outside : (a.x + b.x) / 2 - width / 2 + 3, y: cramped ? a.y + 5 : a.y - 5 };
-  const turned = upright ? `rotate(-90 ${middle.x} ${middle.y})` : undefined;
+  const on = box && {
+    x: Math.min(Math.max(a.x, b.x), Math.max(Math.min(a.x, b.x), box.x + box.width / 2)),
+    y: Math.min(Math.max(a.y, b.y), Math.max(Math.min(a.y, b.y), box.y + box.height / 2)),
+  };
+  const middle = box && { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   return (
     <Group
       data-dimension={dimension.name}
@@ -90,12 +81,20 @@ export function DimensionLine({ dimension, at, lit, changed, onLight }: Props) {
       <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} />
       <path className="head" d={head(b.x, b.y, angle)} />
       <path className="head" d={head(a.x, a.y, angle + Math.PI)} />
-      <g transform={turned}>
-        <rect x={middle.x - 3} y={middle.y - 13} width={width} height={16} />
-        <text x={middle.x} y={middle.y}>
-          {dimension.text}
-        </text>
-      </g>
+      {box && on && middle && (
+        <>
+          <Leader box={box} point={on} />
+          <rect x={box.x} y={box.y} width={box.width} height={box.height} />
+          <text
+            textAnchor="middle"
+            x={middle.x}
+            y={middle.y + 5}
+            transform={upright ? `rotate(-90 ${middle.x} ${middle.y})` : undefined}
+          >
+            {dimension.text}
+          </text>
+        </>
+      )}
     </Group>
   );
 }

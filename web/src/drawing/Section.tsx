@@ -5,13 +5,15 @@ import { TextButton } from "../shared/ui/Button";
 import { colour, face, size as sizes, space, type } from "../shared/ui/theme";
 import { DimensionLine } from "./DimensionLine";
 import { Frame, Picture } from "./frame";
-import { boxAround, fitBox, type Projection } from "./project";
-import { textScale, useSize } from "./useSize";
+import { Leader } from "./Leader";
+import { buttonsTaken, layout } from "./layout";
+import type { Projection } from "./project";
+import { placeTexts } from "./texts";
+import { useSize } from "./useSize";
 import { seen, useView } from "./useView";
 
 /** How long a tool takes along its path while a side is played. */
 export const SWEEP_MS = 2200;
-const MARGIN = { x: 64, y: 26 };
 
 /** From where it begins to where it ends; a pause at either. */
 const along = keyframes`
@@ -144,6 +146,10 @@ const Drawing = styled(Picture)`
   }
   .label[data-lit] {
     fill: ${colour("pointInk")};
+  }
+  .leader {
+    stroke: ${colour("soft")};
+    stroke-width: 1;
   }
 `;
 
@@ -283,9 +289,6 @@ type Props = {
   onLight: (name: string | null) => void;
 };
 
-const belongs = (item: { stops: string[] }, stop: string) =>
-  item.stops.length === 0 || item.stops.includes(stop);
-
 const STEPS: ReadonlyMap<string, 1 | -1> = new Map([
   ["ArrowLeft", -1],
   ["ArrowRight", 1],
@@ -297,20 +300,10 @@ export function Section(props: Props) {
   const id = useId();
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame);
-  const inView = (item: { group?: string }) => !item.group || item.group === group;
-  const all = scene.shapes.filter((s) => belongs(s, stop));
-  const shapes = all.filter(inView);
-  const measured = scene.dimensions.filter((d) => belongs(d, stop));
-  const usual = measured.filter(inView);
-  const pointed = scene.dimensions.filter((d) => d.fact === lit && !measured.includes(d) && inView(d));
-  // Pointing at a number never moves the drawing, nor does another cut: what may be shown here is fitted.
-  const labels = scene.labels.filter((x) => belongs(x, stop) && inView(x));
-  // Long words stand to the right of what is drawn: room is left for them.
-  const longest = Math.max(0, ...labels.map((x) => (x.anchor === "start" ? x.text.length : 0)));
-  const words = longest > 12 ? Math.min(longest * 6.6 * textScale(), size.width * 0.45) : 0;
-  const fitted = fitBox(boxAround(all, measured), { ...size, width: size.width - words }, MARGIN);
+  const { shapes, usual, pointed, labels, fitted } = layout(scene, { stop, group, lit }, size);
   const { view, closer, wider, fit, handlers } = useView(size);
   const at = seen(fitted, view, size);
+  const places = placeTexts({ usual, labels, pointed }, at, size, [buttonsTaken(size)]);
   const looking = useRef<HTMLDivElement>(null);
   // React listens to wheels passively; the page must not scroll while the drawing comes closer.
   useEffect(() => {
@@ -352,23 +345,31 @@ export function Section(props: Props) {
                 onLight={onLight}
               />
             ))}
-            {labels.map((x) => (
-              <text
-                key={x.text}
-                className="label"
-                data-lit={(lit !== null && x.fact === lit) || undefined}
-                x={at.x(x.point[0] ?? 0)}
-                y={at.y(x.point[1] ?? 0)}
-                textAnchor={x.anchor}
-              >
-                {x.text}
-              </text>
-            ))}
+            {labels.map((x, i) => {
+              const box = places.labels[i];
+              if (!box) return null;
+              const point = { x: at.x(x.point[0] ?? 0), y: at.y(x.point[1] ?? 0) };
+              return (
+                <g key={x.text}>
+                  <Leader box={box} point={point} />
+                  <text
+                    className="label"
+                    data-lit={(lit !== null && x.fact === lit) || undefined}
+                    x={box.x + box.width / 2}
+                    y={box.y + 0.76 * box.height}
+                    textAnchor="middle"
+                  >
+                    {x.text}
+                  </text>
+                </g>
+              );
+            })}
             {dimensions.map((dimension) => (
               <DimensionLine
                 key={dimension.name}
                 dimension={dimension}
                 at={at}
+                box={places.figures.get(dimension.name) ?? null}
                 lit={lit === dimension.fact}
                 changed={changed(dimension.fact)}
                 onLight={onLight}

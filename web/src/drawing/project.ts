@@ -3,11 +3,15 @@ import type { Size } from "./useSize";
 
 type Box = [number, number, number, number];
 
-/** The least box in mm around shapes and dimension lines. */
-export function boxAround(shapes: readonly Shape[], dimensions: readonly Dimension[]): Box {
+/** The least box in mm around shapes, dimension lines and what labels point at. */
+export function boxAround(
+  shapes: readonly Shape[],
+  dimensions: readonly Dimension[],
+  labels: readonly { point: readonly number[] }[] = [],
+): Box {
   const xs: number[] = [];
   const ys: number[] = [];
-  for (const [x = 0, y = 0] of shapes.flatMap((s) => s.points)) {
+  for (const [x = 0, y = 0] of [...shapes.flatMap((s) => s.points), ...labels.map((l) => l.point)]) {
     xs.push(x);
     ys.push(y);
   }

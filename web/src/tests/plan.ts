@@ -36,6 +36,7 @@ export const STEP: Step = {
   unit: "N",
   source: "derived: method",
   basis: "typical",
+  symbols: { z: "number of jaws", S: "moment of the jaws" },
 };
 
 export function answer(name: string, more: Partial<Answer> = {}): Answer {

@@ -1,4 +1,4 @@
-"""Write a proven cut into the notebook, or take one out."""
+"""Write a proven cut into the notebook, take one out, or put it back."""
 
 from __future__ import annotations
 
@@ -96,7 +96,20 @@ def keep_planned(run_id: int, setup: str, cut: str, seen: Seen, person: Any) -> 
 def take_out(pk: int, person: Any) -> None:
     """Take a cut out of the notebook. Raises NotFound."""
     require_planner(person)
-    queries.row_by_id(pk).delete()
+    _put(queries.row_by_id(pk), taken_out=True)
+
+
+@transaction.atomic
+def put_back(pk: int, person: Any) -> ProvenCut:
+    """Put a cut that was taken out back into the notebook. Raises NotFound."""
+    require_planner(person)
+    return _put(queries.row_by_id(pk, taken_out=True), taken_out=False)
+
+
+def _put(row: ProvenCut, *, taken_out: bool) -> ProvenCut:
+    row.taken_out = taken_out
+    row.save(update_fields=["taken_out"])
+    return row
 
 
 def figures_to_take(pk: int, person: Any) -> dict[str, float | None]:

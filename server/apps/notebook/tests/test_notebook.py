@@ -111,6 +111,19 @@ def test_a_proven_cuts_figures_are_taken_as_one_edit(planner, demo):
     )
 
 
+def test_a_cut_that_was_taken_out_is_nowhere_until_it_is_put_back(planner, demo):
+    status, kept = write(planner, material="C45 taken out")
+    assert status == 201
+    row = f"notebook/cuts/{kept['id']}"
+    found = lambda: page(planner, "find=taken+out")["count"]  # noqa: E731 # asked three times
+    assert found() == 1
+    assert planner.delete(f"/api/{row}").status_code == 204
+    assert (found(), "taken out" in planner.get("/api/notebook/file").content.decode()) == (0, False)
+    assert planner.delete(f"/api/{row}").status_code == 404
+    assert planner.send(f"{row}/back", {})[0] == 200
+    assert (found(), planner.send(f"{row}/back", {})[0]) == (1, 404)
+
+
 def test_the_file_comes_back_as_it_went_out(planner, demo):
     text = planner.get("/api/notebook/file").content.decode()
     before = ProvenCut.objects.count()

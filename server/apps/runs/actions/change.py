@@ -113,7 +113,9 @@ def try_change(run: Run, making: Making, on_shelf: Snapshot) -> Tried:
             if old != part.new:
                 done.append(Done(part.path, old, part.new))
     except KeyError as error:
-        raise Conflict("Somebody took this out of the plan since you looked.", theirs="no longer there") from error
+        taken_out = others_since(run, making.path, 0)
+        who = taken_out[-1].by.username if taken_out else "Somebody"
+        raise Conflict(f"{who} took this out of the plan since you looked.", theirs="no longer there") from error
     try:
         result = computed(run, on_shelf, is_changed=True)
     except CalcError as error:  # the document contradicts itself: tell it at the edited fact if it can be
@@ -201,14 +203,15 @@ def kept(tried: Tried, asked: Asked) -> Sent:
 def change(run_id: int, path: str, asked: Asked, refused: str | None, make: Callable[[Run], Making]) -> Sent:
     """Make and keep one edit of what is at a path: the run locked, what is sent twice kept once.
 
-    `refused` is what is told where somebody changed it since the base; without it, the change merges with whatever
-    others do.
+    `refused` is what is told where `{who}` changed it since the base; without it, the change merges with whatever others
+    do.
     """
     require_may_change(asked.person, path)
     # Locked while it is changed, so that two edits never take the same revision.
     run = run_to_change(run_id)
     if sent_before(run, asked):
         return plan(run, asked.look, asked.person)
-    if refused is not None and others_since(run, path, asked.base_revision):
-        raise Conflict(refused)
+    touched = others_since(run, path, asked.base_revision) if refused is not None else []
+    if refused is not None and touched:
+        raise Conflict(refused.format(who=touched[-1].by.username))
     return kept(try_change(run, make(run), shelf.current()), asked)

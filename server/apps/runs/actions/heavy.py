@@ -35,7 +35,7 @@ from server.apps.runs.schemas import CheckOut, SettledCut, SettledOut
 from server.apps.shelf import queries as shelf
 from server.foundation.roles import require_sees_drafts
 
-CHANGED = "Somebody changed these operations since this was found. Settle again, then take it."
+CHANGED = "{who} changed these operations since this was found. Settle again, then take it."
 
 
 def _moment(arguments: Arguments) -> str:

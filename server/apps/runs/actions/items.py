@@ -12,7 +12,7 @@ from server.apps.runs.convert.document import document_of
 from server.apps.runs.models import Run
 from server.apps.runs.queries.look import Sent
 
-CHANGED = "Somebody changed these operations since you looked. Look again, then do it."
+CHANGED = "{who} changed these operations since you looked. Look again, then do it."
 
 
 @transaction.atomic
@@ -30,7 +30,7 @@ def add_item(run_id: int, path: str, given: NewItem, asked: Asked) -> Sent:
 @transaction.atomic
 def remove_item(run_id: int, path: str, asked: Asked) -> Sent:
     """Take an item out of its list. Raises Conflict where somebody changed it since the base."""
-    refused = "Somebody changed this since you looked. Look again, then take it out."
+    refused = "{who} changed this since you looked. Look again, then take it out."
 
     def make(run: Run) -> Making:
         refuse_taking_out(run.document, path)

@@ -15,7 +15,7 @@ from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import Tried, at, ids_for, kept, sent_before, try_change
 from server.apps.runs.convert import rows
 from server.apps.runs.convert.words import text
-from server.apps.runs.models import Run
+from server.apps.runs.models import Edit, Run
 from server.apps.runs.queries.edits import others_since
 from server.apps.runs.queries.find import run_to_change
 from server.apps.runs.queries.look import Look, Sent, Shown
@@ -69,16 +69,18 @@ def keep_edit(run_id: int, entry: Entry, asked: Asked) -> Sent:
         return plan(run, asked.look, asked.person)
     touched = others_since(run, entry.path, asked.base_revision)
     if touched:
-        raise _conflict(run, entry, touched[-1].typed if touched[-1].path == entry.path else "")
+        raise _conflict(run, entry, touched[-1])
     return kept(_try(run, entry, asked.key), asked)
 
 
-def _conflict(run: Run, entry: Entry, theirs_typed: str) -> Conflict:
-    on_shelf = shelf.current()
+def _conflict(run: Run, entry: Entry, last: Edit) -> Conflict:
+    """Both values, and who changed it last."""
+    on_shelf, who = shelf.current(), last.by.username
+    theirs_typed = last.typed if last.path == entry.path else ""
     yours = entry.text if entry.text is not None else text(entry.path, entry.value, on_shelf, entry.system)
     try:
         now = rows.current(run, entry.path, entry.given, on_shelf)
     except KeyError:
-        return Conflict("Somebody took this out of the plan since you looked.", yours=yours, theirs="no longer there")
+        return Conflict(f"{who} took this out of the plan since you looked.", yours=yours, theirs="no longer there")
     theirs = theirs_typed or text(entry.path, now, on_shelf, entry.system)
-    return Conflict("Somebody changed this since you looked. Look at both and choose.", yours=yours, theirs=theirs)
+    return Conflict(f"{who} changed this since you looked. Look at both and choose.", yours=yours, theirs=theirs)

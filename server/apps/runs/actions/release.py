@@ -8,11 +8,13 @@ from django.utils import timezone
 from calc.plan.cautions import Caution, cautions_of
 from calc.plan.compute import PlanResult
 from calc.plan.jaws.program import written
+from calc.plan.standing import standing_of
 from calc.quantities import System
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.convert.document import document_of
 from server.apps.runs.convert.plates import words_of_plate
-from server.apps.runs.models import Release, Run
+from server.apps.runs.convert.standing import bench_figures_said
+from server.apps.runs.models import Edit, Release, Run
 from server.apps.runs.queries import releases
 from server.apps.runs.queries.find import run_to_change
 from server.apps.runs.queries.plan import computed, heading_of, program_stop, whole_view
@@ -38,7 +40,9 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
     if was_sent(asked.key, planner, asked.said) or Release.objects.filter(key=asked.key, run=run).exists():
         return releases.page(run, asked.system)
     if run.revision != asked.base_revision:
-        raise Conflict("Somebody changed this plan since you looked. Look at it again, then release it.")
+        last = Edit.objects.filter(run=run).select_related("by").order_by("revision").last()
+        who = last.by.username if last else "Somebody"
+        raise Conflict(f"{who} changed this plan since you looked. Look at it again, then release it.")
     on_shelf = shelf.current()
     result = computed(run, on_shelf)
     document = document_of(run)
@@ -49,8 +53,8 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
     missing = [c for c in cautions if c.code not in confirmed]
     if missing:
         raise BadValue("confirmed", f"Confirm every caution, one by one: {len(missing)} not confirmed yet.")
-    last = releases.latest(run)
-    number = last.number + 1 if last else 1
+    before = releases.latest(run)
+    number = before.number + 1 if before else 1
     views = {s: whole_view(run, result, on_shelf, s) for s in SYSTEMS}
     Release.objects.create(
         run=run,
@@ -60,6 +64,7 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
         document=run.document,
         views=views,
         lines={s: [{n: stop[n] for n in LINE} for stop in view["stops"]] for s, view in views.items()},
+        figures={s: bench_figures_said(standing_of(result), s) for s in SYSTEMS},
         words=words_of_plate(views[asked.system]["run"]),
         programs={s: _programs(run, result, s, number) for s in SYSTEMS},
         confirmed=[line for c in cautions for line in _confirmed(c, asked.system)],

@@ -26,8 +26,10 @@ def restore(run_id: int, revision: int, asked: Asked) -> Sent:
     run = run_to_change(run_id)
     if sent_before(run, asked):
         return plan(run, asked.look, planner)
-    if [e for e in others_since(run, PLAN, asked.base_revision) if e.by_id != planner.pk]:
-        raise Conflict("Somebody changed the plan since you looked. Look at the history again, then bring it back.")
+    theirs = [e for e in others_since(run, PLAN, asked.base_revision) if e.by_id != planner.pk]
+    if theirs:
+        who = theirs[-1].by.username
+        raise Conflict(f"{who} changed the plan since you looked. Look at the history again, then bring it back.")
     on_shelf = shelf.current()
     then = whole_at(run_by_id(run_id), revision, on_shelf)
     return kept(try_change(run, at(PLAN, then, f"draft {revision}"), on_shelf), asked)

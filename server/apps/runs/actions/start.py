@@ -34,7 +34,7 @@ from server.apps.runs.queries.plan import computed, place_of_setup
 from server.apps.runs.schemas import StartOut
 from server.apps.shelf import queries as shelf
 
-CHANGED = "Somebody changed this plan since it was proposed. Propose again: what people decided stays."
+CHANGED = "{who} changed this plan since it was proposed. Propose again: what people decided stays."
 
 
 def _wanted(run: Run, ids: Identities) -> Wanted:

@@ -51,7 +51,7 @@ def look(run_id: int, drawing: Drawing, system: System, person: Any) -> DrawingO
 @transaction.atomic
 def take(run_id: int, drawing: Drawing, asked: Asked) -> Sent:
     """Put the drawing's profile in place of the plan's, as one edit. Raises CalcError, Conflict."""
-    refused = "Somebody changed the part's profile since you looked. Look again, then take the drawing."
+    refused = "{who} changed the part's profile since you looked. Look again, then take the drawing."
 
     def make(run: Run) -> Making:
         found = drawing.read()

@@ -37,7 +37,8 @@ def bench_row(run: Run, on_shelf: Snapshot) -> BenchRow:
     kept = run.standing
     lines = [LineOut(**line) for line in kept["lines"]]
     plate = dict(run_plate(run, on_shelf))
-    return BenchRow(**plate, verdict=kept["verdict"], needs=kept["needs"], next=kept.get("next", ""), lines=lines)
+    told = {name: kept.get(name, "") for name in ("verdict", "needs", "next")}
+    return BenchRow(**plate, **told, lines=lines, figures=kept.get("figures", []))
 
 
 def words_of_plate(plate: dict[str, Any]) -> str:
@@ -49,7 +50,8 @@ def released_row(run: Run, release: Release, plate: dict[str, Any]) -> BenchRow:
     """A run as who sees only releases is shown it: what is released, under the name that it was released with."""
     lines = [LineOut(**line) for line in release.lines[run.units]]
     here = {"revision": release.revision, "changed_at": release.at, "put_away": run.put_away, "released": True}
-    return BenchRow(**plate | here, verdict="settled", needs=f"release {release.number}", next="", lines=lines)
+    told = {"verdict": "settled", "needs": f"release {release.number}"}
+    return BenchRow(**plate | here, **told, lines=lines, figures=release.figures.get(run.units, []))
 
 
 def release_plate(release: Release) -> ReleaseOut:

@@ -2,7 +2,7 @@
 
 Form 1: items had no ids, a side had its chart and program. Form 2: every stop whole, a side with its scenes. Form 3:
 every stop in its line, and parts, as a screen is sent them. Form 4: the cuts stand in the chart, and a carried figure
-says what is wrong with it.
+says what is wrong with it. Form 5: a line of working says what its symbols stand for.
 """
 
 from __future__ import annotations
@@ -12,8 +12,9 @@ from typing import Any
 
 from server.apps.runs.models import Release
 
-FORM = 4
+FORM = 5
 IN_PARTS = 3  # the form since which a view is kept in parts
+POINTS = 4  # the form since which the chart has the cuts in it
 CARRIED = {"pressure": "Gauge", "clamp": "Clamp", "bore": "Bore Ø", "depth": "Deep"}
 LINE = ("key", "name", "side", "setup", "title", "state", "line", "notes", "problems")
 PAGE = ("heading", "facts", "lists", "procedures", "headings", "program", "checks", "panels", "links")
@@ -32,7 +33,9 @@ def frozen(release: Release, units: str) -> Plain:
         view = with_ids(view, release.document)
     if release.form < IN_PARTS:
         view = in_parts(view)
-    return with_points(view) if release.form < FORM else view
+    if release.form < POINTS:
+        view = with_points(view)
+    return with_symbols(view) if release.form < FORM else view
 
 
 def with_ids(view: Plain, document: Plain) -> Plain:
@@ -94,6 +97,15 @@ def with_points(view: Plain) -> Plain:
     ]
     sides = [side | {"carry": [{"warning": None} | c for c in side["carry"]]} for side in view["sides"]]
     return view | {"parts": parts, "sides": sides}
+
+
+def with_symbols(view: Plain) -> Plain:
+    """A view of form 4 in form 5: of its symbols the working says nothing yet."""
+    parts = [
+        part | {"steps": [{"symbols": {}} | step for step in part["steps"]]} if part.get("steps") else part
+        for part in view["parts"]
+    ]
+    return view | {"parts": parts}
 
 
 def in_parts(view: Plain) -> Plain:

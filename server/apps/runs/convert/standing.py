@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from calc.plan.standing import Standing, moved, standing
+from calc.plan.standing import Standing, bench_words, moved, standing
 from calc.quantities import System
 from server.apps.gauge.queries import today
 from server.apps.runs.convert.document import document_of, shelf_of
@@ -30,6 +30,11 @@ def _words(run: Run, on_shelf: Snapshot, verdict: str) -> str:
     return " ".join(names).lower()
 
 
+def bench_figures_said(standing: Standing, system: System) -> list[dict[str, str]]:
+    """What the bench shows of each side, as it reads."""
+    return [bench_words(figures, system) for figures in standing.sides]
+
+
 def stand_today(run: Run, on_shelf: Snapshot) -> None:
     """Compute how the loaded run stands, where what is kept of it is not of today's shelf; saves nothing."""
     day = today()
@@ -46,13 +51,16 @@ def put_standing(run: Run, standing: Standing, on_shelf: Snapshot, day: str) -> 
     run.words = _words(run, on_shelf, standing.verdict)
     run.standing = {
         "verdict": standing.verdict,
-        "needs": f"{needs.place(len(run.document['setups']))}: {needs.line.text(system)}" if needs else "",
+        "needs": f"{needs.place([s['name'] for s in run.document['setups']])}: {needs.line.text(system)}"
+        if needs
+        else "",
         "next": needs.key if needs else "",
         "lines": [
             {"key": s.key, "title": s.title, "state": s.state, "line": s.line.text(system), "side": s.side}
             for s in standing.stops
         ],
         "headlines": standing.headlines,
+        "figures": bench_figures_said(standing, system),
     }
     if not before:
         return {}

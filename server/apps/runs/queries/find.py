@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from django.db.models import Count, Q, QuerySet, TextField
-from django.db.models.functions import Cast
+from django.db.models import BooleanField, Count, F, Func, Q, QuerySet, TextField, Value
+from django.db.models.functions import Cast, JSONObject
 
 from calc.shelf.all_kinds import KINDS
 from calc.tools.all_kinds import TOOL_KINDS
-from server.apps.runs.models import Run
+from server.apps.runs.models import Run, RunSetup
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
 
@@ -39,13 +39,22 @@ def runs_that_take(kind: str, item_id: int) -> QuerySet[Run]:
     return runs().filter(pk__in=Run.objects.filter(found).values("pk"))
 
 
-def runs_taking(kind: str) -> dict[int, int]:
-    """How many runs take each item of a kind by name, by the item's id; none is told of what no run names."""
+def runs_taking(kind: str) -> dict[int, tuple[int, int]]:
+    """How many runs take each item of a kind by name, and on how many of their sides, by the item's id; no sides of what
+    is the whole run's. None is told of what no run names.
+    """
     path = TAKEN_THROUGH.get(kind, ("",))[0]
     if not path:
         return {}
-    rows = Run.objects.exclude(**{path: None}).values_list(path).annotate(Count("pk", distinct=True)).order_by()
-    return dict(rows)
+    of_a_side = path.removeprefix("setups__")
+    if of_a_side == path:
+        rows = Run.objects.exclude(**{path: None}).values_list(path, Count("pk"), Value(0))
+    else:  # a set-up is kept while it is out of the plan
+        id_of, side = JSONObject(id=F("item")), Value("$.setups[*] ? (@.id == $id)")
+        is_there = Func(F("run__document"), side, id_of, function="jsonb_path_exists", output_field=BooleanField())
+        taken = RunSetup.objects.exclude(**{of_a_side: None}).filter(is_there)
+        rows = taken.order_by().values_list(of_a_side, Count("run", distinct=True), Count("pk"))
+    return {item: (plans, sides) for item, plans, sides in rows.order_by()}
 
 
 def _that_use(tool_id: int) -> QuerySet[Run]:

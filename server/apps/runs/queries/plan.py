@@ -184,7 +184,7 @@ def find_facts(run: Run, words: str, system: System, most: int = 8) -> list[HitO
         for fact in page.facts:
             title = f"{titles.get(fact.group, fact.group)}: {fact.label}" if fact.group else fact.label
             value = f"{fact.text or 'empty'} {fact.unit}".strip()
-            detail = f"{value} · {stop.place(len(result.sides))}"
+            detail = f"{value} · {stop.place(result.views[0].document.side_names)}"
             if all(word in f"{title} {detail}".casefold() for word in wanted):
                 key = f"{run.pk}/{stop.key}#{fact.name}"
                 found.append(HitOut(kind="fact", key=key, title=title, detail=detail))

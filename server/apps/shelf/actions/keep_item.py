@@ -58,13 +58,15 @@ def _is_taken(form: Form, row: Item | None) -> bool:
 
 def _refuse_overwriting(form: Form, now: Values, row: Item, base_revision: int, system: System) -> None:
     """Raise Conflict where a field given here was changed by somebody since the base."""
-    since = ShelfChange.objects.filter(kind=form.kind.name, item_key=row.key, revision__gt=base_revision)
-    touched = {name for change in since for name in change.changes}
+    since = ShelfChange.objects.filter(
+        kind=form.kind.name, item_key=row.key, revision__gt=base_revision
+    ).select_related("by")
+    touched = {name: change.by.username for change in since.order_by("revision") for name in change.changes}
     new = form.state()
-    for name in sorted(form.given & touched):
+    for name in sorted(form.given & touched.keys()):
         if new[name] != now[name]:
             raise Conflict(
-                f"{label(form.kind, name)}: somebody changed this since you looked. Look at both and choose.",
+                f"{label(form.kind, name)}: {touched[name]} changed this since you looked. Look at both and choose.",
                 field=name,
                 yours=value_text(form.kind, name, new[name], system),
                 theirs=value_text(form.kind, name, now[name], system),

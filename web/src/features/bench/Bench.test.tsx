@@ -13,7 +13,10 @@ function row(more: Partial<BenchRow> = {}): BenchRow {
   const lines: BenchRow["lines"] = [
     { key: "Force", title: "Force", state: "settled", line: "28.0 bar · cap 811 rpm" },
   ];
-  return { ...plan().run, verdict: "settled", needs: "nothing is open", next: "", lines, ...more };
+  const figures = [
+    { pressure: "28.0 bar", clamp: "800 rpm", bore: "84.00 mm", depth: "", minutes: "6.1 min" },
+  ];
+  return { ...plan().run, verdict: "settled", needs: "", next: "", lines, figures, ...more };
 }
 
 function answers(rows: BenchRow[], more: Partial<BenchPage> = {}) {
@@ -50,14 +53,22 @@ describe("Bench", () => {
       units: "inch",
     });
     vi.spyOn(client, "GET").mockResolvedValue(answers([row(), stopped]));
-    show();
+    const user = show();
     const carrier = await rowOf("Seal carrier");
     expect(within(carrier).getByRole("link")).toHaveAttribute("href", "/runs/1");
     expect(carrier).toHaveTextContent("240 pieces · Lathe 3");
-    expect(carrier).toHaveTextContent("28.0 bar · cap 811 rpm");
+    expect(carrier).toHaveTextContent("settled. Next: release it for the machine.");
+    const figures = within(carrier).getByLabelText("Figures");
+    expect(
+      within(figures)
+        .getAllByRole("definition")
+        .map((d) => d.textContent),
+    ).toEqual(["28.0 bar", "800 rpm", "84.00 mm", "–", "6.1 min"]);
+    expect(carrier).not.toHaveTextContent("cap 811 rpm");
     const plug = await rowOf("Vent plug");
-    expect(plug).toHaveTextContent("stopped");
-    expect(plug).toHaveTextContent("Next: Force: over the cap");
+    expect(plug).toHaveTextContent("stopped. Next: Force: over the cap");
+    await user.click(within(plug).getByRole("button", { name: "all details of Vent plug" }));
+    expect(plug).toHaveTextContent("28.0 bar · cap 811 rpm");
     expect(plug).toHaveTextContent("an inch plan");
   });
 
@@ -72,13 +83,15 @@ describe("Bench", () => {
     ];
     const needs = "Force 2: over the cap";
     vi.spyOn(client, "GET").mockResolvedValue(answers([row({ lines, needs, next: "force-kx" })]));
-    show();
+    const user = show();
     const told = await rowOf("Seal carrier");
+    await user.click(within(told).getByRole("button", { name: "all details of Seal carrier" }));
     expect(
       within(told)
         .getAllByRole("term")
-        .map((t) => t.textContent),
-    ).toEqual(["Part", "Hold 1", "Hold 2"]);
+        .map((t) => t.textContent)
+        .slice(5),
+    ).toEqual(["Set-ups", "Part", "Hold 1", "Hold 2"]);
     expect(told).toHaveTextContent("Next: Force 2: over the cap");
   });
 

@@ -9,11 +9,11 @@ import { AppHeader, Blank, Told } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { useBench, useRunFact } from "./queries";
-import { type RunAction, RunRow, Soft } from "./RunRow";
+import { type RunAction, RunHeading, RunRow, Soft } from "./RunRow";
 import { CopySheet, DeleteSheet, RenameSheet } from "./RunSheets";
 
 const Main = styled.main`
-  max-width: 1080px;
+  max-width: 1240px;
   margin: 0 auto;
   padding: ${space(5)} ${space(4.5)} ${space(12)};
   > p {
@@ -178,11 +178,14 @@ export function Bench({ session, tools }: { session: Session; tools: ReactNode }
             )}
           </Empty>
         ) : (
-          <ul>
-            {rows.map((run) => (
-              <RunRow key={run.id} run={run} mayEdit={mayEdit} onAction={act} />
-            ))}
-          </ul>
+          <>
+            <RunHeading />
+            <ul>
+              {rows.map((run) => (
+                <RunRow key={run.id} run={run} mayEdit={mayEdit} onAction={act} />
+              ))}
+            </ul>
+          </>
         )}
         {pages > 1 && (
           <Pages aria-label="Pages of the bench">

@@ -29,7 +29,9 @@ const ANSWER = {
     {
       symbol: "f_max",
       label: "Largest feed",
+      formula: "min(f_r2, f_Ra)",
       substituted: "min(0.5, 0.28)",
+      symbols: { f_Ra: "most feed by finish" },
       value: 0.28251234,
       unit: "mm/rev",
       source: "typical",
@@ -85,7 +87,10 @@ describe("CalculatorsScreen", () => {
     const answer = screen.getByRole("table", { name: "Answer" });
     expect(within(answer).getByRole("row", { name: /Feed to/ })).toHaveTextContent("0.282 mm/rev");
     expect(within(answer).getByRole("row", { name: /Bound by/ })).toHaveTextContent("the finish");
-    expect(screen.getByRole("table", { name: "Working" })).toHaveTextContent("min(0.5, 0.28)");
+    expect(screen.getByRole("table", { name: "Working" })).toHaveTextContent(
+      "min(f_r2, f_Ra) = min(0.5, 0.28)",
+    );
+    expect(screen.getByLabelText("What the symbols stand for")).toHaveTextContent("most feed by finish");
     expect(screen.getByText(/The chip may not break/)).toBeInTheDocument();
     await user.click(screen.getByRole("radio", { name: "inch" }));
     expect(mutate).toHaveBeenCalledWith({ body: {}, units: "inch" });

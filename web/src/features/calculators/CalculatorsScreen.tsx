@@ -3,6 +3,8 @@ import { Form } from "react-aria-components";
 import { NavLink, useParams } from "react-router";
 import styled from "styled-components";
 import { fieldErrors, said, type Units } from "../../api/client";
+import { dress } from "../../shared/quantity/dress";
+import { SymbolKey } from "../../shared/quantity/SymbolKey";
 import { Button } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
 import { NoteBox } from "../../shared/ui/NoteBox";
@@ -270,7 +272,9 @@ function Result({ answer }: { answer: CalcAnswer }) {
               <th scope="row">
                 {s.symbol}, {s.label}
               </th>
-              <td>{s.substituted}</td>
+              <td>
+                {dress(s.formula)} = {dress(s.substituted)}
+              </td>
               <td data-figure>
                 {digits(s.value)} {s.unit}
               </td>
@@ -279,6 +283,7 @@ function Result({ answer }: { answer: CalcAnswer }) {
           ))}
         </tbody>
       </table>
+      <SymbolKey steps={answer.working} />
     </Answer>
   );
 }

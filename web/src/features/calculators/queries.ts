@@ -18,10 +18,12 @@ export type CalcEntry = string | boolean | { [name: string]: CalcEntry };
 export type CalcStep = {
   symbol: string;
   label: string;
+  formula: string;
   substituted: string;
   value: number;
   unit: string;
   source: string;
+  symbols: Record<string, string>;
 };
 export type CalcNote = { level: "info" | "caution" | "stop"; code: string; text: string };
 /** A figure of the answer as the core prints it. */

@@ -55,9 +55,10 @@ function show(role: Session["role"], more: { page?: NotebookPage; write?: object
   const ask = vi
     .spyOn(queries, "useNotebook")
     .mockReturnValue({ data: more.page ?? PAGE, isError: false } as never);
-  const [write, out] = [vi.fn(), vi.fn()];
+  const [write, out, back] = [vi.fn(), vi.fn(), vi.fn()];
   vi.spyOn(queries, "useWriteCut").mockReturnValue({ ...idle, mutate: write, ...more.write } as never);
   vi.spyOn(queries, "useTakeOut").mockReturnValue({ ...idle, mutate: out } as never);
+  vi.spyOn(queries, "usePutBack").mockReturnValue({ ...idle, mutate: back } as never);
   vi.spyOn(queries, "useNotebookFile").mockReturnValue({ ...idle } as never);
   vi.spyOn(queries, "useLookAtNotebookFile").mockReturnValue({ ...idle, ...more.file } as never);
   const session = { role, name: role, demo: true, may_look_as: false } as Session;
@@ -68,7 +69,7 @@ function show(role: Session["role"], more: { page?: NotebookPage; write?: object
       </MemoryRouter>
     </QueryClientProvider>,
   );
-  return { ask, write, out, user: userEvent.setup() };
+  return { ask, write, out, back, user: userEvent.setup() };
 }
 
 describe("NotebookScreen", () => {
@@ -116,10 +117,16 @@ describe("NotebookScreen", () => {
     expect(screen.getByText("“fast” is not a figure.")).toBeInTheDocument();
   });
 
-  it("lets a planner take a cut out, and nobody below", async () => {
-    const { out, user } = show("planner");
+  it("lets a planner take a cut out, and put it back", async () => {
+    const { out, back, user } = show("planner");
+    out.mockImplementation((_, then) => then.onSuccess());
+    back.mockImplementation((_, then) => then.onSuccess());
     await user.click(screen.getByRole("button", { name: "take out duplex 2026-11-20" }));
-    expect(out).toHaveBeenCalledWith(9);
+    expect(out.mock.calls[0]?.[0]).toBe(9);
+    expect(screen.getByText("duplex, turning, 2026-11-20 is taken out.")).toBeInTheDocument();
+    await user.click(screen.getByRole("button", { name: "Put it back" }));
+    expect(back.mock.calls[0]?.[0]).toBe(9);
+    expect(screen.queryByRole("button", { name: "Put it back" })).toBeNull();
   });
 
   it("gives a setter no way to take out or to read a file in", () => {

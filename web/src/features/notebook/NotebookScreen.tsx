@@ -3,13 +3,22 @@ import { Form, Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fieldErrors, type NotebookPage, type Session, said, type Units } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
+import { cardsOnPhone } from "../../shared/ui/cards";
 import { Entry } from "../../shared/ui/Entry";
 import { FileButton } from "../../shared/ui/FileButton";
 import { AppHeader, Told } from "../../shared/ui/Page";
 import { Picker } from "../../shared/ui/Picker";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { useLookAtNotebookFile, useNotebook, useNotebookFile, useTakeOut, useWriteCut } from "./queries";
+import { counted } from "../../shared/words";
+import {
+  useLookAtNotebookFile,
+  useNotebook,
+  useNotebookFile,
+  usePutBack,
+  useTakeOut,
+  useWriteCut,
+} from "./queries";
 
 const Main = styled.main`
   padding: ${space(4)} ${space(5)} ${space(12)};
@@ -64,6 +73,7 @@ const Lines = styled.table`
     white-space: nowrap;
     font-variant-numeric: tabular-nums;
   }
+  ${cardsOnPhone}
 `;
 
 const Fields = styled(Form)`
@@ -80,6 +90,8 @@ const GROUPS = [
   { value: "", label: "all materials" },
   ...["P", "M", "K", "N", "S", "H"].map((g) => ({ value: g, label: `ISO ${g}` })),
 ];
+
+const HEAD = ["material", "operation", "Ø", "speed", "feed", "depth", "tool", "how it went", "when"];
 
 /** What a field of a proven cut may be. */
 function optionsOf(page: NotebookPage | undefined, field: string) {
@@ -211,6 +223,8 @@ export function NotebookScreen({ session, tools }: Props) {
   const { data, isError } = useNotebook({ find, kind, group, page, units });
   const kinds = [{ value: "", label: "all operations" }, ...(optionsOf(data, "kind") ?? [])];
   const takeOut = useTakeOut();
+  const putBack = usePutBack();
+  const [out, setOut] = useState<NotebookPage["lines"][number] | null>(null);
   const mayPlan = session.role === "owner" || session.role === "planner";
   const first =
     <T,>(set: (value: T) => void) =>
@@ -243,7 +257,17 @@ export function NotebookScreen({ session, tools }: Props) {
         </Bar>
         {writing && data && <NewCut page={data} units={units} onDone={() => setWriting(false)} />}
         {isError && <Told role="alert">The server does not answer.</Told>}
-        {takeOut.error && <Told role="alert">{said(takeOut.error)}</Told>}
+        {(takeOut.error ?? putBack.error) && <Told role="alert">{said(takeOut.error ?? putBack.error)}</Told>}
+        {out && (
+          <Bar role="status">
+            <span>
+              {out.said.material}, {out.said.kind}, {out.said.on} is taken out.
+            </span>
+            <Button onPress={() => putBack.mutate(out.id, { onSuccess: () => setOut(null) })}>
+              Put it back
+            </Button>
+          </Bar>
+        )}
         {data && data.count === 0 && (
           <p>
             {find || kind || group
@@ -253,21 +277,14 @@ export function NotebookScreen({ session, tools }: Props) {
         )}
         {data && data.count > 0 && (
           <>
-            <p role="status">{data.count === 1 ? "1 cut." : `${data.count} cuts, the newest first.`}</p>
+            <p role="status">
+              {counted(data.count, "cut")}
+              {data.count > 1 && ", the newest first"}.
+            </p>
             <Lines>
               <thead>
                 <tr>
-                  {[
-                    "material",
-                    "operation",
-                    "Ø",
-                    "speed",
-                    "feed",
-                    "depth",
-                    "tool",
-                    "how it went",
-                    "when",
-                  ].map((h) => (
+                  {HEAD.map((h) => (
                     <th key={h} scope="col">
                       {h}
                     </th>
@@ -286,10 +303,11 @@ export function NotebookScreen({ session, tools }: Props) {
                       {l.said.kind}
                       <small>{l.said.stage}</small>
                     </td>
-                    <td data-figure>{l.said.diameter_mm}</td>
-                    <td data-figure>{l.said.speed_m_min}</td>
-                    <td data-figure>{l.said.feed_mm_rev}</td>
-                    <td data-figure>{l.said.depth_mm}</td>
+                    {(["diameter_mm", "speed_m_min", "feed_mm_rev", "depth_mm"] as const).map((name, i) => (
+                      <td key={name} data-figure="" data-head={l.said[name] ? HEAD[i + 2] : undefined}>
+                        {l.said[name]}
+                      </td>
+                    ))}
                     <td>
                       {l.said.insert}
                       <small>{l.said.holder}</small>
@@ -308,7 +326,7 @@ export function NotebookScreen({ session, tools }: Props) {
                       <td>
                         <TextButton
                           aria-label={`take out ${l.said.material} ${l.said.on}`}
-                          onPress={() => takeOut.mutate(l.id)}
+                          onPress={() => takeOut.mutate(l.id, { onSuccess: () => setOut(l) })}
                         >
                           take out
                         </TextButton>

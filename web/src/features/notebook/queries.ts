@@ -40,6 +40,13 @@ export function useTakeOut() {
   );
 }
 
+/** Put a cut that was taken out back. */
+export function usePutBack() {
+  return useNotebookChange((proven: number) =>
+    answered(client.POST("/api/notebook/cuts/{proven}/back", { params: { path: { proven } } })),
+  );
+}
+
 /** What would become of every line of a file; nothing is kept. */
 export function useLookAtNotebookFile() {
   return useMutation({

@@ -2,12 +2,13 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Form } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { fieldErrors, type Person, Refused, type Role, type Session, said } from "../../api/client";
+import { fieldErrors, type Person, type Role, type Session, said } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
-import { AppHeader, Blank, Column, Told } from "../../shared/ui/Page";
+import { AppHeader, Column, Told } from "../../shared/ui/Page";
 import { Picker } from "../../shared/ui/Picker";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { NotOpened } from "./NotOpened";
 import { useAddPerson, useChangePerson, usePeople } from "./queries";
 
 const ROLES: { value: Role; label: string }[] = [
@@ -154,12 +155,7 @@ export function People({ session, tools }: { session: Session; tools: ReactNode 
     document.title = "People · Noble Anvil";
   }, []);
   if (people.isError)
-    return (
-      <Blank>
-        <p>{people.error instanceof Refused ? people.error.message : "The server does not answer."}</p>
-        <Button onPress={() => people.refetch()}>Try again</Button>
-      </Blank>
-    );
+    return <NotOpened title="People" tools={tools} error={people.error} onAgain={() => people.refetch()} />;
   return (
     <>
       <AppHeader title="People" tools={tools} />

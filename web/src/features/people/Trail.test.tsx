@@ -62,5 +62,7 @@ describe("Trail", () => {
     );
     shown();
     expect(await screen.findByText("Only an owner manages people.")).toBeVisible();
+    expect(screen.getByRole("link", { name: "To the bench" })).toHaveAttribute("href", "/");
+    expect(screen.queryByRole("button", { name: "Try again" })).toBeNull(); // asking again gives the same answer
   });
 });

@@ -1,9 +1,9 @@
 import { type ReactNode, useEffect } from "react";
 import styled from "styled-components";
-import { Refused } from "../../api/client";
-import { Button, TextButton } from "../../shared/ui/Button";
-import { AppHeader, Blank, Column } from "../../shared/ui/Page";
+import { TextButton } from "../../shared/ui/Button";
+import { AppHeader, Column } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { NotOpened } from "./NotOpened";
 import { useTrail } from "./queries";
 
 const Entry = styled.li`
@@ -42,12 +42,7 @@ export function Trail({ tools }: { tools: ReactNode }) {
     document.title = "Trail · Noble Anvil";
   }, []);
   if (trail.isError)
-    return (
-      <Blank>
-        <p>{trail.error instanceof Refused ? trail.error.message : "The server does not answer."}</p>
-        <Button onPress={() => trail.refetch()}>Try again</Button>
-      </Blank>
-    );
+    return <NotOpened title="Trail" tools={tools} error={trail.error} onAgain={() => trail.refetch()} />;
   return (
     <>
       <AppHeader title="Trail" tools={tools} />

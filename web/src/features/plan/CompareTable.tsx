@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import type { PlanTable } from "../../api/client";
 import { TextButton } from "../../shared/ui/Button";
+import { cardsOnPhone } from "../../shared/ui/cards";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 
 const Frame = styled.div`
@@ -42,37 +43,10 @@ const Frame = styled.div`
     font: 400 ${type.small}/1.2 ${face.narrow};
     color: ${colour("stop")};
   }
-  /* A card for each row: nothing is wider than a phone. */
   @media ${fold.phone} {
     overflow-x: visible;
-    thead {
-      display: none;
-    }
-    table,
-    tbody,
-    tr,
-    th,
-    td {
-      display: block;
-    }
-    tr {
-      padding: ${space(2)} 0;
-      border-bottom: ${size.line} solid ${colour("hairline")};
-    }
-    th,
-    td {
-      padding: ${space(0.5)} ${space(1)};
-      border-bottom: 0;
-    }
-    tbody th {
-      font-weight: 600;
-    }
-    td[data-head]::before {
-      content: attr(data-head) " ";
-      font: 400 ${type.small} ${face.narrow};
-      color: ${colour("soft")};
-    }
   }
+  ${cardsOnPhone}
 `;
 
 type Value = string | number | boolean;

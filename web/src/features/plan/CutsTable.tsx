@@ -1,7 +1,9 @@
 import styled from "styled-components";
 import type { Fact, Settled, Stop } from "../../api/client";
 import { QuantityField } from "../../shared/quantity/QuantityField";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { cardsOnPhone } from "../../shared/ui/cards";
+import { Told } from "../../shared/ui/Page";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
 import { type FactActions, nextField, TroubleLine } from "./FactRow";
 import type { Troubles } from "./useEditing";
@@ -74,6 +76,16 @@ const Table = styled.table`
   td[data-words] > small {
     color: ${colour("soft")};
   }
+  [data-proposed] input {
+    border-bottom-style: dotted;
+  }
+  @media ${fold.tablet} {
+    input,
+    button {
+      min-height: ${size.touch};
+    }
+  }
+  ${cardsOnPhone}
 `;
 
 const Name = styled.button`
@@ -154,13 +166,18 @@ export function CutsTable({ stop, group, onPick, changes, troubles, settled, ...
     stop.headings.map((h) => of(h.key, name)?.unit).find((u) => u !== undefined && u !== "") ?? "";
   const found = new Map(settled?.cuts.map((c) => [c.id, c]));
 
-  function cell(title: string, fact: Fact | undefined, would: string | undefined, after = "") {
+  function cell(head: string, title: string, fact: Fact | undefined, would: string | undefined, after = "") {
     const was = fact && changes.get(`fact:${stop.key}:${fact.name}`);
     const path = fact?.editable ? fact.path : null;
     const trouble = path !== null && path !== undefined ? troubles[path] : undefined;
     const moves = would !== undefined && would !== "" && would !== fact?.text;
     return (
-      <td data-moved={was !== undefined || undefined}>
+      <td
+        data-head={head}
+        data-moved={was !== undefined || undefined}
+        data-proposed={fact?.proposed || undefined}
+        title={fact?.proposed ? "proposed: touch it, or say that its side looks right" : undefined}
+      >
         {fact && path ? (
           <QuantityField
             label={`${title}: ${fact.label}${fact.unit ? `, ${fact.unit}` : ""}`}
@@ -204,22 +221,25 @@ export function CutsTable({ stop, group, onPick, changes, troubles, settled, ...
             {title}
           </Name>
         </th>
-        <td data-words>{of(key, "tool")?.text ?? "no tool"}</td>
-        {cell(title, of(key, "speed_m_min"), cut?.would.speed_m_min)}
-        <td>{turning(of(key, "rpm_here"), of(key, "top"))}</td>
-        {cell(title, of(key, "feed_mm_rev"), cut?.would.feed_mm_rev)}
+        <td data-words data-head="tool">
+          {of(key, "tool")?.text ?? "no tool"}
+        </td>
+        {cell(unit("speed_m_min"), title, of(key, "speed_m_min"), cut?.would.speed_m_min)}
+        <td data-head="rpm">{turning(of(key, "rpm_here"), of(key, "top"))}</td>
+        {cell(HEADS.feed_mm_rev, title, of(key, "feed_mm_rev"), cut?.would.feed_mm_rev)}
         {cell(
+          HEADS.depth_mm,
           title,
           of(key, "depth_mm"),
           deep(cut, of(key, "depth_mm"), passes),
           passes?.text ? ` × ${passes.text}` : "",
         )}
-        {cell(title, of(key, "clamp_rpm"), cut?.would.clamp_rpm)}
-        <td>
+        {cell(HEADS.clamp_rpm, title, of(key, "clamp_rpm"), cut?.would.clamp_rpm)}
+        <td data-head="min">
           {minutes?.text || "—"}
           {cut && cut.after !== cut.before && <ins>→ {cut.after.toFixed(2)}</ins>}
         </td>
-        <td data-words>
+        <td data-words data-head={settled ? "held back by" : "nearest limit"}>
           {heldBack(cut, of(key, "near"))}
           {cut?.then && <small>then {short(cut.then)}</small>}
           {cut && cut.gives_up.length > 0 && <small>gives up: {cut.gives_up.join(", ")}</small>}
@@ -263,6 +283,9 @@ export function CutsTable({ stop, group, onPick, changes, troubles, settled, ...
         </thead>
         <tbody>{stop.headings.map(row)}</tbody>
       </Table>
+      {stop.facts.some((f) => f.proposed) && (
+        <Told>Dotted: proposed, until somebody touches it or says that its side looks right.</Told>
+      )}
     </Scroll>
   );
 }

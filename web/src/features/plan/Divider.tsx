@@ -27,6 +27,10 @@ const Bar = styled.div`
     outline-offset: -3px;
   }
   @media ${fold.tablet} {
+    height: 21px;
+    margin: -10px 0;
+  }
+  @media ${fold.phone} {
     display: none;
   }
 `;

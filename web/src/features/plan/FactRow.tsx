@@ -40,6 +40,13 @@ const Row = styled.div`
     }
   }
   overflow-wrap: anywhere;
+  @media ${fold.tablet} {
+    min-height: ${size.touch};
+    input,
+    button {
+      min-height: ${size.touch};
+    }
+  }
   @media ${fold.phone} {
     grid-template-columns: minmax(4rem, 1fr) 5rem 2.875rem minmax(0, 1.2fr);
   }

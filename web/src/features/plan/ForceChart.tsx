@@ -10,7 +10,7 @@ import { textScale, useSize } from "../../drawing/useSize";
 import { TextButton } from "../../shared/ui/Button";
 import { colour, face, space, type } from "../../shared/ui/theme";
 import { ForceHandles, type Pull } from "./ForceHandles";
-import { named } from "./forceNames";
+import { forceTexts } from "./forceTexts";
 
 /** What can be laid beside the grip. */
 const Beside = styled.div`
@@ -79,18 +79,9 @@ export function ForceChart({ chart, pull }: Props) {
   // Until the setter says otherwise, the first of the others stands beside.
   const picked = beside ?? offered.slice(0, 1).map((c) => c.label);
   const others = offered.filter((c) => picked.includes(c.label));
-  const worse = chart.demand_corner[chart.demand_corner.length - 1]?.[1] ?? 0;
-  const level = chart.demand[chart.demand.length - 1]?.[1] ?? 0;
   const between =
     grip && corner ? grip.points.map((p, i) => [p[0] ?? 0, p[1] ?? 0, corner.points[i]?.[1] ?? 0]) : [];
-  // Under its line where the chuck's own stands just above it.
-  const above = y(level) - y(chart.allowable);
-  const wallAbove = chart.wall === null ? 0 : y(level) - y(chart.wall);
-  const over = wallAbove > 0 && wallAbove < 22 * big ? -3 : -8; // between the two lines
-  const demandOff = above > 0 && above < 22 * big ? 16 * big : over;
-  const demandLabel = `worst cut needs ${chart.demand_text}`;
-  const wallRight = chart.wall !== null && Math.abs(y(chart.wall) - y(level)) > 24 * big;
-  const capRight = x(chart.cap) > width - 110;
+  const axes = { x, y, edge, width, big, unit: chart.unit, words: "spindle, rpm" };
   return (
     <Frame ref={frame}>
       {width > 0 && (
@@ -100,7 +91,7 @@ export function ForceChart({ chart, pull }: Props) {
               <circle className="dots" cx="3" cy="3" r="0.9" />
             </pattern>
           </defs>
-          <Axes x={x} y={y} edge={edge} width={width} big={big} unit={chart.unit} words="spindle, rpm" />
+          <Axes {...axes} />
           <path d={band(between) ?? ""} style={{ fill: `url(#${id})` }} />
           {corner && <path className="corner" d={path(corner.points) ?? ""} />}
           {others.map((c) => (
@@ -108,49 +99,24 @@ export function ForceChart({ chart, pull }: Props) {
           ))}
           {grip && <path className="grip" d={path(grip.points) ?? ""} data-curve="grip" />}
           <path className="demand-corner" d={path(chart.demand_corner) ?? ""} />
-          {Math.abs(y(level) - y(worse)) > 24 * big && (
-            <text x={width - edge.right - 6} y={y(worse) + 14 * big} textAnchor="end">
-              needed at the worst corner
-            </text>
-          )}
           <path className="demand" d={path(chart.demand) ?? ""} data-curve="demand" />
           {chart.allowable <= chart.force_most && (
-            <>
-              <line
-                className="chuck"
-                x1={edge.left}
-                x2={width - edge.right}
-                y1={y(chart.allowable)}
-                y2={y(chart.allowable)}
-              />
-              <text x={width - edge.right - 6} y={y(chart.allowable) - 6} textAnchor="end">
-                chuck allows {chart.allowable_text} at this height
-              </text>
-            </>
-          )}
-          {chart.wall !== null && chart.wall > chart.force_most && (
-            <text x={width - edge.right - 6} y={edge.top - 18 * big} textAnchor="end">
-              the wall stands {chart.wall_text}, above what is drawn
-            </text>
+            <line
+              className="chuck"
+              x1={edge.left}
+              x2={width - edge.right}
+              y1={y(chart.allowable)}
+              y2={y(chart.allowable)}
+            />
           )}
           {chart.wall !== null && chart.wall <= chart.force_most && (
-            <>
-              <line
-                className="wall"
-                x1={edge.left}
-                x2={width - edge.right}
-                y1={y(chart.wall)}
-                y2={y(chart.wall)}
-              />
-              {/* On the left stands the handle of the program's speed; on the right the demand, if they are near. */}
-              <text
-                x={wallRight ? width - edge.right - 6 : edge.left + 8}
-                y={y(chart.wall) - 6}
-                textAnchor={wallRight ? "end" : "start"}
-              >
-                the wall stands {chart.wall_text}
-              </text>
-            </>
+            <line
+              className="wall"
+              x1={edge.left}
+              x2={width - edge.right}
+              y1={y(chart.wall)}
+              y2={y(chart.wall)}
+            />
           )}
           {chart.points.map((p) => (
             <g
@@ -178,38 +144,17 @@ export function ForceChart({ chart, pull }: Props) {
             y2={height - edge.bottom}
           />
           <circle className="cap-dot" cx={x(chart.cap)} cy={y(chart.cap_force)} r="6" data-cap={chart.cap} />
-          <text
-            className="cap"
-            x={x(chart.cap) + (capRight ? -7 : 7)}
-            y={edge.top - 4}
-            textAnchor={capRight ? "end" : "start"}
-          >
-            cap {chart.cap_text}
-          </text>
-          {named(chart.points, x, y, { big, right: width - edge.right }).map((n) => (
-            <text key={n.name} className={n.kind} x={n.x} y={n.y} textAnchor={n.anchor}>
-              {n.name}
+          {forceTexts(chart, { axes, height, others }).map((t) => (
+            <text
+              key={t.key}
+              className={t.kind}
+              x={t.box.x + t.box.width / 2}
+              y={t.box.y + 0.76 * t.box.height}
+              textAnchor="middle"
+            >
+              {t.text}
             </text>
           ))}
-          <text className="strong" x={width - edge.right - 6} y={y(level) + demandOff} textAnchor="end">
-            {demandLabel}
-          </text>
-          {others.map((c) => {
-            const p = c.points[Math.floor(c.points.length * 0.86)];
-            const left = p !== undefined && x(p[0] ?? 0) > width - 160 * big;
-            return (
-              p && (
-                <text
-                  key={c.label}
-                  x={x(p[0] ?? 0) + (left ? -8 : 8)}
-                  y={y(p[1] ?? 0) - 6}
-                  textAnchor={left ? "end" : "start"}
-                >
-                  {c.label}
-                </text>
-              )
-            );
-          })}
           <ForceHandles chart={chart} x={x} y={y} pull={pull} />
         </ChartPicture>
       )}

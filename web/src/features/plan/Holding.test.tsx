@@ -141,9 +141,9 @@ describe("ProgramBlock", () => {
     const link = screen.getByRole("link", { name: "Take the jaw program" });
     expect(link).toHaveAttribute("href", "/api/runs/3/sides/s2/jaw-program?units=inch");
     expect(screen.getByText(/DRAFT 7, NOT RELEASED/)).toBeInTheDocument();
-    rerender(block({ ready: false, reasons: ["Give a program number under Boring."] }));
+    rerender(block({ ready: false, reasons: ["Give a program number under Jaw program."] }));
     expect(screen.queryByRole("link")).toBeNull();
-    expect(screen.getByText("Give a program number under Boring.")).toBeInTheDocument();
+    expect(screen.getByText("Give a program number under Jaw program.")).toBeInTheDocument();
   });
 });
 

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Fact, Plan, PlanTable, Settled, Stop } from "../../api/client";
-import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { CompareTable } from "./CompareTable";
 import { CutsTable } from "./CutsTable";
 import type { Changes } from "./changes";
@@ -22,12 +22,9 @@ const Section = styled.section`
 `;
 
 const Columns = styled.div`
-  columns: 2;
+  columns: 20.5rem;
   column-gap: ${space(6)};
   &[data-lines] {
-    columns: 1;
-  }
-  @media ${fold.phone} {
     columns: 1;
   }
 `;

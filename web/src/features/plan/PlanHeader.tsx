@@ -6,6 +6,7 @@ import { Button } from "../../shared/ui/Button";
 import { Header, HeaderNote, HeaderSide, HeaderTitle, Places } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { fold, space } from "../../shared/ui/theme";
+import { counted } from "../../shared/words";
 
 const Group = styled.div`
   display: flex;
@@ -69,7 +70,8 @@ export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp
       </HeaderTitle>
       <HeaderNote>
         <span data-detail>
-          {run.quantity ?? "?"} pieces · {run.machine || "no machine"} ·{" "}
+          {run.quantity == null ? "no quantity" : counted(run.quantity, "piece")} ·{" "}
+          {run.machine || "no machine"} ·{" "}
         </span>
         <Link to={`/runs/${run.id}/history`} title="What was changed, by whom, and earlier drafts">
           draft {plan.at ?? plan.revision}

@@ -1,4 +1,4 @@
-import { type CSSProperties, type ReactNode, useEffect, useState } from "react";
+import { type CSSProperties, type ReactNode, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { Refused, type Session, type Units } from "../../api/client";
@@ -18,6 +18,7 @@ import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
 import { AboveLedger, BelowLedger, InSlip } from "./StopExtras";
+import { useFits } from "./useFits";
 import { useLive } from "./useLive";
 import { firstOf, usePlanInView } from "./usePlanInView";
 import { useShortcuts } from "./useShortcuts";
@@ -34,7 +35,10 @@ const Page = styled.div`
   }
 `;
 
-/** Rail, drawing over ledger, slip; on a tablet the slip folds under the drawing. */
+/**
+ * Rail, drawing over ledger, slip. Where all that the slip says fits beside the drawing, the ledger has the width below
+ * both; on a tablet always. On a phone the answers come first.
+ */
 const Body = styled.main`
   grid-row: 3;
   display: grid;
@@ -44,6 +48,9 @@ const Body = styled.main`
     "rail lower slip" minmax(0, 1fr)
     / ${size.rail} minmax(0, 1fr) ${size.slip};
   min-height: 0;
+  &[data-fits] {
+    grid-template-areas: "rail picture slip" "rail divider divider" "rail lower lower";
+  }
   > nav {
     grid-area: rail;
   }
@@ -51,21 +58,21 @@ const Body = styled.main`
     grid-area: slip;
   }
   @media ${fold.tablet} {
-    grid-template: "rail picture" 380px "rail slip" auto "rail lower" auto / ${size.rail} minmax(0, 1fr);
-    overflow: auto;
-    > nav {
-      position: sticky;
-      top: 0;
-      height: calc(100vh - ${size.header});
+    &,
+    &[data-fits] {
+      grid-template:
+        "rail picture slip" var(--share)
+        "rail divider divider" auto
+        "rail lower lower" minmax(0, 1fr)
+        / 11.5rem minmax(0, 1fr) 16rem;
     }
   }
   @media ${fold.phone} {
-    grid-template: "rail" auto "picture" 320px "slip" auto "lower" auto / minmax(0, 1fr);
-    overflow: visible;
-    > nav {
-      position: static;
-      height: auto;
+    &,
+    &[data-fits] {
+      grid-template: "rail" auto "slip" auto "picture" 320px "lower" auto / minmax(0, 1fr);
     }
+    overflow: visible;
   }
 `;
 
@@ -131,6 +138,14 @@ export function PlanScreen({ session, tools }: Props) {
   const start = useStart(runId, kept?.plan, editing.act);
   // A table of many rows needs the room more than its picture.
   const [share, setShare] = useShare(line?.name ?? "", line?.name === "cuts" ? 42 : 54);
+  const { body, slip, fits } = useFits(stop?.key, share);
+  const lower = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every stop opens at its top
+  useEffect(() => {
+    lower.current?.scrollTo?.(0, 0);
+    slip.current?.parentElement?.scrollTo?.(0, 0);
+    document.scrollingElement?.scrollTo?.(0, 0);
+  }, [line?.key]);
   const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
@@ -224,7 +239,7 @@ export function PlanScreen({ session, tools }: Props) {
         mayPlan={session.role === "owner" || session.role === "planner"}
         onKeep={editing.keep}
       />
-      <Body style={{ "--share": `${share}%` } as CSSProperties}>
+      <Body ref={body} data-fits={fits || undefined} style={{ "--share": `${share}%` } as CSSProperties}>
         <Rail
           plan={shown}
           side={sideIndex}
@@ -265,7 +280,7 @@ export function PlanScreen({ session, tools }: Props) {
           ))}
         </PlanPicture>
         <Divider share={share} onShare={setShare} />
-        <Lower data-scrolls aria-busy={(stop && isLate) || undefined}>
+        <Lower ref={lower} data-scrolls aria-busy={(stop && isLate) || undefined}>
           {!stop || !extras ? (
             <Opening>Opening {line.title} …</Opening>
           ) : answer ? (
@@ -299,6 +314,7 @@ export function PlanScreen({ session, tools }: Props) {
         </Lower>
         {stop && extras && (
           <Slip
+            ref={slip}
             stop={stop}
             helps={helps}
             changes={changes}

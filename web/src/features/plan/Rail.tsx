@@ -1,10 +1,14 @@
+import { useState } from "react";
+import { Button } from "react-aria-components";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import type { Plan, StopLine } from "../../api/client";
 import { TextButton } from "../../shared/ui/Button";
 import { Mark } from "../../shared/ui/Mark";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { counted } from "../../shared/words";
 import type { Changes } from "./changes";
+import { shortName, titleOf } from "./findable";
 
 const Nav = styled.nav`
   display: flex;
@@ -13,9 +17,47 @@ const Nav = styled.nav`
   border-right: ${size.line} solid ${colour("hairline")};
   overflow: auto;
   @media ${fold.phone} {
+    position: sticky;
+    top: 0;
+    z-index: 2;
+    max-height: 100vh;
     border-right: 0;
-    border-bottom: ${size.line} solid ${colour("hairline")};
-    padding-top: ${space(2)};
+    border-bottom: ${size.line} solid ${colour("ink")};
+    padding-top: 0;
+    background: ${colour("sheet")};
+    &:not([data-open]) > :not(:first-child) {
+      display: none;
+    }
+  }
+`;
+
+/** On a phone the rail is this line, which opens the rest. */
+const OneLine = styled(Button)`
+  display: none;
+  @media ${fold.phone} {
+    display: grid;
+    grid-template-columns: ${size.mark} 1fr auto;
+    gap: 0 ${space(3)};
+    align-items: center;
+    min-height: 52px;
+    padding: ${space(1)} ${space(4)};
+    background: none;
+    border: 0;
+    text-align: left;
+    cursor: pointer;
+    b {
+      font-weight: 600;
+    }
+    small {
+      display: block;
+      font: 400 ${type.small}/1.2 ${face.narrow};
+      color: ${colour("soft")};
+    }
+    > span:last-child {
+      color: ${colour("act")};
+      text-decoration: underline;
+      text-underline-offset: 3px;
+    }
   }
 `;
 
@@ -198,7 +240,7 @@ function Proposed({
   if (!side.proposed) return null;
   return (
     <ToLookAt>
-      <span>{side.proposed === 1 ? "1 value proposed" : `${side.proposed} values proposed`}</span>
+      <span>{counted(side.proposed, "value")} proposed</span>
       {onLooksRight && (
         <TextButton onPress={() => onLooksRight(side.id)} aria-label={`${side.title} looks right`}>
           looks right
@@ -222,6 +264,9 @@ type Props = {
 /** The route: the part's stops, then the stops of the side in view, and the figures to carry to the machine. */
 export function Rail({ plan, side, at, changes, search = "", onLooksRight = null }: Props) {
   const inView = plan.sides[side] ?? plan.sides[0];
+  const [opened, setOpened] = useState("");
+  const isOpen = opened === at;
+  const here = plan.stops.find((s) => s.key === at);
   const ofCuts = (inView?.carry ?? []).filter(isOfCut);
   const item = (stop: StopLine) => (
     <li key={stop.key}>
@@ -240,9 +285,18 @@ export function Rail({ plan, side, at, changes, search = "", onLooksRight = null
     </li>
   );
   const heading = (s: Plan["sides"][number]) =>
-    plan.sides.length > 1 ? `${s.title}, ${s.end}` : plan.run.setup || s.end;
+    // Its own name says more than its number does.
+    s.title === `Side ${s.index + 1}` ? (plan.sides.length > 1 ? `${s.title}, ${s.end}` : s.end) : s.title;
   return (
-    <Nav aria-label="Stops of the plan">
+    <Nav aria-label="Stops of the plan" data-open={isOpen || undefined}>
+      <OneLine aria-expanded={isOpen} onPress={() => setOpened(isOpen ? "" : at)}>
+        {here && <Mark state={here.state} />}
+        <span>
+          <b>{here && titleOf(plan, here)}</b>
+          <small>{here?.line}</small>
+        </span>
+        <span>{isOpen ? "close" : "all stops"}</span>
+      </OneLine>
       <Stops>
         {plan.stops.filter((s) => s.side === null).map(item)}
         {plan.sides.map((s) => {
@@ -279,7 +333,7 @@ export function Rail({ plan, side, at, changes, search = "", onLooksRight = null
       <Carry aria-label="To carry to the machine">
         <h2>
           {plan.sides.length > 1 && inView
-            ? `To the machine, ${inView.title.toLowerCase()}`
+            ? `To the machine, ${shortName(inView)}`
             : "To carry to the machine"}
         </h2>
         {inView && (

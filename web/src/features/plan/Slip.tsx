@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import type { ReactNode, Ref } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Answer, Help, Note, Stop } from "../../api/client";
@@ -12,16 +12,10 @@ const Aside = styled.aside`
   padding: ${space(4)} ${space(4.5)};
   border-left: ${size.line} solid ${colour("hairline")};
   overflow: auto;
-  @media ${fold.tablet} {
-    display: grid;
-    grid-template-columns: repeat(3, 1fr);
-    gap: 0 ${space(5)};
+  @media ${fold.phone} {
     border-left: 0;
     border-bottom: ${size.line} solid ${colour("hairline")};
     overflow: visible;
-  }
-  @media ${fold.phone} {
-    grid-template-columns: 1fr;
   }
 `;
 
@@ -35,10 +29,6 @@ const Block = styled.section`
   }
   &[data-lit] h2 {
     color: ${colour("pointInk")};
-  }
-  @media ${fold.tablet} {
-    border-bottom: 0;
-    margin-bottom: 0;
   }
 `;
 
@@ -89,12 +79,6 @@ const Track = styled.div`
 const Rest = styled.div`
   display: grid;
   gap: ${space(3)};
-  @media ${fold.tablet} {
-    grid-column: 1 / -1;
-    grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
-    align-items: start;
-    padding-top: ${space(3)};
-  }
 `;
 
 const Helps = styled.section`
@@ -187,6 +171,8 @@ function AnswerBlock({ answer, was, lit, isOpen, onWorking, onLight }: AnswerPro
 }
 
 type Props = {
+  /** What it says, to be measured. */
+  ref?: Ref<HTMLDivElement>;
   stop: Stop;
   helps: Latest<Help[]>;
   changes: Changes;
@@ -201,6 +187,7 @@ type Props = {
 
 /** The answers of a stop, what must be said about them, and what would help. */
 export function Slip({
+  ref,
   stop,
   helps: tried,
   changes,
@@ -244,68 +231,70 @@ export function Slip({
   );
   return (
     <Aside aria-label={`Answers of ${stop.title}`}>
-      {stop.answers.map((answer) => (
-        <AnswerBlock
-          key={answer.name}
-          answer={answer}
-          was={changes.get(`answer:${stop.key}:${answer.name}`)}
-          lit={lit === answer.name}
-          isOpen={working === answer.name}
-          onWorking={() => onWorking(working === answer.name ? null : answer.name)}
-          onLight={onLight}
-        />
-      ))}
-      <Rest>
-        {stop.problems.map((p) => (
-          <NoteBox key={p.field + p.message} level="stop">
-            {p.message}
-          </NoteBox>
+      <div ref={ref}>
+        {stop.answers.map((answer) => (
+          <AnswerBlock
+            key={answer.name}
+            answer={answer}
+            was={changes.get(`answer:${stop.key}:${answer.name}`)}
+            lit={lit === answer.name}
+            isOpen={working === answer.name}
+            onWorking={() => onWorking(working === answer.name ? null : answer.name)}
+            onLight={onLight}
+          />
         ))}
-        {stop.answers.length === 0 && stop.problems.length === 0 && (
-          <NoteBox level="info">
-            Nothing to answer yet
-            {lacks.length === 0 ? (
-              <>: {stop.line}.</>
-            ) : (
-              <>
-                . {lacks.some((l) => l.path) ? "Missing" : "First"}:{" "}
-                {lacks.map((lack, i) => (
-                  <span key={lack.label}>
-                    {i > 0 && ", "}
-                    <Link
-                      to={{
-                        pathname: `../${lack.stop}`,
-                        hash: lack.path ? encodeURIComponent(lack.path) : "",
-                      }}
-                      relative="path"
-                    >
-                      {lack.label}
-                    </Link>
-                  </span>
+        <Rest>
+          {stop.problems.map((p) => (
+            <NoteBox key={p.field + p.message} level="stop">
+              {p.message}
+            </NoteBox>
+          ))}
+          {stop.answers.length === 0 && stop.problems.length === 0 && (
+            <NoteBox level="info">
+              Nothing to answer yet
+              {lacks.length === 0 ? (
+                <>: {stop.line}.</>
+              ) : (
+                <>
+                  . {lacks.some((l) => l.path) ? "Missing" : "First"}:{" "}
+                  {lacks.map((lack, i) => (
+                    <span key={lack.label}>
+                      {i > 0 && ", "}
+                      <Link
+                        to={{
+                          pathname: `../${lack.stop}`,
+                          hash: lack.path ? encodeURIComponent(lack.path) : "",
+                        }}
+                        relative="path"
+                      >
+                        {lack.label}
+                      </Link>
+                    </span>
+                  ))}
+                  .
+                </>
+              )}
+            </NoteBox>
+          )}
+          {said("stop")}
+          {/* What would help comes first where it is needed, and after the cautions where it is not. */}
+          {stopped && helps}
+          {said("caution")}
+          {!stopped && helps}
+          {children}
+          {stop.procedures.map((p) => (
+            <Steps key={p.title} aria-label={p.title}>
+              <h2>{p.title}</h2>
+              <ol>
+                {p.steps.map((s) => (
+                  <li key={s}>{s}</li>
                 ))}
-                .
-              </>
-            )}
-          </NoteBox>
-        )}
-        {said("stop")}
-        {/* What would help comes first where it is needed, and after the cautions where it is not. */}
-        {stopped && helps}
-        {said("caution")}
-        {!stopped && helps}
-        {children}
-        {stop.procedures.map((p) => (
-          <Steps key={p.title} aria-label={p.title}>
-            <h2>{p.title}</h2>
-            <ol>
-              {p.steps.map((s) => (
-                <li key={s}>{s}</li>
-              ))}
-            </ol>
-          </Steps>
-        ))}
-        {said("info")}
-      </Rest>
+              </ol>
+            </Steps>
+          ))}
+          {said("info")}
+        </Rest>
+      </div>
     </Aside>
   );
 }

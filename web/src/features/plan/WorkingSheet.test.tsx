@@ -25,6 +25,7 @@ describe("WorkingSheet", () => {
     expect(sheet).toHaveTextContent("3 000 N");
     expect(sheet).toHaveTextContent("Centrifugal force · derived: method typical");
     expect(sheet).not.toHaveTextContent("worked in millimetres");
+    expect(screen.getByLabelText("What the symbols stand for")).toHaveTextContent("znumber of jaws");
     await userEvent.setup().click(screen.getByRole("button", { name: "back to the facts" }));
     expect(onClose).toHaveBeenCalledOnce();
   });

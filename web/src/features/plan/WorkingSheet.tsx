@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import styled from "styled-components";
 import type { Answer, Step, Units } from "../../api/client";
 import { dress } from "../../shared/quantity/dress";
+import { SymbolKey } from "../../shared/quantity/SymbolKey";
 import { TextButton } from "../../shared/ui/Button";
 import { Tag } from "../../shared/ui/Tag";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
@@ -84,6 +85,7 @@ export function WorkingSheet({ answer, steps, units, onClose }: Props) {
           </Line>
         ))}
       </ol>
+      <SymbolKey steps={steps ?? []} />
     </Section>
   );
 }

@@ -6,9 +6,16 @@ import type { Offered } from "../../shared/find/LocalHits";
 const cache = new WeakMap<Plan, Offered>();
 const NOTHING: Offered = { hits: [], plan: null };
 
+/** What a side is called in a few words: its own name up to a comma. */
+export function shortName(side: Plan["sides"][number] | undefined): string {
+  const name = side?.title.split(",")[0] ?? "";
+  return name.startsWith("Side ") ? name.toLowerCase() : name;
+}
+
 /** A stop's title, with its side where a plan has two. */
 export function titleOf(plan: Plan, stop: StopLine): string {
-  return stop.side === null || plan.sides.length < 2 ? stop.title : `${stop.title}, side ${stop.side + 1}`;
+  const { side, title } = stop;
+  return side === null || plan.sides.length < 2 ? title : `${title}, ${shortName(plan.sides[side])}`;
 }
 
 /** What the find box can jump to in a plan by itself: its stops and its history. Facts it asks the server for. */

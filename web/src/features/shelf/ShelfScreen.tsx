@@ -1,14 +1,14 @@
 import { type ReactNode, useEffect, useState } from "react";
-import { NavLink, useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import styled from "styled-components";
-import type { KindName, Session, ShelfKind, Units } from "../../api/client";
+import type { KindName, Session, Units } from "../../api/client";
 import { useStored, writeStored } from "../../shared/stored";
 import { Button } from "../../shared/ui/Button";
 import { AppHeader, Blank } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
-import { Tag } from "../../shared/ui/Tag";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { FilePanel } from "./FilePanel";
+import { found, ItemList } from "./ItemList";
 import { ItemPage } from "./ItemPage";
 import { useShelf } from "./queries";
 
@@ -23,59 +23,60 @@ const Page = styled.div`
 
 const Body = styled.main`
   display: grid;
-  grid-template-columns: 16.75rem minmax(0, 1fr);
+  grid-template-columns: 9rem 15rem minmax(0, 1fr);
   min-height: 0;
+  @media ${fold.tablet} {
+    grid-template-columns: 15rem minmax(0, 1fr);
+    grid-template-rows: auto auto;
+  }
   @media ${fold.phone} {
     grid-template-columns: minmax(0, 1fr);
   }
 `;
 
-const Rail = styled.nav`
-  padding: ${space(3)} 0 ${space(8)};
+const Kinds = styled.nav`
+  padding: ${space(3)} 0;
   border-right: ${size.line} solid ${colour("hairline")};
   overflow: auto;
-  h2 {
+  li a {
     display: flex;
     justify-content: space-between;
-    align-items: baseline;
-    padding: ${space(3)} ${space(4.5)} ${space(1)};
-    font: 600 ${type.label} ${face.narrow};
-    color: ${colour("soft")};
-  }
-  h2 span {
-    display: flex;
-    gap: ${space(3)};
-    font-weight: 400;
-  }
-  li a {
-    display: block;
-    padding: ${space(1.5)} ${space(4.5)};
+    gap: ${space(2)};
+    padding: ${space(1.5)} ${space(3)} ${space(1.5)} ${space(4.5)};
     color: ${colour("ink")};
     text-decoration: none;
-    overflow-wrap: anywhere;
   }
   li a:hover {
     color: ${colour("act")};
   }
-  li a[aria-current="page"] {
+  li a[data-here] {
     background: ${colour("card")};
-    box-shadow:
-      inset 3px 0 0 ${colour("act")},
-      0 1px 0 ${colour("hairline")},
-      0 -1px 0 ${colour("hairline")};
+    box-shadow: inset 3px 0 0 ${colour("act")};
   }
   li a:focus-visible {
     outline-offset: -2px;
   }
-  small {
-    display: block;
-    font: 400 ${type.small}/1.25 ${face.narrow};
+  li span {
+    font: 400 ${type.small}/1.6 ${face.narrow};
     color: ${colour("soft")};
   }
-  @media ${fold.phone} {
+  @media ${fold.tablet} {
+    grid-column: 1 / -1;
+    padding: 0;
     border-right: 0;
-    max-height: 40vh;
-    border-bottom: ${size.line} solid ${colour("ink")};
+    border-bottom: ${size.line} solid ${colour("hairline")};
+    ul {
+      display: flex;
+      flex-wrap: wrap;
+    }
+    li a {
+      align-items: center;
+      min-height: ${size.touch};
+      padding: 0 ${space(3)};
+    }
+    li a[data-here] {
+      box-shadow: inset 0 -3px 0 ${colour("act")};
+    }
   }
 `;
 
@@ -95,47 +96,15 @@ const Start = styled.div`
 
 const UNITS = "noble-anvil-shelf-units";
 
-function Kind({ kind, mayEdit }: { kind: ShelfKind; mayEdit: boolean }) {
-  return (
-    <section aria-label={kind.title}>
-      <h2>
-        {kind.title}
-        <span>
-          {mayEdit && (
-            <NavLink to={`/shelf/${kind.kind}/new`} aria-label={`Put in a ${kind.noun}`}>
-              put in
-            </NavLink>
-          )}
-          <NavLink to={`/shelf/${kind.kind}`} end aria-label={`${kind.title} as a file`}>
-            file
-          </NavLink>
-        </span>
-      </h2>
-      <ul>
-        {kind.items.map((i) => (
-          <li key={i.key}>
-            <NavLink to={`/shelf/${kind.kind}/${i.key}`}>
-              {i.name} {i.typical > 0 && <Tag>{i.typical} typical</Tag>}
-              <small>
-                {i.line}
-                {i.runs > 0 && ` · ${i.runs} ${i.runs === 1 ? "run" : "runs"}`}
-              </small>
-            </NavLink>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
 type Props = { session: Session; tools: ReactNode };
 
-/** What the shop has: machines, chucks, jaw blanks, materials. */
+/** What the shop has: its kinds, the items of one, and the one chosen. */
 export function ShelfScreen({ session, tools }: Props) {
   const { kind, itemKey } = useParams();
   const shelf = useShelf();
   const units: Units = useStored(UNITS) === "inch" ? "inch" : "metric";
   const [chosen, setChosen] = useState<Units>(units);
+  const [words, setWords] = useState("");
   const mayEdit = session.role === "owner" || session.role === "planner";
   useEffect(() => {
     if (!kind) document.title = "Shelf · Noble Anvil";
@@ -149,6 +118,7 @@ export function ShelfScreen({ session, tools }: Props) {
     );
   if (!shelf.data) return <Blank>Opening the shelf …</Blank>;
   const here = shelf.data.find((k) => k.kind === kind);
+  const listed = here ?? shelf.data[0];
   return (
     <Page>
       <AppHeader
@@ -173,11 +143,30 @@ export function ShelfScreen({ session, tools }: Props) {
         }
       />
       <Body>
-        <Rail aria-label="Shelf">
-          {shelf.data.map((k) => (
-            <Kind key={k.kind} kind={k} mayEdit={mayEdit} />
-          ))}
-        </Rail>
+        <Kinds aria-label="Shelf">
+          <ul>
+            {shelf.data.map((k) => (
+              <li key={k.kind}>
+                <Link
+                  to={`/shelf/${k.kind}`}
+                  data-here={k === listed || undefined}
+                  aria-current={k === listed || undefined}
+                >
+                  {k.title} <span>{words.trim() ? found(k.items, words).length : k.items.length}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </Kinds>
+        {listed && (
+          <ItemList
+            kind={listed}
+            words={words}
+            onWords={setWords}
+            mayEdit={mayEdit}
+            isAside={itemKey !== undefined}
+          />
+        )}
         {here && itemKey !== undefined ? (
           <ItemPage
             // What is typed belongs to one item in one unit system.

@@ -1,0 +1,31 @@
+import { type RefObject, useLayoutEffect, useRef, useState } from "react";
+
+const PADDING = 34; // of the slip, above and below
+
+/**
+ * Whether what the slip says fits beside the picture: then the facts have the whole width below both. Once it does not,
+ * it stays so until another stop is opened or the divider moved, so that nothing jumps while one types.
+ */
+export function useFits(stop: string | undefined, share: number) {
+  const body = useRef<HTMLElement>(null);
+  const slip = useRef<HTMLDivElement>(null);
+  const [fits, setFits] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another stop has another slip
+  useLayoutEffect(() => {
+    const [frame, said] = [body.current, slip.current];
+    if (!frame || !said || !("ResizeObserver" in globalThis)) return;
+    const isIn = () => said.offsetHeight + PADDING <= (frame.clientHeight * share) / 100;
+    setFits(isIn());
+    const watcher = new ResizeObserver(() => {
+      if (!isIn()) setFits(false);
+    });
+    watcher.observe(frame);
+    watcher.observe(said);
+    return () => watcher.disconnect();
+  }, [stop, share]);
+  return { body, slip, fits } satisfies {
+    body: RefObject<HTMLElement | null>;
+    slip: RefObject<HTMLDivElement | null>;
+    fits: boolean;
+  };
+}
