@@ -9,7 +9,8 @@ from typing import Any
 
 from calc.errors import CalcError, FieldError
 from calc.fields import Choice, FieldSpec, Flag, Group, Quantity, Text, check_range, fields_of
-from calc.quantities import Sentence, parse
+from calc.quantities import Sentence
+from calc.written import parse
 
 
 def _one(field: FieldSpec, value: Any, name: str, seen: Seen) -> Any:

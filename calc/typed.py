@@ -6,7 +6,8 @@ from typing import Any
 
 from calc.errors import FieldProblem
 from calc.fields import Choice, Flag, Quantity, Spec, Text, check_range
-from calc.quantities import System, parse
+from calc.quantities import System
+from calc.written import parse
 
 
 def typed_value(field: str, spec: Spec, given: Any, *, nullable: bool, system: System) -> Any:

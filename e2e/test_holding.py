@@ -65,7 +65,7 @@ def replace_first_step(app, line):
 
 def ready_to_bore(app, number):
     """Say what the program asks for, then take it."""
-    tab(app, "Boring")
+    tab(app, "Jaw program")
     type_into(app, "Program number", number).press("Enter")
     choose(app, "Spindle turns", "M03, clockwise")
     block = app.get_by_role("region", name="Jaw program")

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from calc.chuck.book import ChuckForce
 from calc.chuck.grip import ChuckGripInput, ChuckGripResult, chuck_grip
 from calc.errors import CalcError, FieldError
-from calc.quantities import Figure, Sentence, System, exact_text, from_core, parse, shown_as
+from calc.quantities import Figure, Sentence, System, exact_text, from_core, shown_as
+from calc.written import parse
 
 MOST_ROWS = 60
 HEIGHTS = (1.0, 1.5, 2.0)  # times the rated height

@@ -33,14 +33,15 @@ ATTENTION: dict[State, int] = {"stopped": 0, "open": 1, "settled": 2}
 
 @dataclass(frozen=True)
 class Standing:
-    """Every stop in one line, the verdict, and figures in core units (None: not known): those that the history tells,
-    and those that the bench shows of each side.
+    """Every stop in one line, the verdict, how many values are proposed still, and figures in core units (None: not
+    known): those that the history tells, and those that the bench shows of each side.
     """
 
     stops: tuple[Stop, ...]
     verdict: State
     headlines: dict[str, float | None]
     sides: tuple[dict[str, float | None], ...]
+    proposed: int = 0
 
     @property
     def attention(self) -> int:
@@ -93,7 +94,8 @@ def standing(document: Document, shelf: Shelf) -> Standing:
 def standing_of(result: PlanResult) -> Standing:
     """The same of a plan already computed."""
     last = {name: h.value(result.views[-1]) for name, h in headlines().items()}
-    return Standing(result.stops, result.verdict, last, tuple(figures_of(view) for view in result.views))
+    sides = tuple(figures_of(view) for view in result.views)
+    return Standing(result.stops, result.verdict, last, sides, len(result.proposed))
 
 
 def moved(before: dict[str, Any], after: dict[str, float | None]) -> dict[str, list[float | None]]:

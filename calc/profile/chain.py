@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from calc.errors import FieldProblem
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure, Sentence, counted
 
 MEET_MM = 0.01  # ends this near are one point
 FIELD = "text"
@@ -99,7 +99,10 @@ def _walk(ends: list[tuple[int, int]], at: dict[int, list[int]], start: int) -> 
 def _open_words(loose: list[tuple[float, float]], left: int) -> Sentence:
     if len(loose) < 3:
         return Sentence(
-            "The drawing has {n} more lines that do not join the profile: put them on another layer.", n=str(left)
+            "The drawing has {n} that {do} not join the profile: put {them} on another layer.",
+            n=counted(left, "more line"),
+            do="does" if left == 1 else "do",
+            them="it" if left == 1 else "them",
         )
     gaps = [(math.dist(a, b), a, b) for i, a in enumerate(loose) for b in loose[i + 1 :]]
     gap, a, _ = min(gaps)

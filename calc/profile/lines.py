@@ -10,8 +10,9 @@ from typing import Any
 
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.profile.steps import NAME_MOST, TurnedStep
-from calc.quantities import Sentence, System, exact_text, from_core, parse, shown_as
+from calc.quantities import Sentence, System, exact_text, from_core, shown_as
 from calc.threads.designation import Designation, designation
+from calc.written import parse
 
 LINES_MOST = 60
 LONGEST = 200  # characters of a line

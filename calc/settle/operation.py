@@ -23,7 +23,7 @@ from calc.plan.part.solve import PartFigures
 from calc.plan.paths import place_of
 from calc.plan.sides.driven import DRIVEN
 from calc.plan.solve import solve
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure, Sentence, counted
 from calc.settle.binding import GAIN, Binding, Times, binding, forbidden, given_up, holds_back, kept_by
 from calc.settle.candidates import CAP, GRIP, Candidates, Goal, Mask, Settling, candidates
 from calc.settle.grid import FINE, Grid, tried_near, tried_on
@@ -335,5 +335,5 @@ def _told(planned: PlannedCut, passes: int) -> Sentence:
     if not planned.by_depth:
         return Sentence("{f}, {v}{c}", f=feed, v=speed, c=clamp)
     depth = Figure(planned.depth_mm or planned.width_mm or 0, "mm")
-    count = f"{passes} passes" if passes > 1 else "1 pass"
+    count = counted(passes, "pass", "passes")
     return Sentence("{f}, {p} of {a}, {v}{c}", f=feed, p=count, a=depth, v=speed, c=clamp)

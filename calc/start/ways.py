@@ -14,7 +14,8 @@ from calc.plan.proposed import key_of
 from calc.plan.sides.solve import SIDES, STOCK_GRIPS
 from calc.plan.solve import solve
 from calc.profile.grips import Grip
-from calc.propose.operations import propose, side_of
+from calc.propose.operations import propose
+from calc.propose.side import side_of
 from calc.shelf.chuck import Chuck
 from calc.shelf.collet import Collet
 from calc.shelf.jaw_blank import JawBlank

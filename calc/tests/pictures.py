@@ -1,4 +1,4 @@
-"""Every picture of many plans as the screens are sent it, one JSON line each: the screens' own tests place texts in them.
+"""Every picture of many plans as the screens are sent it, a JSON line each: their own tests place texts in them.
 
 `python -m calc.tests.pictures` writes them to stdout: the plans of the demo, and ten of odd sizes.
 """

@@ -12,7 +12,8 @@ from calc.plan.sides.inputs import Sides
 from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
-from calc.propose.operations import propose, side_of
+from calc.propose.operations import propose
+from calc.propose.side import side_of
 from calc.shelf.chuck import Chuck
 from calc.shelf.jaw_blank import JawBlank
 from calc.shelf.machine import Machine

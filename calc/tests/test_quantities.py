@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 
 from calc.errors import CalcError
 from calc.profile.lines import read_line
-from calc.quantities import SHOWN, Figure, Sentence, exact_text, from_core, parse, shown_as
+from calc.quantities import SHOWN, Figure, Sentence, counted, exact_text, from_core, shown_as
+from calc.written import parse
 
 # (typed, core unit, system, core value): the conversions are the exact international definitions.
 READ = [
@@ -129,3 +130,8 @@ def test_what_is_too_long_for_a_figure_is_told_so(text):
         parse(text, "mm")
     with pytest.raises(CalcError, match="too long for a step"):
         read_line(text, "metric", "Step 1")
+
+
+def test_a_number_goes_with_its_noun():
+    assert [counted(n, "pass", "passes") for n in (0, 1, 2)] == ["0 passes", "1 pass", "2 passes"]
+    assert counted(1, "cut") + ", " + counted(12, "cut") == "1 cut, 12 cuts"

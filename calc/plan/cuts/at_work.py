@@ -18,7 +18,7 @@ from calc.plan.part.drawn import Placed
 from calc.plan.sides.drawn import placed
 from calc.plan.view import View
 from calc.profile.half import FAR_MM, polygons, rectangle
-from calc.quantities import Bare, Figure, Sentence
+from calc.quantities import Bare, Figure, Sentence, counted
 from calc.scene.shapes import Dimension, Label, Point, Role, Scene, Shape, box_of, turned
 from calc.tools.kinds.blade import Blade
 from calc.tools.kinds.drill import Drill
@@ -190,12 +190,12 @@ def at_work(view: View) -> Scene:
     passes = {c.id: c.passes for c in figures.cuts} if figures else {}
     words = tuple(
         Sentence(
-            "{name}: Ø{a} to Ø{b}, to {z} behind the face, in {n} passes.",
+            "{name}: Ø{a} to Ø{b}, to {z} behind the face, in {n}.",
             name=left.cut.name,
             a=Figure(left.cut.before, "mm", exact=True, places=(2, 3)),
             b=Figure(left.cut.after, "mm", exact=True, places=(2, 3)),
             z=Figure(max(0.0, left.cut.end), "mm"),
-            n=str(passes.get(left.cut.id, 1)),
+            n=counted(passes.get(left.cut.id, 1), "pass", "passes"),
         )
         for left in carried.cuts
     )

@@ -17,7 +17,7 @@ from calc.plan.declared import field_at
 from calc.plan.force.solve import FORCE
 from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, said, without_figures
 from calc.plan.view import View
-from calc.quantities import Figure, Rounding, Sentence
+from calc.quantities import Figure, Rounding, Sentence, counted
 from calc.tools.kinds.insert import Insert
 
 ENTERED_NAMES = (
@@ -177,7 +177,9 @@ def _about_facts(c: CutFigures) -> list[Fact]:
                 f"cut_{c.id}_life",
                 "Edge lasts",
                 Amount(life.life_min, "min", "down", (1, 1)),
-                Sentence("{n} pieces; {e} inserts for the run", n=str(life.pieces_per_edge), e=str(life.inserts)),
+                Sentence(
+                    "{n}; {e} for the run", n=counted(life.pieces_per_edge, "piece"), e=counted(life.inserts, "insert")
+                ),
                 "typical",
                 group=g,
             )
@@ -329,9 +331,8 @@ def show(view: View) -> Stop:
     whole = computed(
         "minutes", "Time in cut", Amount(figures.minutes, "min", "up"), "of one piece, all cuts of this side"
     )
-    line = Sentence("{n} cuts · top {rpm}", n=str(len(figures.cuts)), rpm=Figure(figures.top_rpm, "rpm", "up"))
-    if len(figures.cuts) == 1:
-        line = Sentence("1 cut · top {rpm}", rpm=Figure(figures.top_rpm, "rpm", "up"))
+    many = counted(len(figures.cuts), "cut")
+    line = Sentence("{n} · top {rpm}", n=many, rpm=Figure(figures.top_rpm, "rpm", "up"))
     return Stop(
         "",
         "",

@@ -11,7 +11,7 @@ from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.pictures import Outline
 from calc.plan.stop import Answer, Fact, Lack, Row, Stop, Table, chosen
 from calc.plan.view import View
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure, Sentence, counted
 from calc.tools.choose import Choice, Ranked, choose, why_not
 from calc.tools.kinds.insert import Insert
 from calc.tools.library import Library, Tool
@@ -74,11 +74,11 @@ def insert_outline(cut: CutFigures) -> Outline | None:
         return None
     code = edge.decoded
     words = Sentence(
-        "{c}: {s}, corner {r}, {n} edges.",
+        "{c}: {s}, corner {r}, {n}.",
         c=edge.code,
         s=code.letters[0].meaning,
         r=Figure(code.corner_radius_mm, "mm"),
-        n=str(code.edges),
+        n=counted(code.edges, "edge"),
     )
     letters = tuple((x.symbol, x.name, x.meaning) for x in code.letters)
     hole = 0.0 if code.type in "NRF" else code.ic_mm * 0.4
@@ -123,8 +123,8 @@ def _notes_of(one: _Shown) -> Iterator[Note]:
 
 def _whole_notes(stations: int, turret: int, without: int) -> Iterator[Note]:
     if stations > turret > 0:
-        words = "{n} tools for {m} stations: let one tool do two cuts."
-        yield Note("stop", "turret-full", words, n=str(stations), m=str(turret))
+        words = "{n} for {m}: let one tool do two cuts."
+        yield Note("stop", "turret-full", words, n=counted(stations, "tool"), m=counted(turret, "station"))
     if without:
         yield Note("info", "by-hand", "Where no tool is chosen, the figures entered at Cuts count as they are.")
 
@@ -134,7 +134,7 @@ def _answers(count: int, without: int, stations: int, turret: int) -> tuple[Answ
     w.step("k", "Tools chosen", "m - u", "", ENTERED, m=float(count), u=float(without))
     w.step("s", "Different tools: a station each", "s", "", ENTERED, s=float(stations))
     chosen_now, taken = (Figure(float(n), "", places=(0, 0)) for n in (count - without, stations))
-    of, room = Sentence("of {n} operations", n=str(count)), "of {n} on the turret; one tool may do several cuts"
+    of, room = Sentence("of {n}", n=counted(count, "operation")), "of {n} on the turret; one tool may do several cuts"
     return (
         Answer("tools_chosen", "Tools chosen", chosen_now, below=of, steps=tuple(w.steps[:1])),
         Answer("stations", "Stations taken", taken, below=Sentence(room, n=str(turret)), steps=tuple(w.steps[1:])),

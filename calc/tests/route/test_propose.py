@@ -17,7 +17,8 @@ from calc.plan.part.solve import PART
 from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
-from calc.propose.operations import propose, side_of
+from calc.propose.operations import propose
+from calc.propose.side import side_of
 from calc.route.order import sequence_notes
 from calc.rules import Rules
 from calc.tests.route_shop import STEEL, plan, proposed, shelf

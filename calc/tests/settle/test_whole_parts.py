@@ -15,7 +15,8 @@ from calc.plan.run_file import read_run
 from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
 from calc.profile.lines import read_line
-from calc.propose.operations import propose, side_of
+from calc.propose.operations import propose
+from calc.propose.side import side_of
 from calc.settle.setup import settle_setup
 from calc.tests.plan.test_refused import FILES
 

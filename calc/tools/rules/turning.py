@@ -8,7 +8,7 @@ import numpy as np
 
 from calc.cuts.direction import winds
 from calc.cuts.feed_window import finish_feed
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure, Sentence, counted
 from calc.tools.boring_bar import CHIP_ROOM_SHARE
 from calc.tools.choose import Array, Book, Columns, Job, Preference, Rule
 from calc.tools.designation import SHAPES
@@ -327,7 +327,7 @@ PREFERENCES = (
     ),
     Preference(_window, _says_window, 6.0),
     Preference(_finish, _says_finish, 4.0),
-    Preference(lambda c, j: c.of(edges) / 2, lambda t, j: Sentence("{n} edges", n=str(edges(t))), 2.0),
+    Preference(lambda c, j: c.of(edges) / 2, lambda t, j: Sentence("{n}", n=counted(edges(t), "edge")), 2.0),
     Preference(_small, lambda t, j: Sentence("single-sided and positive for a small bar"), 6.0),
     Preference(_stiff, _says_stiff, 0.0),
     Preference(lambda c, j: 2.0 * c.of(coolant), lambda t, j: Sentence("coolant through it"), 2.0),

@@ -20,7 +20,8 @@ from calc.plan.document import Document
 from calc.plan.part.solve import PART
 from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
-from calc.propose.operations import propose, side_of
+from calc.propose.operations import propose
+from calc.propose.side import side_of
 from calc.reading import read
 from calc.settle.setup import settle_setup
 from calc.shelf.all_kinds import KINDS

@@ -106,7 +106,8 @@ def listen(run_id: int, name: str, tell: Tell) -> HeardOut:
                 tell(total, 0)
     except _Told as told:
         return HeardOut(run=run_id, total=total, good=False, told=str(told))
-    return HeardOut(run=run_id, total=total, good=True, told=f"The gauge has ended its run: {total} readings.")
+    readings = f"{total} reading" if total == 1 else f"{total} readings"
+    return HeardOut(run=run_id, total=total, good=True, told=f"The gauge has ended its run: {readings}.")
 
 
 def _find(arguments: Arguments, _: Any, tell: Tell) -> Found:

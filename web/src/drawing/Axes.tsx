@@ -1,4 +1,7 @@
+import { type Axis, axisBottom, axisLeft } from "d3-axis";
 import type { ScaleLinear } from "d3-scale";
+import { select } from "d3-selection";
+import { useLayoutEffect, useRef } from "react";
 
 export type Edge = { top: number; right: number; bottom: number; left: number };
 export type Scale = ScaleLinear<number, number>;
@@ -6,7 +9,8 @@ export type Scale = ScaleLinear<number, number>;
 /** A figure with thin spaces between thousands. */
 export const thousands = (n: number) => n.toLocaleString("fr-FR").replace(/\s/g, "\u202f");
 
-/** About how many figures stand under the axis. */
+/** About how many figures stand beside the upright axis, and under the other. */
+export const UPRIGHT = 6;
 export const ticksAcross = (width: number, big: number) => (width < 500 * big ? 4 : 8);
 
 export type AxesProps = {
@@ -19,28 +23,37 @@ export type AxesProps = {
   words: string;
 };
 
+/** px between an axis and its figures. */
+export const LEFT_PAD = 8;
+export const BASE_PAD = 6;
+
+function Ticks({ axis, transform }: { axis: Axis<number>; transform: string }) {
+  const group = useRef<SVGGElement>(null);
+  useLayoutEffect(() => {
+    if (group.current) select(group.current).call(axis);
+  });
+  return <g ref={group} className="ticks" transform={transform} />;
+}
+
 /** The grid of a chart with its figures: `unit` over the upright axis, `words` under the other. */
 export function Axes({ x, y, edge, width, big, unit, words }: AxesProps) {
-  const base = y.range()[0] ?? 0;
+  const [base = 0, top = 0] = y.range();
+  const told = (tick: unknown) => thousands(Number(tick));
+  const upright = axisLeft<number>(y)
+    .ticks(UPRIGHT)
+    .tickFormat(told)
+    .tickSizeInner(-(width - edge.right - edge.left))
+    .tickPadding(LEFT_PAD);
+  const across = axisBottom<number>(x)
+    .ticks(ticksAcross(width, big))
+    .tickFormat(told)
+    .tickSizeInner(-(base - top))
+    .tickPadding(BASE_PAD * big);
   return (
     <>
-      {y.ticks(6).map((t) => (
-        <g key={`y${t}`}>
-          <line className="grid" x1={edge.left} x2={width - edge.right} y1={y(t)} y2={y(t)} />
-          <text x={edge.left - 8} y={y(t) + 5} textAnchor="end">
-            {thousands(t)}
-          </text>
-        </g>
-      ))}
-      {x.ticks(ticksAcross(width, big)).map((t) => (
-        <g key={`x${t}`}>
-          <line className="grid" x1={x(t)} x2={x(t)} y1={edge.top} y2={base} />
-          <text x={x(t)} y={base + 18 * big} textAnchor="middle">
-            {thousands(t)}
-          </text>
-        </g>
-      ))}
-      <text x={edge.left - 8} y={edge.top - 14} textAnchor="end">
+      <Ticks axis={upright.tickSizeOuter(0)} transform={`translate(${edge.left},0)`} />
+      <Ticks axis={across.tickSizeOuter(0)} transform={`translate(0,${base})`} />
+      <text x={edge.left - LEFT_PAD} y={edge.top - 14} textAnchor="end">
         {unit}
       </text>
       <text x={width - edge.right} y={base + 35 * big} textAnchor="end">

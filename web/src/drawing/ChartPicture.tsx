@@ -22,9 +22,12 @@ export const ChartPicture = styled(Picture)`
     fill: ${colour("stop")};
     font-weight: 600;
   }
-  .grid {
+  .ticks line {
     stroke: ${colour("hairline")};
     stroke-width: 0.75;
+  }
+  .ticks .domain {
+    stroke: none;
   }
   .axis {
     stroke: ${colour("soft")};

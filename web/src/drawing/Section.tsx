@@ -1,4 +1,4 @@
-import { type CSSProperties, useEffect, useId, useRef } from "react";
+import { type CSSProperties, useId, useRef } from "react";
 import styled, { keyframes } from "styled-components";
 import type { Scene, Shape } from "../api/client";
 import { TextButton } from "../shared/ui/Button";
@@ -301,18 +301,11 @@ export function Section(props: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame);
   const { shapes, usual, pointed, labels, fitted } = layout(scene, { stop, group, lit }, size);
-  const { view, closer, wider, fit, handlers } = useView(size);
-  const at = seen(fitted, view, size);
-  const places = placeTexts({ usual, labels, pointed }, at, size, [buttonsTaken(size)]);
   const looking = useRef<HTMLDivElement>(null);
-  // React listens to wheels passively; the page must not scroll while the drawing comes closer.
-  useEffect(() => {
-    const target = looking.current;
-    const hold = (event: WheelEvent) => event.preventDefault();
-    target?.addEventListener("wheel", hold, { passive: false });
-    return () => target?.removeEventListener("wheel", hold);
-  }, []);
-  const isClose = view.zoom > 1;
+  const { view, closer, wider, fit, onKeyDown } = useView(looking, size);
+  const at = seen(fitted, view);
+  const places = placeTexts({ usual, labels, pointed }, at, size, [buttonsTaken(size)]);
+  const isClose = view.k > 1;
   const dimensions = [...usual, ...pointed];
   return (
     <Frame ref={frame}>
@@ -322,13 +315,12 @@ export function Section(props: Props) {
         role="group"
         aria-label="Drawing: plus and minus look closer and wider, arrows move, zero fits"
         tabIndex={0}
-        {...handlers}
         onKeyDown={(event) => {
           const by = isClose ? undefined : STEPS.get(event.key);
           if (onStep && by) {
             event.preventDefault();
             onStep(by);
-          } else handlers.onKeyDown(event);
+          } else onKeyDown(event);
         }}
       >
         {size.width > 0 && (

@@ -1,5 +1,5 @@
 import type { Dimension, Scene } from "../api/client";
-import { type AxesProps, thousands, ticksAcross } from "./Axes";
+import { type AxesProps, BASE_PAD, LEFT_PAD, thousands, ticksAcross, UPRIGHT } from "./Axes";
 import { type Box, place } from "./place";
 import type { Projection } from "./project";
 import { textHeight, textWidth } from "./textWidth";
@@ -92,12 +92,12 @@ export function axesTaken({ x, y, edge, width, big, unit, words }: AxesProps): B
     return { x: right - wide, y: baseline - 0.76 * high, width: wide, height: high };
   };
   return [
-    ...y.ticks(6).map((t) => ended(thousands(t), edge.left - 8, y(t) + 5)),
+    ...y.ticks(UPRIGHT).map((t) => ended(thousands(t), edge.left - LEFT_PAD, y(t) + 0.26 * high)),
     ...x.ticks(ticksAcross(width, big)).map((t) => {
       const text = thousands(t);
-      return ended(text, x(t) + textWidth(text, "narrow") / 2, base + 18 * big);
+      return ended(text, x(t) + textWidth(text, "narrow") / 2, base + BASE_PAD * big + 0.76 * high);
     }),
-    ended(unit, edge.left - 8, edge.top - 14),
+    ended(unit, edge.left - LEFT_PAD, edge.top - 14),
     ended(words, width - edge.right, base + 35 * big),
   ];
 }

@@ -203,8 +203,8 @@ def kept(tried: Tried, asked: Asked) -> Sent:
 def change(run_id: int, path: str, asked: Asked, refused: str | None, make: Callable[[Run], Making]) -> Sent:
     """Make and keep one edit of what is at a path: the run locked, what is sent twice kept once.
 
-    `refused` is what is told where `{who}` changed it since the base; without it, the change merges with whatever others
-    do.
+    `refused` is what is told where `{who}` changed it since the base; without it, the change merges with whatever
+    others do.
     """
     require_may_change(asked.person, path)
     # Locked while it is changed, so that two edits never take the same revision.

@@ -11,7 +11,8 @@ from calc.plan import edits
 from calc.plan.part.solve import PART
 from calc.plan.sides.solve import SIDES
 from calc.plan.solve import solve
-from calc.propose.operations import propose, side_of
+from calc.propose.operations import propose
+from calc.propose.side import side_of
 from calc.reading import write
 from server.apps.notebook import queries as notebook
 from server.apps.runs.actions.asked import Asked

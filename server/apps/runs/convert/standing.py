@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from calc.plan.standing import Standing, bench_words, moved, standing
-from calc.quantities import System
+from calc.quantities import System, counted
 from server.apps.gauge.queries import today
 from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.models import Run
@@ -42,6 +42,14 @@ def stand_today(run: Run, on_shelf: Snapshot) -> None:
         put_standing(run, standing(document_of(run), shelf_of(run, on_shelf)), on_shelf, day)
 
 
+def _needs(run: Run, standing: Standing, system: System) -> str:
+    """What a run needs next: the stop to look at with why, else that what was proposed is looked at."""
+    if standing.needs is not None:
+        place = standing.needs.place([s["name"] for s in run.document["setups"]])
+        return f"{place}: {standing.needs.line.text(system)}"
+    return f"look at {counted(standing.proposed, 'proposed value')}" if standing.proposed else ""
+
+
 def put_standing(run: Run, standing: Standing, on_shelf: Snapshot, day: str) -> dict[str, Any]:
     """Set on the loaded run how it stands on a day; gives what that moved: [before, after] by name."""
     before = run.standing
@@ -51,9 +59,7 @@ def put_standing(run: Run, standing: Standing, on_shelf: Snapshot, day: str) -> 
     run.words = _words(run, on_shelf, standing.verdict)
     run.standing = {
         "verdict": standing.verdict,
-        "needs": f"{needs.place([s['name'] for s in run.document['setups']])}: {needs.line.text(system)}"
-        if needs
-        else "",
+        "needs": _needs(run, standing, system),
         "next": needs.key if needs else "",
         "lines": [
             {"key": s.key, "title": s.title, "state": s.state, "line": s.line.text(system), "side": s.side}

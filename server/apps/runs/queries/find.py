@@ -40,8 +40,8 @@ def runs_that_take(kind: str, item_id: int) -> QuerySet[Run]:
 
 
 def runs_taking(kind: str) -> dict[int, tuple[int, int]]:
-    """How many runs take each item of a kind by name, and on how many of their sides, by the item's id; no sides of what
-    is the whole run's. None is told of what no run names.
+    """(runs, sides of them) that take each item of a kind by name, by the item's id; no sides of what is a whole run's.
+    None is told of what no run names.
     """
     path = TAKEN_THROUGH.get(kind, ("",))[0]
     if not path:

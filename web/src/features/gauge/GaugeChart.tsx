@@ -14,7 +14,10 @@ const Drawing = styled(Picture)`
   text {
     fill: ${colour("soft")};
   }
-  .grid {
+  .ticks .domain {
+    stroke: none;
+  }
+  .ticks line {
     stroke: ${colour("hairline")};
     stroke-width: 0.75;
   }

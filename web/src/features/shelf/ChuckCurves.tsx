@@ -19,7 +19,10 @@ const Drawing = styled(Picture)`
     stroke-width: 4px;
     stroke-linejoin: round;
   }
-  .grid {
+  .ticks .domain {
+    stroke: none;
+  }
+  .ticks line {
     stroke: ${colour("hairline")};
     stroke-width: 0.75;
   }
