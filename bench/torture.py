@@ -40,6 +40,7 @@ IN_PAIRS = 0.6  # of the kills that follow the first of each: a second one strik
 # Each of these starts the other again: with both gone nothing of it is left, as after a power cut (what_stop_leaves).
 # The same holds of a keeper that is killed while it takes over from the server that began it.
 KEEP_EACH_OTHER = {"start", "server"}
+STRUCK_AGAIN = 3  # times the patience with one mending that a stream has: a kill every three seconds strikes it, too
 NOTICED = {"worker": "long questions had ended", "server": "web server had ended", "database": "The database had ended"}
 # Never the value that is there already: an edit that changes nothing is acknowledged and rightly leaves no entry.
 FACTS = {
@@ -88,7 +89,8 @@ class Stream(threading.Thread):
             self.wrong.append(repr(error))
 
     def _until_answered(self, ask: Any) -> Any:
-        until = time.monotonic() + PATIENCE_S
+        """Ask until it is answered. Each kill may strike the very request again, so a stream bears several of them."""
+        began, came = time.monotonic(), Counter[str]()
         while True:
             try:
                 return ask()
@@ -98,12 +100,13 @@ class Stream(threading.Thread):
                 # 500s other than the API's own “not just now” are faults of ours.
                 if error.code not in (502, 503, 504):
                     self.wrong.append(f"{error.code} {error.read()[:300]!r}")
-            except OSError:
-                pass
+                came[str(error.code)] += 1
+            except OSError as error:
+                came[repr(getattr(error, "reason", error))[:60]] += 1
             except (http.client.HTTPException, json.JSONDecodeError):
-                pass  # the answer broke off
-            if time.monotonic() > until:
-                raise TimeoutError("no answer")
+                came["broke off"] += 1
+            if time.monotonic() - began > STRUCK_AGAIN * PATIENCE_S:
+                raise TimeoutError(f"no answer in {time.monotonic() - began:.0f} s: {dict(came)}")
             self.again += 1
             time.sleep(0.15)
 

@@ -187,3 +187,15 @@ def test_the_bench_says_what_each_run_needs(demo, planner):
     assert {line["key"]: line["side"] for line in rows["LH-2041"]["lines"]}["force-s1"] == 0
     assert rows["LH-2215"]["units"] == "inch"
     assert any("in" in line["line"] for line in rows["LH-2215"]["lines"])
+
+
+def test_the_bench_shows_five_figures_of_each_side_in_the_runs_own_units(demo, planner):
+    rows = {r["drawing_number"]: r["figures"] for r in planner.get("/api/runs").json()["rows"]}
+    [carrier] = rows["LH-2041"]
+    assert (carrier["pressure"], carrier["bore"]) == ("28.0\xa0bar", "84.00\xa0mm")
+    assert carrier["clamp"].endswith("rpm")
+    assert carrier["minutes"].endswith("min")
+    assert all(figure.endswith(("in", "psi", "rpm", "min")) for figure in rows["LH-2215"][0].values())
+    planner.edit(demo, PRESSURE, text="")
+    rows = {r["drawing_number"]: r["figures"] for r in planner.get("/api/runs").json()["rows"]}
+    assert (rows["LH-2041"][0]["pressure"], rows["LH-2041"][0]["depth"] != "") == ("", True)

@@ -133,7 +133,7 @@ def test_a_plan_that_was_changed_meanwhile_is_looked_at_again(planner, demo):
     planner.edit(demo, PRESSURE, text="28.5")
     status, answer = release(planner, demo, base_revision=0)
     assert status == 409
-    assert "Look at it again" in answer["title"]
+    assert answer["title"].startswith("planner changed this plan since you looked. Look at it again")
 
 
 def test_rules_that_changed_during_a_release_are_taken_first(planner, demo):
@@ -172,6 +172,7 @@ def test_operators_see_what_is_released_and_nothing_else(planner, operator, demo
     row = operator.get("/api/runs").json()["rows"][0]
     assert (row["needs"], row["verdict"]) == ("release 1", "settled")
     assert "28.0\xa0bar" in next(x["line"] for x in row["lines"] if x["title"] == "Force")
+    assert [f["pressure"] for f in row["figures"]] == ["28.0\xa0bar"]  # the release's, not the draft's
     assert operator.get(f"/api/runs/{demo.pk}/pulse").json()["revision"] == 0
     assert operator.get(f"/api/runs/{demo.pk}/history").status_code == 403
     assert release(planner, demo)[0] == 200

@@ -81,6 +81,12 @@ def test_what_is_gripped_keeps_its_grip_under_another_name_and_stops_the_hold_wh
     assert fact(plan, "setups.s1.hold.grip")["value"] == ""
 
 
+def taken_by(client, kind, key):
+    """(plans, sides) that the shelf counts for an item."""
+    items = next(k["items"] for k in client.get("/api/shelf").json() if k["kind"] == kind)
+    return next((i["runs"], i["sides"]) for i in items if i["key"] == key)
+
+
 def test_a_second_side_comes_with_stops_of_its_own_and_goes_and_comes_back(demo, planner):
     status, plan = item(planner, demo, "setups", "Side 2")
     assert (status, len(plan["sides"])) == (200, 2)
@@ -88,9 +94,12 @@ def test_a_second_side_comes_with_stops_of_its_own_and_goes_and_comes_back(demo,
     assert {s["key"] for s in plan["stops"]} >= {"part", "sides", "hold-s1", f"hold-{second}", f"cuts-{second}"}
     edit(planner, demo, f"setups.{second}.jaw_blank", value="l3-aluminium-64")
     assert RunSetup.objects.filter(run=demo).count() == 2
+    assert taken_by(planner, "chuck", "lathe-3-chuck") == (1, 2)
     demo.refresh_from_db()
     assert remove(planner, demo, f"setups.{second}")[0] == 200
     assert len(planner.plan(demo)["sides"]) == 1
+    assert taken_by(planner, "chuck", "lathe-3-chuck") == (1, 1)  # the side that sleeps is none
+    assert taken_by(planner, "machine", "lathe-3") == (1, 0)
     assert edit(planner, demo, f"setups.{second}.jaw_blank", value="l3-steel-64")[0] == 422
     _, plan = undo(planner, demo)
     # The side that comes back finds the jaws it had.

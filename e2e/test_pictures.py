@@ -1,0 +1,45 @@
+"""Words on the pictures, as the browser draws them: none stands on another."""
+
+from e2e.screen import open_stop
+
+SIZES = {"desk": (1280, 800), "tablet": (1024, 768), "phone": (390, 844)}
+# Upright figures are turned; what a text fills is what the browser says it fills.
+TEXTS = """
+() => [...document.querySelectorAll('section[aria-label="Drawing"] svg text')].map(text => {
+  const box = text.getBoundingClientRect()
+  return [text.textContent, box.left, box.top, box.right, box.bottom]
+}).filter(t => t[0].trim() !== '')
+"""
+SPARE = 1.5  # px, of the room that a line has over its letters
+
+
+def clashes(texts):
+    """Pairs of texts that share ground."""
+    found = []
+    for i, (one, left, top, right, bottom) in enumerate(texts):
+        for other, x0, y0, x1, y1 in texts[i + 1 :]:
+            across = min(right, x1) - max(left, x0)
+            down = min(bottom, y1) - max(top, y0)
+            if across > SPARE and down > SPARE:
+                found.append((one, other))
+    return found
+
+
+def test_no_word_stands_on_another_on_any_picture_of_a_plan(app, run):
+    wrong, looked = {}, 0
+    for stop in ("part", "sides", "hold", "jaws", "force", "cuts"):
+        open_stop(app, run, stop)
+        views = app.get_by_role("region", name="Drawing").locator("button[aria-pressed]")
+        for place in range(max(1, views.count())):
+            if views.count():
+                views.nth(place).click()
+            for size, (width, height) in SIZES.items():
+                app.set_viewport_size({"width": width, "height": height})
+                app.wait_for_timeout(60)  # the picture is measured anew
+                texts = app.evaluate(TEXTS)
+                looked += len(texts)
+                if clashes(texts):
+                    wrong[stop, place, size] = clashes(texts)
+            app.set_viewport_size({"width": 1280, "height": 800})
+    assert looked > 150
+    assert wrong == {}
