@@ -346,6 +346,7 @@ AT: dict[str, dict[str, str]] = {
     },
     "entered": {"m": "operations", "s": "different tools", "u": "operations without a tool"},
     "the shop's data for this item": {"l": "reach of the blade"},
+    "grip at least a third of the part's length": {"L": "length of the part", "l": "plain length of the part"},
     "the worst credible corner of the house rules": {"k_c": "condition at the worst corner"},
     "twice the bend within a quarter of the tolerance": {"T": "tolerance of the bore"},
     "two millimetres past the cut": {"s": "spare reach"},

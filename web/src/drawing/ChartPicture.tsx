@@ -26,6 +26,9 @@ export const ChartPicture = styled(Picture)`
     stroke: ${colour("hairline")};
     stroke-width: 0.75;
   }
+  .leader {
+    stroke: ${colour("soft")};
+  }
   .ticks .domain {
     stroke: none;
   }

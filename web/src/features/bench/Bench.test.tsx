@@ -57,7 +57,7 @@ describe("Bench", () => {
     const carrier = await rowOf("Seal carrier");
     expect(within(carrier).getByRole("link")).toHaveAttribute("href", "/runs/1");
     expect(carrier).toHaveTextContent("240 pieces · Lathe 3");
-    expect(carrier).toHaveTextContent("settled. Next: release it for the machine.");
+    expect(carrier).toHaveTextContent("Settled. Next: release it for the machine.");
     const figures = within(carrier).getByLabelText("Figures");
     expect(
       within(figures)
@@ -66,7 +66,7 @@ describe("Bench", () => {
     ).toEqual(["28.0 bar", "800 rpm", "84.00 mm", "–", "6.1 min"]);
     expect(carrier).not.toHaveTextContent("cap 811 rpm");
     const plug = await rowOf("Vent plug");
-    expect(plug).toHaveTextContent("stopped. Next: Force: over the cap");
+    expect(plug).toHaveTextContent("Stopped. Next: Force: over the cap");
     await user.click(within(plug).getByRole("button", { name: "all details of Vent plug" }));
     expect(plug).toHaveTextContent("28.0 bar · cap 811 rpm");
     expect(plug).toHaveTextContent("an inch plan");

@@ -1,4 +1,4 @@
-import { Fragment, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { BenchRow } from "../../api/client";
@@ -25,6 +25,9 @@ const Row = styled.li`
   border-bottom-width: 0;
   &:last-child {
     border-bottom-width: ${size.line};
+  }
+  > svg {
+    align-self: center;
   }
   /* The whole row leads to the plan; what stands on it keeps its own clicks. */
   a {
@@ -238,7 +241,8 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
         </Soft>
       </span>
       <Needs data-state={run.verdict} data-cut={!open || undefined}>
-        {run.verdict}
+        {run.verdict[0]?.toUpperCase()}
+        {run.verdict.slice(1)}
         {run.needs
           ? `. Next: ${run.needs}`
           : run.released
@@ -250,10 +254,10 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
           <Figures key={side} aria-label={twoSides ? `Figures of side ${side + 1}` : "Figures"}>
             <b aria-hidden="true">{twoSides ? side + 1 : ""}</b>
             {FIGURES.map(([name, label]) => (
-              <Fragment key={name}>
+              <div key={name}>
                 <dt>{label}</dt>
                 <dd>{of[name] || "–"}</dd>
-              </Fragment>
+              </div>
             ))}
           </Figures>
         ))}

@@ -6,6 +6,7 @@ import type { Chart } from "../../api/client";
 import { Axes } from "../../drawing/Axes";
 import { ChartPicture } from "../../drawing/ChartPicture";
 import { Frame } from "../../drawing/frame";
+import { Leader } from "../../drawing/Leader";
 import { textScale, useSize } from "../../drawing/useSize";
 import { TextButton } from "../../shared/ui/Button";
 import { colour, face, space, type } from "../../shared/ui/theme";
@@ -145,15 +146,17 @@ export function ForceChart({ chart, pull }: Props) {
           />
           <circle className="cap-dot" cx={x(chart.cap)} cy={y(chart.cap_force)} r="6" data-cap={chart.cap} />
           {forceTexts(chart, { axes, height, others }).map((t) => (
-            <text
-              key={t.key}
-              className={t.kind}
-              x={t.box.x + t.box.width / 2}
-              y={t.box.y + 0.76 * t.box.height}
-              textAnchor="middle"
-            >
-              {t.text}
-            </text>
+            <g key={t.key}>
+              {t.point && <Leader box={t.box} point={t.point} />}
+              <text
+                className={t.kind}
+                x={t.box.x + t.box.width / 2}
+                y={t.box.y + 0.76 * t.box.height}
+                textAnchor="middle"
+              >
+                {t.text}
+              </text>
+            </g>
           ))}
           <ForceHandles chart={chart} x={x} y={y} pull={pull} />
         </ChartPicture>

@@ -64,7 +64,7 @@ const Body = styled.main`
         "rail picture slip" var(--share)
         "rail divider divider" auto
         "rail lower lower" minmax(0, 1fr)
-        / 11.5rem minmax(0, 1fr) 16rem;
+        / ${size.rail} minmax(0, 1fr) 15.5rem;
     }
   }
   @media ${fold.phone} {

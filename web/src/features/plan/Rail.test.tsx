@@ -28,7 +28,24 @@ describe("Rail", () => {
       "/runs/1/force-s1",
     ]);
     expect(screen.getByRole("link", { current: "page" })).toHaveTextContent("hold line");
-    expect(screen.getByText("Side 2, flange end")).toBeInTheDocument();
+  });
+
+  it("calls a side by its own name, and one without a name by its number and its end", () => {
+    const stops = [stop("part"), side("hold", 0), side("hold", 1)];
+    show(plan({ stops, sides: [sideOf(0, { title: "Thread end out" }), sideOf(1, { end: "spigot end" })] }));
+    expect(screen.getByText("Thread end out")).toBeInTheDocument();
+    expect(screen.getByRole("link", { name: /Side 2, spigot end/ })).toBeInTheDocument();
+    expect(screen.getByRole("heading", { name: "To the machine, Thread end out" })).toBeInTheDocument();
+  });
+
+  it("is one line on a phone, which opens the rest and is closed again at another stop", async () => {
+    show();
+    const line = screen.getByRole("button", { name: /all stops/ });
+    expect(line).toHaveTextContent("Hold");
+    expect(line).toHaveAttribute("aria-expanded", "false");
+    await userEvent.setup().click(line);
+    expect(screen.getByRole("button", { name: /close/ })).toHaveAttribute("aria-expanded", "true");
+    expect(screen.getByRole("navigation")).toHaveAttribute("data-open");
   });
 
   it("tells by word, not by colour alone, what is stopped or open", () => {

@@ -5,8 +5,10 @@ import { axesTaken } from "../../drawing/texts";
 import { textHeight, textWidth } from "../../drawing/textWidth";
 
 type Curve = Chart["curves"][number];
-type Wanted = { key: string; text: string; kind: string; spots: Box[]; reach?: number };
-export type ForceText = { key: string; text: string; kind: string; box: Box };
+/** What a name speaks of: a line leads there where it had to stand away. */
+type Point = { x: number; y: number };
+type Wanted = { key: string; text: string; kind: string; spots: Box[]; reach?: number; point?: Point };
+export type ForceText = { key: string; text: string; kind: string; box: Box; point: Point | undefined };
 
 const BESIDE = 10; // px from a point: its handle stands there
 const NEAR = 40; // farther from its point a cut's name would be taken for another's
@@ -45,6 +47,7 @@ export function forceTexts(chart: Chart, { axes, height, others }: Place): Force
       kind: p.over ? "over" : p.nearest ? "strong" : "",
       spots,
       reach: NEAR,
+      point: { x: x(p.rpm), y: y(p.force) },
     };
   };
   const first = chart.points
@@ -88,8 +91,8 @@ export function forceTexts(chart: Chart, { axes, height, others }: Place): Force
     handle(x(chart.cap), y(chart.cap_force)),
   ];
   const boxes = place(wanted, { width, height }, taken);
-  return wanted.flatMap(({ key, text, kind }, i) => {
+  return wanted.flatMap(({ key, text, kind, point }, i) => {
     const found = boxes[i];
-    return found ? [{ key, text, kind, box: found }] : [];
+    return found ? [{ key, text, kind, box: found, point }] : [];
   });
 }

@@ -5,7 +5,7 @@ import { colour, face, size, space, type } from "./theme";
 const Trigger = styled(Button)`
   display: flex;
   gap: ${space(2)};
-  align-items: baseline;
+  align-items: center;
   justify-content: space-between;
   width: 100%;
   padding: ${space(0.5)} 0;
