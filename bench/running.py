@@ -19,6 +19,7 @@ from commands.processes import answers
 
 PATIENCE_S = 45.0  # of a loaded machine
 FIRST_S = 120.0  # with everything to prepare
+MODULES = ("server.work", "server.serve", "devices.gauge", "anvil start")
 
 
 class Running:
@@ -66,6 +67,23 @@ class Running:
         except (OSError, ValueError):
             return {}
         return known if isinstance(known, dict) else {}
+
+    def strays(self) -> list[str]:
+        """Processes of it that belong to nobody: neither written down by it, nor a child of those that are."""
+        known = {pid for name, pid in self.pids().items() if name != "port"}
+        for pid in tuple(known):
+            if psutil.pid_exists(pid):
+                known |= {child.pid for child in psutil.Process(pid).children(recursive=True)}
+        found = []
+        for process in psutil.process_iter(["cmdline"]):
+            command = " ".join(process.info["cmdline"] or ())
+            try:
+                is_ours = process.environ().get("NOBLE_ANVIL_DATA") == str(self.folder)
+            except psutil.Error:
+                continue  # another person's, or gone
+            if is_ours and process.pid not in known and any(module in command for module in MODULES):
+                found.append(f"{process.pid} {command}")
+        return found
 
     def until(self, what: Callable[[], object], why: str, seconds: float = PATIENCE_S) -> None:
         """Wait for something. Raises TimeoutError with what was said."""

@@ -281,7 +281,8 @@ def torture(kills: int, seed: int) -> int:
         cluster = Cluster("pg")
         cluster.port = cluster.running_port() or 0
         os.environ.update(environment(**cluster.environment()))
-        found = prove(streams) + questions_left(streams) + what_was_said(running, struck) + what_stop_leaves(running)
+        found = prove(streams) + questions_left(streams) + what_was_said(running, struck)
+        found += [f"nobody's: {stray}" for stray in running.strays()] + what_stop_leaves(running)
     except TimeoutError as error:
         found = [str(error)]
     finally:

@@ -26,7 +26,8 @@ def serve(port: int, env: dict[str, str], *more: str) -> subprocess.Popen[bytes]
 
 def serve_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
     """What answers the questions that take long, as a child that ends with us."""
-    return _own("server.work", ["--with-parent"], env)
+    # Named, since who asks for its parent a moment late is told of the one that takes in orphans.
+    return _own("server.work", ["--with", str(os.getpid())], env)
 
 
 def _own(module: str, arguments: list[str], env: dict[str, str]) -> subprocess.Popen[bytes]:
@@ -40,7 +41,7 @@ def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
     port = int(env["NOBLE_ANVIL_GAUGES"].rpartition(":")[2]) if env.get("NOBLE_ANVIL_GAUGES") else free_port()
     env["NOBLE_ANVIL_GAUGES"] = f"Simulated gauge=127.0.0.1:{port}"
     return subprocess.Popen(
-        [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with-parent"],
+        [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with", str(os.getpid())],
         cwd=ROOT,
         env=env,
         stdout=subprocess.DEVNULL,

@@ -131,10 +131,10 @@ def main() -> None:
     parser.add_argument("--silent", action="store_true", help="never says a word")
     parser.add_argument("--nonsense", action="store_true", help="after a while sends what is no reading")
     parser.add_argument("--stops-after", type=int, help="breaks off after so many readings")
-    parser.add_argument("--with-parent", action="store_true", help="ends when what started it has ended")
+    parser.add_argument("--with", dest="parent", type=int, help="the process that started it, with which it ends")
     given = parser.parse_args()
-    if given.with_parent:
-        threading.Thread(target=_watch, args=(os.getppid(),), daemon=True).start()
+    if given.parent is not None:
+        threading.Thread(target=_watch, args=(given.parent,), daemon=True).start()
     faults = Faults(given.silent, given.nonsense, given.stops_after, given.dropouts)
     signal.signal(signal.SIGTERM, lambda *_: (_ for _ in ()).throw(SystemExit(0)))
     with Gauge(given.port, POOR if given.poor else GOOD, faults, max(0.1, given.rate), max(2, given.count)) as gauge:

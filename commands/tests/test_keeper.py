@@ -141,6 +141,17 @@ def test_what_ends_with_its_database_again_and_again_is_not_broken(keeper, monke
     assert keeper.cluster.started == 1
 
 
+@pytest.mark.parametrize("module", ["server.work", "devices.gauge"])
+def test_a_process_whose_starter_was_killed_before_it_was_up_ends(module, tmp_path):
+    """It is then a child of whoever takes in orphans, who never ends."""
+    gone = subprocess.Popen(["true"])
+    gone.wait()
+    env = places.environment(NOBLE_ANVIL_SECRET_KEY="x" * 40)
+    command = [str(places.PYTHON), "-m", module, "--with", str(gone.pid)]
+    done = subprocess.run(command, cwd=places.ROOT, env=env, capture_output=True, text=True, timeout=30, check=False)
+    assert "Traceback" not in done.stderr  # it ended by its own will
+
+
 def test_what_is_gone_already_ends_whoever_wanted_to_end_with_it(tmp_path):
     gone = subprocess.Popen(["true"])
     gone.wait()

@@ -232,8 +232,8 @@ def main() -> int:
     """Answer questions until ended."""
     import django
 
-    if "--with-parent" in sys.argv:
-        end_with(os.getppid())
+    if "--with" in sys.argv:
+        end_with(int(sys.argv[sys.argv.index("--with") + 1]))
     django.setup()
     recover()
     pool = _pool()

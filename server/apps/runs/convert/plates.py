@@ -51,7 +51,7 @@ def released_row(run: Run, release: Release, plate: dict[str, Any]) -> BenchRow:
     lines = [LineOut(**line) for line in release.lines[run.units]]
     here = {"revision": release.revision, "changed_at": release.at, "put_away": run.put_away, "released": True}
     told = {"verdict": "settled", "needs": f"release {release.number}"}
-    return BenchRow(**plate | here, **told, lines=lines, figures=release.figures.get(run.units, []))
+    return BenchRow(**plate | here | told, lines=lines, figures=release.figures.get(run.units, []))
 
 
 def release_plate(release: Release) -> ReleaseOut:
