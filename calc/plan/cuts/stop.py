@@ -66,7 +66,7 @@ CUTS_STOP = StopKind(
     carries=_carries,
     headlines=(
         Headline("clamp", "clamp", "rpm", "down", _clamp, place=1, told=False),
-        Headline("minutes", "in cut", "min", "up", _minutes, place=4),
+        Headline("minutes", "in cut", "min", "up", _minutes, place=4, told=False),
     ),
     panels=("operations", "proven"),
 )

@@ -48,13 +48,14 @@ def runs_taking(kind: str) -> dict[int, tuple[int, int]]:
         return {}
     of_a_side = path.removeprefix("setups__")
     if of_a_side == path:
-        rows = Run.objects.exclude(**{path: None}).values_list(path, Count("pk"), Value(0))
-    else:  # a set-up is kept while it is out of the plan
-        id_of, side = JSONObject(id=F("item")), Value("$.setups[*] ? (@.id == $id)")
-        is_there = Func(F("run__document"), side, id_of, function="jsonb_path_exists", output_field=BooleanField())
-        taken = RunSetup.objects.exclude(**{of_a_side: None}).filter(is_there)
-        rows = taken.order_by().values_list(of_a_side, Count("run", distinct=True), Count("pk"))
-    return {item: (plans, sides) for item, plans, sides in rows.order_by()}
+        whole = Run.objects.exclude(**{path: None}).order_by().values_list(path).annotate(Count("pk"))
+        return {item: (plans, 0) for item, plans in whole}
+    # A set-up is kept while it is out of the plan.
+    id_of, side = JSONObject(id=F("item")), Value("$.setups[*] ? (@.id == $id)")
+    is_there = Func(F("run__document"), side, id_of, function="jsonb_path_exists", output_field=BooleanField())
+    taken = RunSetup.objects.exclude(**{of_a_side: None}).filter(is_there).order_by()
+    by_side = taken.values_list(of_a_side).annotate(Count("run", distinct=True), Count("pk"))
+    return {item: (plans, sides) for item, plans, sides in by_side}
 
 
 def _that_use(tool_id: int) -> QuerySet[Run]:
