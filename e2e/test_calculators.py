@@ -24,7 +24,7 @@ def test_a_calculator_answers_with_its_working_and_tells_what_is_wrong(app, run)
     expect(answer.get_by_role("row", name="Add concentrate")).to_contain_text(
         "4.4 l"
     )  # 200 * (8 - 6)/(100 - 8) = 4.348
-    expect(app.get_by_role("table", name="Working")).to_contain_text("200 * (8 - 6) / (100 - 8)")
+    expect(app.get_by_role("table", name="Working")).to_contain_text("200 · (8 − 6) / (100 − 8)")
 
 
 def test_an_insert_code_is_explained(app, run):

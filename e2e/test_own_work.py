@@ -209,6 +209,8 @@ def test_the_history_is_read_an_earlier_draft_looked_at_and_brought_back(app, ru
 
 def test_a_chuck_shows_what_a_change_moves_before_it_is_kept(app, run):
     app.get_by_role("link", name="Shelf").click()
+    app.get_by_role("link", name=re.compile("^Chucks")).click()
+    app.get_by_role("searchbox", name="Find in chucks").fill("lathe 3")
     app.get_by_role("link", name=re.compile("^Lathe 3 chuck")).click()
     curve = app.locator('[data-curve^="50"]').get_attribute("d")
     columns = app.get_by_label("bar, then kN")
