@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { SWEEP_MS } from "../../drawing/Section";
 import { TextButton } from "../../shared/ui/Button";
-import { colour, face, space, type } from "../../shared/ui/theme";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 
 const Bar = styled.div`
   display: flex;
@@ -12,6 +12,17 @@ const Bar = styled.div`
   font: 400 ${type.label} ${face.narrow};
   span {
     color: ${colour("soft")};
+  }
+  button {
+    min-width: 28px;
+    min-height: 28px;
+    text-align: center;
+  }
+  @media ${fold.tablet} {
+    button {
+      min-width: ${size.touch};
+      min-height: ${size.touch};
+    }
   }
 `;
 
