@@ -1,5 +1,6 @@
-"""Words on some pictures as the browser draws them: none stands on another. All pictures, at more sizes and with letters
-counted, are held by the screens' own tests.
+"""Words on some pictures as the browser draws them: none stands on another.
+
+All pictures, at more sizes and with letters counted, are held by the screens' own tests.
 """
 
 from e2e.screen import open_stop

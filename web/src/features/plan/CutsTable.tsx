@@ -86,6 +86,27 @@ const Table = styled.table`
     }
   }
   ${cardsOnPhone}
+  @media ${fold.phone} {
+    tbody tr {
+      display: grid;
+      grid-template-columns: repeat(3, minmax(0, 1fr));
+      gap: ${space(1)} ${space(2)};
+    }
+    tbody th,
+    tbody td {
+      text-align: left;
+      white-space: normal;
+    }
+    tbody th,
+    td[data-words],
+    td[colspan] {
+      grid-column: 1 / -1;
+      max-width: none;
+    }
+    td[data-head]::before {
+      display: block;
+    }
+  }
 `;
 
 const Name = styled.button`

@@ -39,6 +39,10 @@ export const Header = styled.header`
   a:hover {
     color: ${colour("act")};
   }
+  /* There the plan's own line stays in view instead. */
+  @media ${fold.phone} {
+    position: static;
+  }
 `;
 
 export const HeaderTitle = styled.h1`
