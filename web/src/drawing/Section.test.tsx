@@ -123,9 +123,10 @@ describe("Section", () => {
     expect(played.find('[data-slides][data-shape="jaw"]')).toBeNull();
   });
 
-  it("steps by the arrow keys where there is something to step through, and moves once it is close", () => {
+  it("steps by the arrow keys where there is something to step through, and moves once it is close", async () => {
     const onStep = vi.fn();
     show({ onStep });
+    await vi.dynamicImportSettled();
     const drawing = screen.getByRole("group", { name: /arrows move/ });
     fireEvent.keyDown(drawing, { key: "ArrowRight" });
     fireEvent.keyDown(drawing, { key: "ArrowLeft" });

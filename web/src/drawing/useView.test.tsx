@@ -1,7 +1,6 @@
 import { fireEvent, render, screen } from "@testing-library/react";
-import { zoomIdentity } from "d3-zoom";
 import { useRef } from "react";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { seen, useView } from "./useView";
 
 const SIZE = { width: 400, height: 200 };
@@ -28,19 +27,20 @@ function Probe() {
   );
 }
 
-function probe() {
+async function probe() {
   render(<Probe />);
+  await vi.dynamicImportSettled();
   return screen.getByLabelText("drawing");
 }
 
 describe("looking at a drawing", () => {
   it("shows what stands where, as close as it is looked at", () => {
-    const at = seen(fit, zoomIdentity.translate(-100, -50).scale(2));
+    const at = seen(fit, { k: 2, x: -100, y: -50 });
     expect([at.x(100), at.y(50), at.scale]).toEqual([300, 150, 4]);
   });
 
-  it("comes closer about the middle by keys, moves, and never beyond the edge", () => {
-    const drawing = probe();
+  it("comes closer about the middle by keys, moves, and never beyond the edge", async () => {
+    const drawing = await probe();
     fireEvent.keyDown(drawing, { key: "+" });
     expect(drawing).toHaveTextContent("1.25 -50 -25");
     fireEvent.keyDown(drawing, { key: "ArrowLeft" });
@@ -57,8 +57,8 @@ describe("looking at a drawing", () => {
     expect(fireEvent.keyDown(drawing, { key: "u" })).toBe(true); // other keys go on to the page
   });
 
-  it("is no closer than is of use, and comes closer with the wheel", () => {
-    const drawing = probe();
+  it("is no closer than is of use, and comes closer with the wheel", async () => {
+    const drawing = await probe();
     for (let i = 0; i < 20; i++) fireEvent.click(screen.getByText("closer"));
     expect(drawing).toHaveTextContent(/^12\.00/);
     fireEvent.click(screen.getByText("fit"));

@@ -1,22 +1,24 @@
-import { select } from "d3-selection";
-import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity, zoomTransform } from "d3-zoom";
 import { type KeyboardEvent, type RefObject, useEffect, useRef, useState } from "react";
 import type { Projection } from "./project";
 import type { Size } from "./useSize";
 
-const CLOSEST = 12;
+/** How a drawing is looked at: k times closer than fitted, and moved by px. */
+export type View = { k: number; x: number; y: number };
+
+export type Zooming = {
+  by: (factor: number) => void;
+  move: (dx: number, dy: number) => void;
+  fit: () => void;
+  end: () => void;
+};
+
+export const FIT: View = { k: 1, x: 0, y: 0 };
 const STEP = 1.25;
 const MOVE = 40; // px, by an arrow key
 
-type Behavior = ZoomBehavior<HTMLElement, unknown>;
-
 /** The fitted projection as it is looked at. */
-export function seen(fit: Projection, view: ZoomTransform): Projection {
-  return {
-    x: (mm) => view.applyX(fit.x(mm)),
-    y: (mm) => view.applyY(fit.y(mm)),
-    scale: fit.scale * view.k,
-  };
+export function seen(fit: Projection, { k, x, y }: View): Projection {
+  return { x: (mm) => fit.x(mm) * k + x, y: (mm) => fit.y(mm) * k + y, scale: fit.scale * k };
 }
 
 const ARROWS: ReadonlyMap<string, readonly [number, number]> = new Map([
@@ -26,52 +28,34 @@ const ARROWS: ReadonlyMap<string, readonly [number, number]> = new Map([
   ["ArrowDown", [0, -MOVE]],
 ]);
 
-/** A finger on the fitted drawing scrolls the page; closer up, or with two, it moves the drawing. */
-function isMeant(this: HTMLElement, event: MouseEvent | TouchEvent | WheelEvent): boolean {
-  if ("touches" in event) return event.touches.length > 1 || zoomTransform(this).k > 1;
-  return event.button === 0 || event.type === "wheel";
-}
-
 /** Looking closer at a drawing: by wheel, pinch and dragging, and by keys while it has the focus. */
 export function useView(element: RefObject<HTMLElement | null>, size: Size) {
-  const [view, setView] = useState<ZoomTransform>(zoomIdentity);
-  const behavior = useRef<Behavior | null>(null);
+  const [view, setView] = useState<View>(FIT);
+  const held = useRef<Zooming | null>(null);
   const { width, height } = size;
   useEffect(() => {
     const node = element.current;
     if (!node || width === 0) return;
-    const frame: [[number, number], [number, number]] = [
-      [0, 0],
-      [width, height],
-    ];
-    const made: Behavior = zoom<HTMLElement, unknown>()
-      .extent(frame)
-      .translateExtent(frame) // never lost beyond the edge
-      .scaleExtent([1, CLOSEST])
-      .filter(isMeant)
-      .on("zoom", ({ transform }: { transform: ZoomTransform }) => setView(transform));
-    const target = select<HTMLElement, unknown>(node);
-    target.call(made).on("dblclick.zoom", null);
-    made.translateBy(target, 0, 0); // a picture that has become smaller keeps what is in it
-    behavior.current = made;
+    let gone = false;
+    // Loaded beside the drawing, which is there without it.
+    void import("./zooming").then(({ zooming }) => {
+      if (!gone) held.current = zooming(node, width, height, setView);
+    });
     return () => {
-      target.on(".zoom", null);
+      gone = true;
+      held.current?.end();
+      held.current = null;
     };
   }, [element, width, height]);
 
-  function change(how: (made: Behavior, target: ReturnType<typeof select<HTMLElement, unknown>>) => void) {
-    if (behavior.current && element.current)
-      how(behavior.current, select<HTMLElement, unknown>(element.current));
-  }
-  const by = (factor: number) => change((made, target) => made.scaleBy(target, factor));
-  const closer = () => by(STEP);
-  const wider = () => by(1 / STEP);
-  const toFit = () => change((made, target) => made.transform(target, zoomIdentity));
+  const closer = () => held.current?.by(STEP);
+  const wider = () => held.current?.by(1 / STEP);
+  const toFit = () => held.current?.fit();
 
   function onKeyDown(event: KeyboardEvent<Element>) {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const arrow = ARROWS.get(event.key);
-    if (arrow) change((made, target) => made.translateBy(target, arrow[0] / view.k, arrow[1] / view.k));
+    if (arrow) held.current?.move(...arrow);
     else if (event.key === "+" || event.key === "=") closer();
     else if (event.key === "-") wider();
     else if (event.key === "0") toFit();

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { lazy, type ReactNode, Suspense } from "react";
 import styled from "styled-components";
 import type { Offer, Part, StopLine } from "../../api/client";
 import { Section } from "../../drawing/Section";
@@ -6,10 +6,13 @@ import { TextButton } from "../../shared/ui/Button";
 import { hidden } from "../../shared/ui/Page";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
-import { ForceChart } from "./ForceChart";
 import type { Pull } from "./ForceHandles";
-import { AcrossCurves, InsertDrawing } from "./Pictures";
+import { InsertDrawing } from "./Pictures";
 import { useWalk, Walk } from "./Walk";
+
+// Charts and what draws them are loaded when the first one is looked at.
+const ForceChart = lazy(() => import("./ForceChart").then((m) => ({ default: m.ForceChart })));
+const AcrossCurves = lazy(() => import("./AcrossCurves").then((m) => ({ default: m.AcrossCurves })));
 
 const Picture = styled.section`
   grid-area: picture;
@@ -93,9 +96,9 @@ export function PlanPicture(props: Props) {
         {children}
       </Views>
       <Canvas>
-        {part?.chart && <ForceChart chart={part.chart} pull={pull} />}
+        <Suspense>{part?.chart && <ForceChart chart={part.chart} pull={pull} />}</Suspense>
         {small?.kind === "outline" && <InsertDrawing picture={small} />}
-        {small?.kind === "curves" && <AcrossCurves picture={small} />}
+        <Suspense>{small?.kind === "curves" && <AcrossCurves picture={small} />}</Suspense>
         {scene && (
           <Section
             // A view keeps its own place and size.

@@ -1,0 +1,88 @@
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+import { useRef } from "react";
+import type { Picture } from "../../api/client";
+import { Axes, thousands } from "../../drawing/Axes";
+import { ChartPicture } from "../../drawing/ChartPicture";
+import { Frame } from "../../drawing/frame";
+import { textScale, useSize } from "../../drawing/useSize";
+
+/** Room for the figures around the curves, at usual text size. */
+const ROOM = { top: 34, right: 70, bottom: 40, left: 66 };
+type Point = readonly number[];
+
+/** Surface speed and rpm on the way across; the mark is where the spindle tops out. All points are the server's. */
+export function AcrossCurves({ picture }: { picture: Picture }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(frame);
+  const big = textScale();
+  const edge = {
+    top: ROOM.top * big,
+    right: ROOM.right * big,
+    bottom: ROOM.bottom * big,
+    left: ROOM.left * big,
+  };
+  const [rpm, speed] = picture.lines;
+  if (!rpm || !speed) return null;
+  const xs = rpm.points.map((p) => p[0] ?? 0);
+  const top = (points: readonly Point[]) => 1.1 * Math.max(1, ...points.map((p) => p[1] ?? 0));
+  const base = Math.max(edge.top + 1, height - edge.bottom);
+  const right = Math.max(edge.left + 1, width - edge.right);
+  const x = scaleLinear([Math.min(...xs), Math.max(...xs)], [edge.left, right]);
+  const y = scaleLinear([0, top(rpm.points)], [base, edge.top]);
+  const other = scaleLinear([0, top(speed.points)], [base, edge.top]);
+  const path = (scale: typeof y) =>
+    line<Point>(
+      (p) => x(p[0] ?? 0),
+      (p) => scale(p[1] ?? 0),
+    );
+  return (
+    <Frame ref={frame}>
+      {width > 0 && (
+        <ChartPicture role="img" aria-label={`${picture.title}. ${picture.words}`}>
+          <Axes
+            x={x}
+            y={y}
+            edge={edge}
+            width={width}
+            big={big}
+            unit="rpm"
+            words={`diameter, ${picture.unit}`}
+          />
+          {other.ticks(5).map((t) => (
+            <text key={t} x={right + 8} y={other(t) + 5}>
+              {thousands(t)}
+            </text>
+          ))}
+          <text x={right + 8} y={edge.top - 14}>
+            {speed.unit}
+          </text>
+          <path className="demand" d={path(y)(rpm.points) ?? ""} />
+          <path className="grip" d={path(other)(speed.points) ?? ""} />
+          {picture.mark !== null && (
+            <>
+              <line
+                className="cap-line"
+                x1={x(picture.mark)}
+                x2={x(picture.mark)}
+                y1={edge.top - 8}
+                y2={base}
+              />
+              <text
+                className="cap"
+                x={x(picture.mark) + (x(picture.mark) > (edge.left + right) / 2 ? -8 : 8)}
+                y={edge.top + 8}
+                textAnchor={x(picture.mark) > (edge.left + right) / 2 ? "end" : "start"}
+              >
+                {picture.mark_text}
+              </text>
+            </>
+          )}
+          <text className="strong" x={right - 8} y={base - 12} textAnchor="end">
+            broken: spindle · full: surface speed
+          </text>
+        </ChartPicture>
+      )}
+    </Frame>
+  );
+}
