@@ -1,4 +1,4 @@
-import { type CSSProperties, type ReactNode, useEffect, useRef, useState } from "react";
+import { type CSSProperties, type ReactNode, useEffect, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { Refused, type Session, type Units } from "../../api/client";
@@ -18,9 +18,9 @@ import { Rail } from "./Rail";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { Slip } from "./Slip";
 import { AboveLedger, BelowLedger, InSlip } from "./StopExtras";
-import { useFits } from "./useFits";
 import { useLive } from "./useLive";
 import { firstOf, usePlanInView } from "./usePlanInView";
+import { useRoom } from "./useRoom";
 import { useShortcuts } from "./useShortcuts";
 import { useStart } from "./useStart";
 import { useUndo } from "./useUndo";
@@ -138,14 +138,7 @@ export function PlanScreen({ session, tools }: Props) {
   const start = useStart(runId, kept?.plan, editing.act);
   // A table of many rows needs the room more than its picture.
   const [share, setShare] = useShare(line?.name ?? "", line?.name === "cuts" ? 42 : 54);
-  const { body, slip, fits } = useFits(stop?.key, share);
-  const lower = useRef<HTMLDivElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: every stop opens at its top
-  useEffect(() => {
-    lower.current?.scrollTo?.(0, 0);
-    slip.current?.parentElement?.scrollTo?.(0, 0);
-    document.scrollingElement?.scrollTo?.(0, 0);
-  }, [line?.key]);
+  const { body, slip, lower, fits } = useRoom(stop?.key, share);
   const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;
