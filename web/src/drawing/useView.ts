@@ -1,16 +1,7 @@
 import { type KeyboardEvent, type RefObject, useEffect, useRef, useState } from "react";
 import type { Projection } from "./project";
 import type { Size } from "./useSize";
-
-/** How a drawing is looked at: k times closer than fitted, and moved by px. */
-export type View = { k: number; x: number; y: number };
-
-export type Zooming = {
-  by: (factor: number) => void;
-  move: (dx: number, dy: number) => void;
-  fit: () => void;
-  end: () => void;
-};
+import type { View, Zooming } from "./view";
 
 export const FIT: View = { k: 1, x: 0, y: 0 };
 const STEP = 1.25;

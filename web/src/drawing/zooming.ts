@@ -1,6 +1,6 @@
 import { select } from "d3-selection";
 import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity, zoomTransform } from "d3-zoom";
-import type { View, Zooming } from "./useView";
+import type { View, Zooming } from "./view";
 
 const CLOSEST = 12;
 
