@@ -98,6 +98,16 @@ def test_what_cannot_be_brought_up_while_the_database_lives_is_told_at_once(keep
     assert keeper.cluster.started == 0
 
 
+def gave_up(keeper):
+    """Whether it stops, rather than starting again what has ended as often as it looks."""
+    try:
+        for _ in range(start.BROKEN_TIMES + 3):
+            keeper._look()
+    except places.Stop:
+        return True
+    return False
+
+
 @pytest.mark.parametrize(("code", "given_up"), [(-signal.SIGKILL, False), (1, True)])
 def test_what_is_killed_from_without_is_not_broken_and_what_ends_by_itself_again_and_again_is(
     code, given_up, keeper, monkeypatch
@@ -105,28 +115,14 @@ def test_what_is_killed_from_without_is_not_broken_and_what_ends_by_itself_again
     monkeypatch.setattr(keeper, "_start", lambda name: keeper.began.update({name: start.time.monotonic()}))
     keeper.children["worker"] = Child(code)
     keeper.began["worker"] = start.time.monotonic()
-    looks = 0
-    try:
-        for _ in range(start.BROKEN_TIMES + 3):
-            keeper._look()
-            looks += 1
-    except places.Stop:
-        pass
-    assert (looks < start.BROKEN_TIMES + 3) == given_up
+    assert gave_up(keeper) == given_up
 
 
 @pytest.mark.parametrize("gives_up", [False, True])
 def test_a_database_that_is_killed_again_and_again_is_started_and_one_that_gives_up_is_not(gives_up, keeper):
     keeper.cluster = Cluster(*[False] * 20)
     keeper.cluster.gives_up = gives_up
-    looks = 0
-    try:
-        for _ in range(start.BROKEN_TIMES + 3):
-            keeper._look()
-            looks += 1
-    except places.Stop:
-        pass
-    assert (looks < start.BROKEN_TIMES + 3) == gives_up
+    assert gave_up(keeper) == gives_up
 
 
 def test_what_ends_with_its_database_again_and_again_is_not_broken(keeper, monkeypatch):

@@ -6,6 +6,11 @@ import { useLayoutEffect, useRef } from "react";
 export type Edge = { top: number; right: number; bottom: number; left: number };
 export type Scale = ScaleLinear<number, number>;
 
+/** The room around a chart for its figures, at the size that the person reads. */
+export function edgesOf(room: Edge, big: number): Edge {
+  return { top: room.top * big, right: room.right * big, bottom: room.bottom * big, left: room.left * big };
+}
+
 /** A figure with thin spaces between thousands. */
 export const thousands = (n: number) => n.toLocaleString("fr-FR").replace(/\s/g, "\u202f");
 

@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useRef } from "react";
 import styled from "styled-components";
-import { Axes } from "../../drawing/Axes";
+import { Axes, edgesOf } from "../../drawing/Axes";
 import { Frame, Picture } from "../../drawing/frame";
 import { textScale, useSize } from "../../drawing/useSize";
 import { colour } from "../../shared/ui/theme";
@@ -61,12 +61,8 @@ export function GaugeChart({ spots, curve, outliers, unit }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
   const big = textScale();
-  const edge = {
-    top: ROOM.top * big,
-    right: ROOM.right * big,
-    bottom: ROOM.bottom * big + (curve.length > 0 ? height * RESIDUAL_HIGH : 0),
-    left: ROOM.left * big,
-  };
+  const room = edgesOf(ROOM, big);
+  const edge = { ...room, bottom: room.bottom + (curve.length > 0 ? height * RESIDUAL_HIGH : 0) };
   const rpm = Math.max(1000, ...spots.map((s) => s.rpm)) * 1.04;
   const grip = Math.max(1, ...spots.map((s) => s.grip), ...curve.map((p) => p[1] ?? 0)) * 1.08;
   const x = scaleLinear([0, rpm], [edge.left, Math.max(edge.left + 1, width - edge.right)]);

@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useRef } from "react";
 import type { Picture } from "../../api/client";
-import { Axes, thousands } from "../../drawing/Axes";
+import { Axes, edgesOf, thousands } from "../../drawing/Axes";
 import { ChartPicture } from "../../drawing/ChartPicture";
 import { Frame } from "../../drawing/frame";
 import { textScale, useSize } from "../../drawing/useSize";
@@ -16,12 +16,7 @@ export function AcrossCurves({ picture }: { picture: Picture }) {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
   const big = textScale();
-  const edge = {
-    top: ROOM.top * big,
-    right: ROOM.right * big,
-    bottom: ROOM.bottom * big,
-    left: ROOM.left * big,
-  };
+  const edge = edgesOf(ROOM, big);
   const [rpm, speed] = picture.lines;
   if (!rpm || !speed) return null;
   const xs = rpm.points.map((p) => p[0] ?? 0);

@@ -3,7 +3,7 @@ import { area, line } from "d3-shape";
 import { useId, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Chart } from "../../api/client";
-import { Axes } from "../../drawing/Axes";
+import { Axes, edgesOf } from "../../drawing/Axes";
 import { ChartPicture } from "../../drawing/ChartPicture";
 import { Frame } from "../../drawing/frame";
 import { Leader } from "../../drawing/Leader";
@@ -58,12 +58,7 @@ export function ForceChart({ chart, pull }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
   const big = textScale();
-  const edge = {
-    top: ROOM.top * big,
-    right: ROOM.right * big,
-    bottom: ROOM.bottom * big,
-    left: ROOM.left * big,
-  };
+  const edge = edgesOf(ROOM, big);
   const x = scaleLinear([0, chart.rpm_most], [edge.left, Math.max(edge.left + 1, width - edge.right)]);
   const y = scaleLinear([0, chart.force_most], [Math.max(edge.top + 1, height - edge.bottom), edge.top]);
   const path = line<Point>(

@@ -3,7 +3,7 @@ import { line } from "d3-shape";
 import { useRef } from "react";
 import styled from "styled-components";
 import type { ChuckChart } from "../../api/client";
-import { Axes } from "../../drawing/Axes";
+import { Axes, edgesOf } from "../../drawing/Axes";
 import { Frame, Picture } from "../../drawing/frame";
 import { textScale, useSize } from "../../drawing/useSize";
 import { colour } from "../../shared/ui/theme";
@@ -55,12 +55,7 @@ export function ChuckCurves({ chart }: { chart: ChuckChart }) {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
   const big = textScale();
-  const edge = {
-    top: ROOM.top * big,
-    right: ROOM.right * big,
-    bottom: ROOM.bottom * big,
-    left: ROOM.left * big,
-  };
+  const edge = edgesOf(ROOM, big);
   const all = [...chart.points, ...chart.curves.flatMap((c) => c.points)];
   const most = (axis: 0 | 1) => Math.max(1, ...all.map((p) => p[axis] ?? 0)) * 1.06;
   const x = scaleLinear([0, most(0)], [edge.left, Math.max(edge.left + 1, width - edge.right)]);
