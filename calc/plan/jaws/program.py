@@ -24,9 +24,14 @@ WORDS = {
 }
 
 
+def words_missing(machine: Machine) -> list[str]:
+    """What of the control's language nobody has written on the machine's page of the shelf, in words."""
+    return [words for name, words in WORDS.items() if not getattr(machine, name)]
+
+
 def _asked(jaws: Jaws, machine: Machine) -> list[Sentence]:
     """What the control's program needs and nobody has said yet."""
-    missing = [words for name, words in WORDS.items() if not getattr(machine, name)]
+    missing = words_missing(machine)
     reasons = []
     if missing:
         reasons.append(

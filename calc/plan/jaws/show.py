@@ -8,8 +8,9 @@ from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.jaws.collet import collet_stop
 from calc.plan.jaws.hard import hard_stop
 from calc.plan.jaws.ledger import CLOSED, STROKE, TEETH, ledger
+from calc.plan.jaws.program import words_missing
 from calc.plan.jaws.solve import JAWS, PIECES, JawsFigures
-from calc.plan.stop import Answer, Procedure, Row, Stop, Table, without_figures
+from calc.plan.stop import Answer, Link, Procedure, Row, Stop, Table, without_figures
 from calc.plan.view import View
 from calc.quantities import Bare, Figure, Sentence
 
@@ -179,8 +180,23 @@ def show(view: View) -> Stop:
             what="refit" if figures.keep.verdict == "refit" else "re-cut",
         )
     return Stop(
-        "", "", outcome.state(figures.notes), line, facts, answers, figures.notes, procedures=_procedures(hold, figures)
+        "",
+        "",
+        outcome.state(figures.notes),
+        line,
+        facts,
+        answers,
+        figures.notes,
+        procedures=_procedures(hold, figures),
+        links=_ways(view),
     )
+
+
+def _ways(view: View) -> tuple[Link, ...]:
+    machine = view.shelf.machine
+    if machine is None or not words_missing(machine):
+        return ()
+    return (Link(f"Write what the control of {machine.name} reads", "machine", machine.key),)
 
 
 def _taper_answer(setup: Setup, figures: JawsFigures) -> Answer:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import pytest
 from hypothesis import given
@@ -211,3 +211,13 @@ def test_a_plug_at_the_bottom_is_never_touched(plug_mm):
     deep = [x for code in ("G00", "G01") for x, z in trace.samples(code) if z <= -12.0 + STEP]
     assert min(deep) >= plug_mm + 6.0 - 1e-6
     assert max(x for x, _ in trace.samples("G01")) >= 84.0  # and the wall is bored all the same
+
+
+def test_what_a_control_lacks_has_a_way_to_where_it_is_written():
+    machine = shelf_with().machine
+    (way,) = plan().stop("jaws").links
+    assert (way.kind, way.key) == ("machine", machine.key)
+    assert machine.name in way.words
+    words = {"feed_word": "G95", "clamp_word": "G92", "program_word": "O", "end_word": "M30"}
+    told = shelf_with(machine=replace(machine, **words))
+    assert plan(told).stop("jaws").links == ()

@@ -300,9 +300,9 @@ export function Section(props: Props) {
   const id = useId();
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame);
-  const { shapes, usual, pointed, labels, fitted } = layout(scene, { stop, group, lit }, size);
+  const { shapes, usual, pointed, labels, fitted, bottom } = layout(scene, { stop, group, lit }, size);
   const looking = useRef<HTMLDivElement>(null);
-  const { view, closer, wider, fit, onKeyDown } = useView(looking, size);
+  const { view, isWidest, closer, wider, fit, onKeyDown } = useView(looking, size, bottom);
   const at = seen(fitted, view);
   const places = placeTexts({ usual, labels, pointed }, at, size, [buttonsTaken(size)]);
   const isClose = view.k > 1;
@@ -374,10 +374,10 @@ export function Section(props: Props) {
         <TextButton onPress={closer} aria-label="Closer">
           +
         </TextButton>
-        <TextButton onPress={wider} isDisabled={!isClose} aria-label="Wider">
+        <TextButton onPress={wider} isDisabled={isWidest} aria-label="Wider">
           −
         </TextButton>
-        <TextButton onPress={fit} isDisabled={!isClose}>
+        <TextButton onPress={fit} isDisabled={view.k === 1}>
           Fit
         </TextButton>
       </Buttons>

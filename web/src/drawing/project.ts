@@ -1,7 +1,7 @@
 import type { Dimension, Shape } from "../api/client";
 import type { Size } from "./useSize";
 
-type Box = [number, number, number, number];
+export type Box = [number, number, number, number];
 
 /** The least box in mm around shapes, dimension lines and what labels point at. */
 export function boxAround(
@@ -26,6 +26,23 @@ export function boxAround(
 }
 
 export type Projection = { x: (mm: number) => number; y: (mm: number) => number; scale: number };
+
+const BELOW = 0.12;
+
+/**
+ * What of a section is looked at first: all of it along the axis; across, as much as fills the picture, the half above
+ * the axis at least, since the half below only mirrors it. `low` is the lowest that must be in view [mm].
+ */
+export function nearHalf(
+  [x0, y0, x1, y1]: Box,
+  low: number,
+  size: Size,
+  margin: { x: number; y: number },
+): Box {
+  const across =
+    (Math.max(1, x1 - x0) * (size.height - 2 * margin.y)) / Math.max(1, size.width - 2 * margin.x);
+  return [x0, Math.max(y0, Math.min(-BELOW * y1, low, y1 - across)), x1, y1];
+}
 
 /** Fits a box in mm into a size in px, to scale, centred, y upward. */
 export function fitBox(box: Box, size: Size, margin: { x: number; y: number }): Projection {

@@ -72,14 +72,18 @@ describe("the texts of a picture", () => {
   });
 
   it("stand over their line, and outside the arrows where there is no room between them", () => {
-    const [over] = figureSpots(figure("length"), at);
+    const [over] = figureSpots(figure("length"), at, SIZES.desk as Size);
     expect([(over?.x ?? 0) + (over?.width ?? 0) / 2, (over?.y ?? 0) + (over?.height ?? 0) <= 90]).toEqual([
       200,
       true,
     ]);
-    const [after] = figureSpots(figure("short", { end: [20, 0] }), at);
+    const [after] = figureSpots(figure("short", { end: [20, 0] }), at, SIZES.desk as Size);
     expect(after?.x).toBeGreaterThan(120);
-    const [before] = figureSpots(figure("short", { end: [20, 0], outside: "before" }), at);
+    const [before] = figureSpots(
+      figure("short", { end: [20, 0], outside: "before" }),
+      at,
+      SIZES.desk as Size,
+    );
     expect((before?.x ?? 0) + (before?.width ?? 0)).toBeLessThan(100);
   });
 

@@ -29,12 +29,13 @@ export function lineOf(dimension: Dimension, at: Projection): Line {
 }
 
 /** Where a dimension's figure may stand, the best first. */
-export function figureSpots(dimension: Dimension, at: Projection): Box[] {
+export function figureSpots(dimension: Dimension, at: Projection, size: Size): Box[] {
   const { a, b, upright } = lineOf(dimension, at);
   const [wide, high] = [textWidth(dimension.text, "plain"), textHeight()];
   if (upright) {
-    // Written along its line, read from the right.
-    const middles = ALONG.map((k) => a.y + (b.y - a.y) * k - wide / 2);
+    // Written along what is seen of its line, read from the right.
+    const seen = (y: number) => Math.min(size.height, Math.max(0, y));
+    const middles = ALONG.map((k) => seen(a.y) + (seen(b.y) - seen(a.y)) * k - wide / 2);
     const stands = (x: number) => middles.map((y) => ({ x, y, width: high, height: wide }));
     return [...stands(a.x - high - 1), ...stands(a.x + 1)];
   }
@@ -73,14 +74,23 @@ export function placeTexts(
   taken: readonly Box[],
 ): { figures: Map<string, Box | null>; labels: (Box | null)[] } {
   const spots = [
-    ...usual.map((d) => ({ spots: figureSpots(d, at) })),
+    ...usual.map((d) => ({ spots: figureSpots(d, at, size) })),
     ...labels.map((l) => ({ spots: labelSpots(l, at) })),
-    ...pointed.map((d) => ({ spots: figureSpots(d, at) })),
+    ...pointed.map((d) => ({ spots: figureSpots(d, at, size) })),
   ];
   const boxes = place(spots, size, taken);
   const named = [...usual, ...labels.map(() => null), ...pointed];
   const figures = new Map(named.flatMap((d, i) => (d ? [[d.name, boxes[i] ?? null] as const] : [])));
   return { figures, labels: boxes.slice(usual.length, usual.length + labels.length) };
+}
+
+/** Where a word of a chart may stand: beside its point, the right before the left, then under and over it. */
+export function besideSpots(text: string, { x, y }: Point): Box[] {
+  const [wide, high] = [textWidth(text, "narrow"), textHeight()];
+  const tops = [y - high / 2, y + BESIDE, y - BESIDE - high];
+  return tops.flatMap((top) =>
+    [x + 2 * BESIDE, x - 2 * BESIDE - wide].map((left) => ({ x: left, y: top, width: wide, height: high })),
+  );
 }
 
 /** Where the figures and words of a chart's axes stand: nothing else may. */

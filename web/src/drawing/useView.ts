@@ -20,7 +20,7 @@ const ARROWS: ReadonlyMap<string, readonly [number, number]> = new Map([
 ]);
 
 /** Looking closer at a drawing: by wheel, pinch and dragging, and by keys while it has the focus. */
-export function useView(element: RefObject<HTMLElement | null>, size: Size) {
+export function useView(element: RefObject<HTMLElement | null>, size: Size, bottom = size.height) {
   const [view, setView] = useState<View>(FIT);
   const held = useRef<Zooming | null>(null);
   const { width, height } = size;
@@ -30,14 +30,14 @@ export function useView(element: RefObject<HTMLElement | null>, size: Size) {
     let gone = false;
     // Loaded beside the drawing, which is there without it.
     void import("./zooming").then(({ zooming }) => {
-      if (!gone) held.current = zooming(node, width, height, setView);
+      if (!gone) held.current = zooming(node, { width, height }, bottom, setView);
     });
     return () => {
       gone = true;
       held.current?.end();
       held.current = null;
     };
-  }, [element, width, height]);
+  }, [element, width, height, bottom]);
 
   const closer = () => held.current?.by(STEP);
   const wider = () => held.current?.by(1 / STEP);
@@ -53,5 +53,6 @@ export function useView(element: RefObject<HTMLElement | null>, size: Size) {
     else return;
     event.preventDefault();
   }
-  return { view, closer, wider, fit: toFit, onKeyDown };
+  const isWidest = view.k <= height / bottom;
+  return { view, isWidest, closer, wider, fit: toFit, onKeyDown };
 }

@@ -1,5 +1,6 @@
 import { select } from "d3-selection";
 import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity, zoomTransform } from "d3-zoom";
+import type { Size } from "./useSize";
 import type { View, Zooming } from "./view";
 
 const CLOSEST = 12;
@@ -10,11 +11,14 @@ function isMeant(this: HTMLElement, event: MouseEvent | TouchEvent | WheelEvent)
   return event.button === 0 || event.type === "wheel";
 }
 
-/** Wheel, pinch and dragging on a drawing of a size in px, and what keys and buttons do to it. */
+/**
+ * Wheel, pinch and dragging on a drawing of a size in px, and what keys and buttons do to it. It reaches down to
+ * `bottom`, and is looked at as wide as shows all of it.
+ */
 export function zooming(
   node: HTMLElement,
-  width: number,
-  height: number,
+  { width, height }: Size,
+  bottom: number,
   onView: (view: View) => void,
 ): Zooming {
   const frame: [[number, number], [number, number]] = [
@@ -23,8 +27,11 @@ export function zooming(
   ];
   const made: ZoomBehavior<HTMLElement, unknown> = zoom<HTMLElement, unknown>()
     .extent(frame)
-    .translateExtent(frame) // never lost beyond the edge
-    .scaleExtent([1, CLOSEST])
+    .translateExtent([
+      [0, 0],
+      [width, bottom],
+    ]) // never lost beyond the edge
+    .scaleExtent([height / bottom, CLOSEST])
     .filter(isMeant)
     .on("zoom", ({ transform: { k, x, y } }: { transform: ZoomTransform }) => onView({ k, x, y }));
   const target = select<HTMLElement, unknown>(node);

@@ -5,10 +5,14 @@ import type { Picture } from "../../api/client";
 import { Axes, edgesOf, thousands } from "../../drawing/Axes";
 import { ChartPicture } from "../../drawing/ChartPicture";
 import { Frame } from "../../drawing/frame";
+import { place } from "../../drawing/place";
+import { axesTaken, besideSpots } from "../../drawing/texts";
+import { textHeight, textWidth } from "../../drawing/textWidth";
 import { textScale, useSize } from "../../drawing/useSize";
 
 /** Room for the figures around the curves, at usual text size. */
 const ROOM = { top: 34, right: 70, bottom: 40, left: 66 };
+const KEY = "broken: spindle · full: surface speed";
 type Point = readonly number[];
 
 /** Surface speed and rpm on the way across; the mark is where the spindle tops out. All points are the server's. */
@@ -31,19 +35,25 @@ export function AcrossCurves({ picture }: { picture: Picture }) {
       (p) => x(p[0] ?? 0),
       (p) => scale(p[1] ?? 0),
     );
+  const axes = { x, y, edge, width, big, unit: "rpm", words: `diameter, ${picture.unit}` };
+  const high = textHeight();
+  const beyond = { x: right + 1, y: 0, width: Math.max(0, width - right), height };
+  const keyAt = (top: number) => {
+    const wide = textWidth(KEY, "narrow");
+    return [right - 8 - wide, edge.left + 8].map((left) => ({ x: left, y: top, width: wide, height: high }));
+  };
+  const mark = picture.mark === null ? null : x(picture.mark);
+  const marked = mark === null ? [] : besideSpots(picture.mark_text, { x: mark, y: edge.top + 4 });
+  const [markBox, keyBox] = place(
+    [{ spots: marked }, { spots: [base - 10 - high, base - 14 - 2 * high, edge.top].flatMap(keyAt) }],
+    { width, height },
+    [...axesTaken(axes), beyond],
+  );
   return (
     <Frame ref={frame}>
       {width > 0 && (
         <ChartPicture role="img" aria-label={`${picture.title}. ${picture.words}`}>
-          <Axes
-            x={x}
-            y={y}
-            edge={edge}
-            width={width}
-            big={big}
-            unit="rpm"
-            words={`diameter, ${picture.unit}`}
-          />
+          <Axes {...axes} />
           {other.ticks(5).map((t) => (
             <text key={t} x={right + 8} y={other(t) + 5}>
               {thousands(t)}
@@ -54,28 +64,17 @@ export function AcrossCurves({ picture }: { picture: Picture }) {
           </text>
           <path className="demand" d={path(y)(rpm.points) ?? ""} />
           <path className="grip" d={path(other)(speed.points) ?? ""} />
-          {picture.mark !== null && (
-            <>
-              <line
-                className="cap-line"
-                x1={x(picture.mark)}
-                x2={x(picture.mark)}
-                y1={edge.top - 8}
-                y2={base}
-              />
-              <text
-                className="cap"
-                x={x(picture.mark) + (x(picture.mark) > (edge.left + right) / 2 ? -8 : 8)}
-                y={edge.top + 8}
-                textAnchor={x(picture.mark) > (edge.left + right) / 2 ? "end" : "start"}
-              >
-                {picture.mark_text}
-              </text>
-            </>
+          {mark !== null && <line className="cap-line" x1={mark} x2={mark} y1={edge.top - 8} y2={base} />}
+          {markBox && (
+            <text className="cap" x={markBox.x} y={markBox.y + 0.76 * high}>
+              {picture.mark_text}
+            </text>
           )}
-          <text className="strong" x={right - 8} y={base - 12} textAnchor="end">
-            broken: spindle · full: surface speed
-          </text>
+          {keyBox && (
+            <text className="strong" x={keyBox.x} y={keyBox.y + 0.76 * high}>
+              {KEY}
+            </text>
+          )}
         </ChartPicture>
       )}
     </Frame>

@@ -4,8 +4,8 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { Divider, useShare } from "./Divider";
 
 function Stop({ name, begins }: { name: string; begins: number }) {
-  const [share, setShare] = useShare(name, begins);
-  return <Divider share={share} onShare={setShare} />;
+  const [share, setShare] = useShare(name);
+  return <Divider share={share ?? begins} onShare={setShare} />;
 }
 
 describe("Divider", () => {

@@ -49,8 +49,8 @@ function chosen(): Record<string, number> {
   }
 }
 
-/** How much of the height the picture of a stop has, in %: what was chosen for it, else what it begins with. */
-export function useShare(stop: string, begins: number) {
+/** How much of the height the picture of a stop was given, in %; undefined where nothing was chosen. */
+export function useShare(stop: string) {
   const [all, setAll] = useState(chosen);
   const put = (share: number) => {
     const next = { ...all, [stop]: Math.round(Math.min(MOST, Math.max(LEAST, share))) };
@@ -58,7 +58,7 @@ export function useShare(stop: string, begins: number) {
     localStorage.setItem(KEY, JSON.stringify(next));
   };
   const here = all[stop];
-  return [typeof here === "number" && here >= LEAST && here <= MOST ? here : begins, put] as const;
+  return [typeof here === "number" && here >= LEAST && here <= MOST ? here : undefined, put] as const;
 }
 
 type Props = { share: number; onShare: (share: number) => void };

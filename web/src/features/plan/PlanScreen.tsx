@@ -137,8 +137,9 @@ export function PlanScreen({ session, tools }: Props) {
   const { below, answer, steps, helps, tables, pictures } = seen;
   const start = useStart(runId, kept?.plan, editing.act);
   // A table of many rows needs the room more than its picture.
-  const [share, setShare] = useShare(line?.name ?? "", line?.name === "cuts" ? 42 : 54);
-  const { body, slip, lower, fits } = useRoom(stop?.key, share);
+  const begins = line?.name === "cuts" ? 42 : 54;
+  const [chosen, setShare] = useShare(line?.name ?? "");
+  const { body, slip, lower, fits, share } = useRoom(stop?.key, chosen, begins);
   const live = useLive(runId, units, kept?.plan, session.name, editing.sendWaiting);
   const search =
     at === null ? "" : `?${new URLSearchParams(Object.entries(at).map(([k, v]) => [k, String(v)]))}`;

@@ -93,7 +93,10 @@ export function BelowLedger(props: ExtrasProps) {
 }
 
 /** Where a link of a stop leads. */
-const WAYS: Record<string, (key: string) => string> = { gauge: (key) => `/chucks/${key}/gauge` };
+const WAYS: Record<string, (key: string) => string> = {
+  gauge: (key) => `/chucks/${key}/gauge`,
+  machine: (key) => `/shelf/machine/${key}`,
+};
 
 /** What a stop has below its answers: what would gain most, the jaw program, and ways to other places. */
 export function InSlip(props: ExtrasProps) {

@@ -1,17 +1,19 @@
 import { useLayoutEffect, useRef, useState } from "react";
 
 const PADDING = 34; // of the slip, above and below
+/** How much more than it begins with a picture may take so that the slip fits beside it [% of the height]. */
+const MORE = 15;
 
 /**
- * The room that a stop has: each opens at its top, and where what the slip says fits beside the picture, the facts have
- * the whole width below both. Once it does not, it stays so until another stop is opened or the divider moved, so that
- * nothing jumps while one types.
+ * The room that a stop has, in % of its height for the picture: what was chosen, else what it begins with or a little
+ * more. Each stop opens at its top, and where what the slip says fits beside the picture, the facts have the whole width
+ * below both. What the slip needs only grows until another stop is opened, so that nothing jumps while one types.
  */
-export function useRoom(stop: string | undefined, share: number) {
+export function useRoom(stop: string | undefined, chosen: number | undefined, begins: number) {
   const body = useRef<HTMLElement>(null);
   const slip = useRef<HTMLDivElement>(null);
   const lower = useRef<HTMLDivElement>(null);
-  const [fits, setFits] = useState(false);
+  const [needs, setNeeds] = useState(Number.POSITIVE_INFINITY);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another stop is another page
   useLayoutEffect(() => {
     for (const scrolls of [lower.current, slip.current?.parentElement, document.scrollingElement])
@@ -21,14 +23,13 @@ export function useRoom(stop: string | undefined, share: number) {
   useLayoutEffect(() => {
     const [frame, said] = [body.current, slip.current];
     if (!frame || !said || !("ResizeObserver" in globalThis)) return;
-    const isIn = () => said.offsetHeight + PADDING <= (frame.clientHeight * share) / 100;
-    setFits(isIn());
-    const watcher = new ResizeObserver(() => {
-      if (!isIn()) setFits(false);
-    });
+    const share = () => Math.ceil(((said.offsetHeight + PADDING) / Math.max(1, frame.clientHeight)) * 100);
+    setNeeds(share());
+    const watcher = new ResizeObserver(() => setNeeds((before) => Math.max(before, share())));
     watcher.observe(frame);
     watcher.observe(said);
     return () => watcher.disconnect();
-  }, [stop, share]);
-  return { body, slip, lower, fits };
+  }, [stop]);
+  const fits = needs <= (chosen ?? begins + MORE);
+  return { body, slip, lower, fits, share: chosen ?? (fits ? Math.max(begins, needs) : begins) };
 }

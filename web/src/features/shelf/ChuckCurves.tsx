@@ -5,6 +5,9 @@ import styled from "styled-components";
 import type { ChuckChart } from "../../api/client";
 import { Axes, edgesOf } from "../../drawing/Axes";
 import { Frame, Picture } from "../../drawing/frame";
+import { Leader } from "../../drawing/Leader";
+import { place } from "../../drawing/place";
+import { axesTaken, besideSpots } from "../../drawing/texts";
 import { textScale, useSize } from "../../drawing/useSize";
 import { colour } from "../../shared/ui/theme";
 
@@ -42,12 +45,16 @@ const Drawing = styled(Picture)`
   .end {
     fill: ${colour("ink")};
   }
+  .leader {
+    stroke: ${colour("soft")};
+  }
   .end[data-overload] {
     fill: ${colour("stop")};
   }
 `;
 
 type Point = readonly number[];
+const DOT = 5;
 const DASHES = ["", "9 4", "3 4"];
 
 /** A chuck's chart as its points are typed, and the grip that is left higher up. All points are the server's. */
@@ -64,6 +71,35 @@ export function ChuckCurves({ chart }: { chart: ChuckChart }) {
     (p) => x(p[0] ?? 0),
     (p) => y(p[1] ?? 0),
   );
+  const axes = {
+    x,
+    y,
+    edge,
+    width,
+    big,
+    unit: chart.grip_unit,
+    words: `gauge pressure, ${chart.pressure_unit}`,
+  };
+  const ends = chart.curves.map((c) => {
+    const [px = 0, py = 0] = c.points.at(-1) ?? [];
+    return { text: `at ${c.height}`, height: c.height, overload: c.overload, point: { x: x(px), y: y(py) } };
+  });
+  const dot = ({ x: left, y: top }: { x: number; y: number }) => ({
+    x: left - DOT,
+    y: top - DOT,
+    width: 2 * DOT,
+    height: 2 * DOT,
+  });
+  const marked = [
+    ...chart.points.map(([px = 0, py = 0]) => ({ x: x(px), y: y(py) })),
+    ...ends.map((e) => e.point),
+  ];
+  const taken = [...axesTaken(axes), ...marked.map(dot)];
+  const boxes = place(
+    ends.map((e) => ({ spots: besideSpots(e.text, e.point) })),
+    { width, height },
+    taken,
+  );
   const words = chart.curves.map((c) => `Gripping ${c.where}: ${c.text}.`).join(" ");
   return (
     <Frame ref={frame}>
@@ -72,15 +108,7 @@ export function ChuckCurves({ chart }: { chart: ChuckChart }) {
           role="img"
           aria-label={`Grip against pressure. ${words || "No curve yet: figures are missing."}`}
         >
-          <Axes
-            x={x}
-            y={y}
-            edge={edge}
-            width={width}
-            big={big}
-            unit={chart.grip_unit}
-            words={`gauge pressure, ${chart.pressure_unit}`}
-          />
+          <Axes {...axes} />
           <path className="own" d={path(chart.points) ?? ""} />
           {chart.curves.map((c, i) => (
             <path
@@ -91,19 +119,25 @@ export function ChuckCurves({ chart }: { chart: ChuckChart }) {
               strokeWidth={1.5}
             />
           ))}
-          {chart.curves.map((c) => {
-            const [px = 0, py = 0] = c.points.at(-1) ?? [];
-            const left = x(px) > width - 120;
+          {ends.map(({ text, height: at, overload, point }, i) => {
+            const box = boxes[i];
             return (
-              <g key={c.height}>
-                <circle className="end" data-overload={c.overload || undefined} cx={x(px)} cy={y(py)} r="4" />
-                <text
-                  x={x(px) + (left ? -12 : 8)}
-                  y={y(py) + (left ? 4 : 18)}
-                  textAnchor={left ? "end" : "start"}
-                >
-                  at {c.height}
-                </text>
+              <g key={at}>
+                <circle
+                  className="end"
+                  data-overload={overload || undefined}
+                  cx={point.x}
+                  cy={point.y}
+                  r="4"
+                />
+                {box && (
+                  <>
+                    <Leader box={box} point={point} />
+                    <text x={box.x} y={box.y + 0.76 * box.height}>
+                      {text}
+                    </text>
+                  </>
+                )}
               </g>
             );
           })}
