@@ -16,6 +16,7 @@ from calc.chuck.speed import GripAtSpeedInput, grip_at_speed
 from calc.chuck.speed_limit import SpeedLimitInput, speed_limit
 from calc.coolant.mixing import CoolantInput, coolant
 from calc.cuts.drilling import DrillInput, drill
+from calc.cuts.economic_speed import EconomicSpeedInput, economic_speed
 from calc.cuts.feed_window import FeedWindowInput, feed_window
 from calc.cuts.part_off import PartOffInput, part_off
 from calc.cuts.tool_life import ToolLifeInput, tool_life
@@ -34,6 +35,9 @@ from calc.limits.working import WorkingLimitsInput, working_limits
 from calc.quantities import System
 from calc.reading import read
 from calc.results import Explained, answers, as_plain
+from calc.route.bars import BarYieldInput, bar_yield
+from calc.route.moves import MoveTimeInput, move_time
+from calc.route.turret import TurretOrderInput, turret_order
 from calc.symbols import key_of
 from calc.threads.thread import ThreadInput, thread
 from calc.tools.boring_bar import BoringBarInput, boring_bar
@@ -108,6 +112,10 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("drill", drill, DrillInput),
         Calculator("thread", thread, ThreadInput),
         Calculator("part-off", part_off, PartOffInput),
+        Calculator("economic-speed", economic_speed, EconomicSpeedInput),
+        Calculator("move-time", move_time, MoveTimeInput),
+        Calculator("turret-order", turret_order, TurretOrderInput),
+        Calculator("bar-yield", bar_yield, BarYieldInput),
         Calculator("coolant", coolant, CoolantInput),
         Calculator("working-limits", working_limits, WorkingLimitsInput),
     )

@@ -94,6 +94,9 @@ def _answers(result: Any, system: System, path: str, group: str) -> Iterator[Ans
             for index, item in enumerate(value):
                 called = getattr(item, "name", "") or str(index + 1)
                 yield from _answers(item, system, f"{at}.{index}.", f"{called}: ")
+        elif isinstance(value, dict):
+            for key, one in value.items():
+                yield Answer(f"{at}.{key}", key, shown_as(found.unit, system).unit, _text(one, found, system))
         else:
             unit = shown_as(found.unit, system).unit
             yield Answer(at, label, unit, _text(value, found, system))

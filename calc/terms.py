@@ -91,5 +91,8 @@ THREAD_PASSES = Quantity("Passes", "", "Each with the same chip", low=1, high=60
 OVERHANG = Quantity("Overhang", "mm", above=0, high=5000)
 EDGES = Quantity("Edges", "", "Of one insert", low=1, high=6, whole=True)
 
+TAYLOR_EXPONENT = Quantity("Taylor exponent n", "", "0.25 coated carbide, 0.20 uncoated, 0.12 HSS", low=0.05, high=0.9)
+EDGE_CHANGE = Quantity("Edge change takes", "min", "", above=0, high=600)
+
 # How many flats a section has; 0 where it is round.
 FLATS = {"turned": 0, "round": 0, "hexagon": 6, "square": 4}

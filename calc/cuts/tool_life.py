@@ -8,17 +8,16 @@ from dataclasses import dataclass
 from typing import Annotated, Generic
 
 from calc import terms
+from calc.cuts.economic_speed import GILBERT, LEAST_LIFE_MIN, MOST_LIFE_MIN, Known, cheapest, fastest
 from calc.describing import documented
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained, Found
-from calc.working import N, Source, Steps, Working, derived, typical
+from calc.working import N, Source, Steps, Working, typical
 
 TAYLOR = Source("typical", "extended Taylor; exponents of feed and depth typical (ISO 3685)")
-MOST_LIFE_MIN, LEAST_LIFE_MIN = 60.0, 5.0
 COUNTED = typical("60 min, the most that is counted")
-GILBERT = derived("Tool life and the cheapest speed")
 # Typical Taylor exponents by what the edge is made of.
 EXPONENTS = {"coated": 0.25, "uncoated": 0.20, "hss": 0.12}
 
@@ -38,14 +37,12 @@ class ToolLifeInput(Checked):
     edges_per_insert: Annotated[int, Quantity("Edges of an insert", "", "", low=1, high=64, whole=True)] = 1
     feed_ref: Annotated[float, Quantity("Reference feed", "mm/rev", "", above=0, high=5)] = 0.3
     depth_ref: Annotated[float, Quantity("Reference depth", "mm", "", above=0, high=50)] = 2.0
-    exponent: Annotated[
-        float, Quantity("Taylor exponent n", "", "0.25 coated carbide, 0.20 uncoated, 0.12 HSS", low=0.05, high=0.9)
-    ] = 0.25
+    exponent: Annotated[float, terms.TAYLOR_EXPONENT] = 0.25
     machine_per_min: Annotated[
         float | None, Quantity("Machine's minute costs", "", "In the shop's money", above=0, high=100_000)
     ] = None
     edge_cost: Annotated[float | None, Quantity("An edge costs", "", "In the same money", low=0, high=100_000)] = None
-    change_min: Annotated[float | None, Quantity("Edge change takes", "min", "", above=0, high=600)] = None
+    change_min: Annotated[float | None, terms.EDGE_CHANGE] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.machine_per_min is not None and (self.edge_cost is None or self.change_min is None):
@@ -176,25 +173,10 @@ def tool_life(given: ToolLifeInput) -> ToolLifeResult:
 
 def _gilbert(given: ToolLifeInput, v15: float, w: Working) -> tuple[float | None, float | None]:
     """(cheapest, fastest) speed; each None where its figures are not given."""
-    n, change = given.exponent, given.change_min
+    known, change = Known(given.exponent, v15), given.change_min
     if change is None:
         return None, None
-    t_fast = w.step("T_f", "Life for the most pieces", "(1/n - 1) * t_x", "min", GILBERT, n=n, t_x=change)
-    fastest = w.step(
-        "v_f", "Speed for the most pieces", "v_15 * (15/T_f)**n", "m/min", GILBERT, v_15=v15, T_f=t_fast, n=n
-    )
+    _, fast = fastest(w, known, change)
     if given.machine_per_min is None or given.edge_cost is None:
-        return None, fastest
-    t_cheap = w.step(
-        "T_c",
-        "Cheapest life",
-        "(1/n - 1) * (t_x + C_e/C_m)",
-        "min",
-        GILBERT,
-        n=n,
-        t_x=change,
-        C_e=given.edge_cost,
-        C_m=given.machine_per_min,
-    )
-    cheapest = w.step("v_c", "Cheapest speed", "v_15 * (15/T_c)**n", "m/min", GILBERT, v_15=v15, T_c=t_cheap, n=n)
-    return cheapest, fastest
+        return None, fast
+    return cheapest(w, known, change, given.edge_cost, given.machine_per_min)[1], fast

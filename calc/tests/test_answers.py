@@ -126,6 +126,16 @@ GIVEN = {
     },
     "collet-grip": {"draw_n": 20011, "half_angle_deg": 8.3, "nominal_mm": 42, "range_mm": 1, "bar_mm": 41.7},
     "working-limits": {"low": 83.965, "high": 84.0},
+    "bar-yield": {"bar_mm": 3000, "remnant_mm": 150, "part_mm": 42.3, "kerf_mm": 3, "quantity": 1777},
+    "economic-speed": {
+        "exponent": 0.25,
+        "speed_ref_m_min": 203,
+        "change_min": 2.3,
+        "edge_cost": 4.1,
+        "minute_cost": 1.2,
+    },
+    "move-time": {"distance_mm": 103, "rapid_m_min": 24, "acceleration_m_s2": 3},
+    "turret-order": {"stations": 12, "tools": [{"name": "turn"}, {"name": "drill"}], "sequence": ["turn", "drill"]},
     "coolant": {"reading": 4.1, "factor": 1.5, "target_percent": 8, "volume_l": 211},
 }
 SIGNS = str.maketrans({"−": "-", "\u202f": "", "\u2009": "", "\u00a0": " "})

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from math import ceil, floor
+from math import ceil
 
 from calc.plan.hold.figures import HoldFigures
 from calc.plan.hold.gripped import BEHIND_MM, kerf_of, left_behind
@@ -12,10 +12,9 @@ from calc.plan.outcome import Asked
 from calc.plan.part.inputs import Stock
 from calc.plan.part.solve import PartFigures
 from calc.quantities import Bare, Figure
+from calc.route.bars import BARS, pieces_of_bar
 from calc.shelf.machine import Machine
-from calc.working import Note, Step, Working, derived
-
-BARS = derived("Bars")
+from calc.working import Note, Step, Working
 
 
 @dataclass(frozen=True)
@@ -46,13 +45,11 @@ def bar_figures(asked: Asked, hold: HoldFigures, part: PartFigures) -> BarFigure
         f_2=left_behind(asked),
         b=kerf_of(asked, part),
     )
-    left = part.machine.remnant_mm if part.machine.feeder_mm is not None else None
-    if left is None:  # without a feeder the last piece must still be held
-        label = "Left over: what still holds the last piece"
-        left = w.step("l_r", label, "t + s", "mm", BARS, t=hold.held_mm, s=BEHIND_MM)
-    text = "max(0, (l - l_r) / l_p)"
-    share = w.step("z", "Pieces of a bar, the whole ones count", text, "", BARS, l=length, l_r=left, l_p=each)
-    pieces = floor(share + 1e-9)
+    label = "Left over: what still holds the last piece"
+    held = w.step("l_r", label, "t + s", "mm", BARS, t=hold.held_mm, s=BEHIND_MM)
+    feeder = part.machine.remnant_mm if part.machine.feeder_mm is not None else None
+    left = max(held, feeder or 0.0)
+    pieces = pieces_of_bar(w, length, left, 0.0, each)
     bars = ceil(quantity / pieces) if quantity and pieces else None
     return BarFigures(each, left, pieces, bars, tuple(w.steps))
 

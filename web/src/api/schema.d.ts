@@ -635,6 +635,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/economic-speed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The surface speeds for the most pieces an hour and for the cheapest piece. */
+        post: operations["calc-economic-speed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/move-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long a rapid move takes, from rest to rest. */
+        post: operations["calc-move-time"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/turret-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The station of each tool for the least index time of a piece, back to the first tool included. */
+        post: operations["calc-turret-order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/bar-yield": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many pieces a bar gives, and how many bars a run takes. */
+        post: operations["calc-bar-yield"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/coolant": {
         parameters: {
             query?: never;
@@ -9050,6 +9118,387 @@ export interface operations {
                      * @description Step of a peck, per side; empty: none [mm]
                      */
                     peck_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-economic-speed": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Taylor exponent n
+                     * @description 0.25 coated carbide, 0.20 uncoated, 0.12 HSS [-]
+                     */
+                    exponent: number;
+                    /**
+                     * Known speed
+                     * @description That lasts the known life [m/min]
+                     */
+                    speed_ref_m_min: number;
+                    /**
+                     * Edge change takes
+                     * @description [min]
+                     */
+                    change_min: number;
+                    /**
+                     * An edge costs
+                     * @description In the shop's money [-]
+                     */
+                    edge_cost: number;
+                    /**
+                     * A minute costs
+                     * @description Of the machine, in the same money [-]
+                     */
+                    minute_cost: number;
+                    /**
+                     * Known life
+                     * @description [min]
+                     */
+                    life_ref_min?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-move-time": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Distance
+                     * @description In X the travel on radius [mm]
+                     */
+                    distance_mm: number;
+                    /**
+                     * Rapid
+                     * @description Of the slide [m/min]
+                     */
+                    rapid_m_min: number;
+                    /**
+                     * Acceleration
+                     * @description Of the slide [m/s2]
+                     */
+                    acceleration_m_s2: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-turret-order": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Stations
+                     * @description Of the turret [-]
+                     */
+                    stations: number;
+                    /** Tools */
+                    tools: {
+                        /** Tool */
+                        name: string;
+                        /**
+                         * Works
+                         * @enum {unknown}
+                         */
+                        kind?: "outside" | "inside";
+                        /**
+                         * Stays at
+                         * @description Empty: anywhere [-]
+                         */
+                        pinned?: number;
+                    }[];
+                    /** Tool */
+                    sequence: string[];
+                    /** Turns both ways */
+                    both_ways?: boolean;
+                    /**
+                     * To the next station
+                     * @description With unlocking and locking [s]
+                     */
+                    first_s?: number;
+                    /**
+                     * Each station further
+                     * @description [s]
+                     */
+                    further_s?: number;
+                    /** Station takes */
+                    station_kinds?: ("any" | "outside" | "inside")[];
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-bar-yield": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Length of a bar
+                     * @description As it is delivered [mm]
+                     */
+                    bar_mm: number;
+                    /**
+                     * Left over
+                     * @description Remnant of the feeder; the last piece must still be held [mm]
+                     */
+                    remnant_mm: number;
+                    /**
+                     * Part
+                     * @description Finished length [mm]
+                     */
+                    part_mm: number;
+                    /**
+                     * Kerf
+                     * @description Width of the part-off blade [mm]
+                     */
+                    kerf_mm: number;
+                    /**
+                     * Pieces
+                     * @description Of the run [-]
+                     */
+                    quantity: number;
+                    /**
+                     * First facing
+                     * @description Once, off a new bar's end [mm]
+                     */
+                    first_facing_mm?: number;
+                    /**
+                     * Face stock
+                     * @description Of every piece [mm]
+                     */
+                    facing_mm?: number;
+                    /**
+                     * Scrap
+                     * @description Share of the good pieces that is made besides [-]
+                     */
+                    scrap_fraction?: number;
                 };
             };
         };
