@@ -66,14 +66,18 @@ def _dimensions(cuts: tuple[PlannedCut, ...], at: Placed) -> Iterator[Dimension]
 
 
 def _words(figures: CutsFigures | None) -> Iterator[Sentence]:
+    def size(value: float | None) -> Figure:
+        return Figure(value or 0, "mm", exact=True, places=(2, 3))
+
     for c in figures.cuts if figures else ():
-        yield Sentence(
-            "{name}: from Ø{a} to Ø{b}, {d} deep.",
-            name=c.name,
-            a=Figure(c.planned.from_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
-            b=Figure(c.planned.to_diameter_mm or 0, "mm", exact=True, places=(2, 3)),
-            d=Figure(c.planned.depth_mm or 0, "mm", exact=True, places=(2, 3)),
-        )
+        cut = c.planned
+        sizes = {"a": size(cut.from_diameter_mm), "b": size(cut.to_diameter_mm)}
+        deep = Sentence("")
+        if cut.depth_mm:
+            deep = Sentence(", {d} deep a pass", d=size(cut.depth_mm))
+        elif cut.kind == "drill" and cut.length_mm:
+            deep = Sentence(", {d} into the part", d=size(cut.length_mm))
+        yield Sentence("{name}: from Ø{a} to Ø{b}{deep}.", name=c.name, deep=deep, **sizes)
 
 
 TOOL_BACK_MM, TOOL_OUT_MM = 26.0, 34.0  # of a tool that much is drawn, back from its tip and out from it

@@ -277,9 +277,11 @@ def show(view: View) -> Stop:
         if found:
             facts += _computed_facts(found)
     own = sum(c.clamp_rpm is not None or c.rpm is not None for c in setup.cuts)
-    left = (
-        Sentence("for {n} without their own", n=f"{len(setup.cuts) - own} of {len(setup.cuts)} cuts") if own else None
-    )
+    left = None
+    if own == len(setup.cuts) > 0:
+        left = Sentence("every cut has its own")
+    elif own:
+        left = Sentence("for {n} without their own", n=f"{len(setup.cuts) - own} of {len(setup.cuts)} cuts")
     clamp = enter("clamp", "clamp_rpm", source=left)
     if figures is None:
         return without_figures(outcome, (clamp, *facts), headings=headings)

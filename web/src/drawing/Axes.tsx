@@ -2,6 +2,7 @@ import { type Axis, axisBottom, axisLeft } from "d3-axis";
 import type { ScaleLinear } from "d3-scale";
 import { select } from "d3-selection";
 import { useLayoutEffect, useRef } from "react";
+import { thousands } from "../shared/words";
 
 export type Edge = { top: number; right: number; bottom: number; left: number };
 export type Scale = ScaleLinear<number, number>;
@@ -10,9 +11,6 @@ export type Scale = ScaleLinear<number, number>;
 export function edgesOf(room: Edge, big: number): Edge {
   return { top: room.top * big, right: room.right * big, bottom: room.bottom * big, left: room.left * big };
 }
-
-/** A figure with thin spaces between thousands. */
-export const thousands = (n: number) => n.toLocaleString("fr-FR").replace(/\s/g, "\u202f");
 
 /** About how many figures stand beside the upright axis, and under the other. */
 export const UPRIGHT = 6;

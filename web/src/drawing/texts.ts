@@ -1,5 +1,6 @@
 import type { Dimension, Scene } from "../api/client";
-import { type AxesProps, BASE_PAD, LEFT_PAD, thousands, ticksAcross, UPRIGHT } from "./Axes";
+import { thousands } from "../shared/words";
+import { type AxesProps, BASE_PAD, LEFT_PAD, ticksAcross, UPRIGHT } from "./Axes";
 import { type Box, place } from "./place";
 import type { Projection } from "./project";
 import { textHeight, textWidth } from "./textWidth";

@@ -2,13 +2,14 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useRef } from "react";
 import type { Picture } from "../../api/client";
-import { Axes, edgesOf, thousands } from "../../drawing/Axes";
+import { Axes, edgesOf } from "../../drawing/Axes";
 import { ChartPicture } from "../../drawing/ChartPicture";
 import { Frame } from "../../drawing/frame";
 import { place } from "../../drawing/place";
 import { axesTaken, besideSpots } from "../../drawing/texts";
 import { textHeight, textWidth } from "../../drawing/textWidth";
 import { textScale, useSize } from "../../drawing/useSize";
+import { thousands } from "../../shared/words";
 
 /** Room for the figures around the curves, at usual text size. */
 const ROOM = { top: 34, right: 70, bottom: 40, left: 66 };

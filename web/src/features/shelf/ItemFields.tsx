@@ -192,7 +192,7 @@ export function ItemFields(props: Props) {
               <Says id={`says-${field.name}`}>
                 <p>
                   {field.help}
-                  {field.optional ? "; may be left empty" : ""}{" "}
+                  {field.optional && !/empty:/i.test(field.help) ? "; may be left empty" : ""}{" "}
                   {isTypical && (
                     <>
                       <Tag>typical</Tag>
