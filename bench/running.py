@@ -125,7 +125,7 @@ class Running:
         before = self.pids()
         try:
             if name == "process":
-                kill(psutil.Process(before["server"]).children()[0].pid)
+                kill(self._answering(before["server"]))
                 return lambda: True
             if name == "database":
                 postmaster = self.postmaster()
@@ -133,9 +133,14 @@ class Running:
                 return lambda: self.postmaster() not in (0, postmaster)
             key = "pid" if name == "start" else name
             kill(before[key])
-        except (KeyError, IndexError, ProcessLookupError, psutil.NoSuchProcess):
+        except (KeyError, ProcessLookupError, psutil.NoSuchProcess):
             return lambda: True  # it is not there just now: something that was killed before is being mended
         return lambda: self.pids().get(key) not in (None, before[key])
+
+    def _answering(self, server: int) -> int:
+        """A process that answers for the web server: no keeper that it just has begun; 0 where there is none."""
+        made = psutil.Process(server).children()
+        return next((child.pid for child in made if "server.serve" in " ".join(child.cmdline())), 0)
 
     def close(self) -> None:
         """End it, whatever of it is left."""

@@ -144,11 +144,11 @@ def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
 
 
 def _collets(page: Page, bush: str) -> None:
-    """A bar in its collet, and what the second spindle holds while it is parted off."""
+    """A bar in its collet, and what happens when on both spindles."""
     _open(page, f"{bush}/hold-s1")
     _keep(page, "plan-collet")
-    _open(page, f"{bush}/force-s2")
-    _keep(page, "plan-transfer")
+    _open(page, f"{bush}/route")
+    _keep(page, "plan-route")
 
 
 def main() -> None:

@@ -42,6 +42,7 @@ SHOWN: dict[str, tuple[Shown, Shown]] = {
     "N/rpm2": (Shown("N/rpm²", 5), Shown("lbf/rpm²", 6)),
     "s": (Shown("s", 1, strip=True), Shown("s", 1, strip=True)),
     "min": (Shown("min", 2), Shown("min", 2)),
+    "m/s2": (Shown("m/s²", 1, strip=True), Shown("ft/s²", 1, strip=True)),
     "l": (Shown("l", 1), Shown("gal", 1)),
     "N/mm2": (Shown("N/mm²", 0), Shown("ksi", 1)),
     "N*m": (Shown("N·m", 0), Shown("lbf·ft", 0)),
@@ -90,6 +91,9 @@ PINT = {
     "N/rpm²": "N/rpm**2",
     "lbf/rpm²": "lbf/rpm**2",
     "s": "second",
+    "m/s2": "meter/second**2",
+    "m/s²": "meter/second**2",
+    "ft/s²": "foot/second**2",
     "min": "minute",
     "l": "liter",
     "gal": "gallon",
@@ -265,8 +269,8 @@ class Sentence:
 
 
 def counted(n: int, one: str, many: str = "") -> str:
-    """A number with its noun: "1 cut", "3 cuts"."""
-    return f"{n} {one if n == 1 else many or one + 's'}"
+    """A number with its noun: "1 cut", "3 cuts", its thousands apart as everywhere."""
+    return f"{f'{n:,}'.replace(',', NARROW_SPACE)} {one if n == 1 else many or one + 's'}"
 
 
 def about(words: str, length_mm: float) -> Sentence:

@@ -172,6 +172,34 @@ class Rules(Checked):
         float, Quantity("Least edge life", "min", "What settling for quick asks of an edge", low=1, high=60)
     ] = 5.0
     raw_stock: Annotated[Literal["nominal", "middle", "largest"], RAW_STOCK] = "nominal"
+    utilisation_pct: Annotated[
+        float, Quantity("Machine in use", "%", "Of the time that a run is on it, stops that are counted apart", 10, 100)
+    ] = 85.0
+    scrap_pct: Annotated[float, Quantity("Scrap", "%", "Made besides the good pieces", low=0, high=50)] = 2.0
+    chuck_s: Annotated[float, Quantity("Chuck", "s", "To open and close it", low=0, high=600)] = 2.0
+    door_s: Annotated[float, Quantity("Door", "s", "To open and close it", low=0, high=600)] = 4.0
+    load_s: Annotated[float, Quantity("Load by hand", "s", "To take a piece out and put one in", low=0, high=3600)] = (
+        20.0
+    )
+    load_s_kg: Annotated[float, Quantity("Load by hand, for each kg", "s", "More for its weight", low=0, high=600)] = (
+        2.0
+    )
+    bar_feed_s: Annotated[float, Quantity("Bar feed", "s", "Of one piece", low=0, high=600)] = 4.0
+    transfer_s: Annotated[
+        float, Quantity("Transfer", "s", "The second spindle comes, closes, and goes with the piece", low=0, high=600)
+    ] = 6.0
+    catch_s: Annotated[float, Quantity("Catch", "s", "A parted or finished piece", low=0, high=600)] = 2.0
+    bar_change_min: Annotated[float, Quantity("Bar change", "min", "Remnant out, new bar in", low=0, high=120)] = 3.0
+    mount_min: Annotated[
+        float, Quantity("Jaws or collet mounted", "min", "Cleaned, mounted, torqued, greased", low=0, high=600)
+    ] = 10.0
+    bore_min: Annotated[
+        float, Quantity("Jaws bored", "min", "With ring or plug, groove and edges", low=0, high=600)
+    ] = 15.0
+    tool_min: Annotated[float, Quantity("A tool put in", "min", "With its edge", low=0, high=600)] = 4.0
+    touch_min: Annotated[float, Quantity("A tool touched off", "min", "In X and Z", low=0, high=600)] = 1.0
+    prove_min: Annotated[float, Quantity("Program proved", "min", "Dry and block by block", low=0, high=3000)] = 15.0
+    first_off_min: Annotated[float, Quantity("First-off", "min", "Made and measured", low=0, high=3000)] = 15.0
 
     @property
     def heavier(self) -> float:

@@ -40,6 +40,10 @@ WRITTEN = {
     "mm/min": "mm/minute",
     "in/min": "inch/minute",
     "ipm": "inch/minute",
+    "m/s2": "meter/second**2",
+    "m/s²": "meter/second**2",
+    "ft/s2": "foot/second**2",
+    "ft/s²": "foot/second**2",
     "s": "second",
     "sec": "second",
     "min": "minute",
@@ -97,6 +101,7 @@ EXAMPLES = {
     "um": "1.6 µm",
     "%": "85",
     "s": "4 s",
+    "m/s2": "3 m/s²",
 }
 
 LONGEST = 40  # characters of a figure with its unit: what is longer is none, and takes long to be found so

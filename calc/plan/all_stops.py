@@ -11,11 +11,12 @@ from calc.plan.force.stop import FORCE_STOP
 from calc.plan.hold.stop import HOLD_STOP
 from calc.plan.jaws.stop import JAWS_STOP
 from calc.plan.part.stop import PART_STOP
+from calc.plan.route.stop import ROUTE_STOP
 from calc.plan.sides.stop import SIDES_STOP
 from calc.plan.stop_kind import StopKind
 from calc.plan.tools.stop import TOOLS_STOP
 
-ALL_STOPS: list[StopKind] = [PART_STOP, SIDES_STOP, HOLD_STOP, JAWS_STOP, CUTS_STOP, TOOLS_STOP, FORCE_STOP]
+ALL_STOPS: list[StopKind] = [PART_STOP, SIDES_STOP, HOLD_STOP, JAWS_STOP, CUTS_STOP, TOOLS_STOP, FORCE_STOP, ROUTE_STOP]
 
 
 def kind_of(name: str) -> StopKind:

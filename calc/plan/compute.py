@@ -113,14 +113,17 @@ def _shown(kind: StopKind, view: View) -> Stop:
 
 
 def _stops(solving: Solving) -> tuple[Stop, ...]:
-    """The part's stops, then those of each side, in the order of the list; kept while what they read stays."""
+    """The part's stops, those of each side, and those behind them, in the order of the list; kept while what they read
+    stays.
+    """
 
     def shown(kind: StopKind, index: int) -> Stop:
         return solving.kept(kind, index, lambda view: _shown(kind, view))
 
-    found = [shown(kind, 0) for kind in ALL_STOPS if not kind.per_side]
-    found += [shown(kind, i) for i in range(len(solving.every)) for kind in ALL_STOPS if kind.per_side]
-    return tuple(found)
+    whole = [(kind, shown(kind, 0)) for kind in ALL_STOPS if not kind.per_side]
+    of_sides = [shown(kind, i) for i in range(len(solving.every)) for kind in ALL_STOPS if kind.per_side]
+    before, after = ([stop for kind, stop in whole if kind.after_sides is behind] for behind in (False, True))
+    return (*before, *of_sides, *after)
 
 
 def verdict_of(stops: tuple[Stop, ...]) -> State:

@@ -5,6 +5,7 @@ speed.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from calc.quantities import Sentence
 
@@ -67,6 +68,43 @@ class Outline:
     letters: tuple[tuple[str, str, str], ...]
     words: Sentence
     group: str = ""
+
+
+BlockKind = Literal["cut", "between", "handling", "waits", "together"]
+
+
+@dataclass(frozen=True)
+class Block:
+    """A stretch of a lane: from when and how long [s], and what it is of; `fact` ties it to a row."""
+
+    label: str
+    start_s: float
+    seconds: float
+    kind: BlockKind
+    fact: str = ""
+
+
+@dataclass(frozen=True)
+class Lane:
+    """What one spindle does in a cycle."""
+
+    label: str
+    blocks: tuple[Block, ...]
+
+
+@dataclass(frozen=True)
+class LanesPicture:
+    """What happens when in a cycle of `cycle_s` seconds, a lane for each spindle, to one scale."""
+
+    name: str
+    title: str
+    lanes: tuple[Lane, ...]
+    cycle_s: float
+    words: Sentence
+    group: str = ""
+
+
+Picture = Bars | Curves | Outline | LanesPicture
 
 
 @dataclass(frozen=True)

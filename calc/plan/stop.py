@@ -12,7 +12,7 @@ from calc.fields import Choice, Quantity, Spec, Text
 from calc.plan.declared import field_at, label_at
 from calc.plan.lists import PlanList
 from calc.plan.outcome import Outcome, State
-from calc.plan.pictures import Bars, Curves, Outline
+from calc.plan.pictures import Picture
 from calc.quantities import Figure, Rounding, Sentence
 from calc.working import Basis, Note, Step
 
@@ -148,7 +148,7 @@ class Stop:
     notes: tuple[Note, ...] = ()
     problems: tuple[FieldError, ...] = ()
     procedures: tuple[Procedure, ...] = ()
-    pictures: tuple[Bars | Curves | Outline, ...] = ()
+    pictures: tuple[Picture, ...] = ()
     headings: Mapping[str, str] = field(default_factory=dict)
     lists: tuple[PlanList, ...] = ()
     panels: tuple[Panel, ...] = ()

@@ -86,6 +86,7 @@ class StopKind:
     heading: str
     show: Callable[[View], Stop]
     per_side: bool = True
+    after_sides: bool = False  # of the whole part, and of all its sides: it stands behind them
     helps: Callable[[View], Iterable[Help]] = _nothing
     tables: Callable[[View], Iterable[Table]] = _nothing
     layers: Callable[[View, Standing], Iterable[Layer]] = _nothing

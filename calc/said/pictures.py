@@ -1,15 +1,15 @@
-"""Small pictures of a stop as they are sent: ranges as bars, curves over diameter, an insert's outline."""
+"""Small pictures of a stop as they are sent: ranges as bars, curves over diameter, an insert's outline, lanes."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from calc.plan.pictures import Bars, Curves, Outline, Range
+from calc.plan.pictures import Bars, BlockKind, Curves, LanesPicture, Picture, Range
 from calc.quantities import Figure, System, from_core, shown_as
 
 Points = list[list[float]]
-Kind = Literal["bars", "curves", "outline"]
+Kind = Literal["bars", "curves", "outline", "lanes"]
 
 
 @dataclass(frozen=True)
@@ -41,6 +41,26 @@ class LetterSaid:
 
 
 @dataclass(frozen=True)
+class BlockSaid:
+    """A stretch of a lane: when it begins and how long it takes [s], and what both read."""
+
+    label: str
+    start: float
+    seconds: float
+    text: str
+    kind: BlockKind
+    fact: str
+
+
+@dataclass(frozen=True)
+class LaneSaid:
+    """What one spindle does in a cycle; `label` is empty where there is one."""
+
+    label: str
+    blocks: list[BlockSaid]
+
+
+@dataclass(frozen=True)
 class PictureSaid:
     """A picture; what its kind does not have is empty. `group` is the heading of the facts it belongs to."""
 
@@ -59,23 +79,27 @@ class PictureSaid:
     outline: Points
     hole: float
     letters: list[LetterSaid]
+    lanes: list[LaneSaid]
+    cycle: float
 
 
-def _blank(kind: Kind, picture: Bars | Curves | Outline, system: System) -> PictureSaid:
+def _blank(kind: Kind, picture: Picture, system: System) -> PictureSaid:
     """A picture of a kind before anything is on it."""
     words = picture.words.text(system)
     return PictureSaid(
-        kind, picture.name, picture.title, picture.group, words, "", [], None, "", [], None, "", [], 0.0, []
+        kind, picture.name, picture.title, picture.group, words, "", [], None, "", [], None, "", [], 0.0, [], [], 0.0
     )
 
 
-def picture_said(picture: Bars | Curves | Outline, system: System) -> PictureSaid:
+def picture_said(picture: Picture, system: System) -> PictureSaid:
     """A picture as it is sent."""
     match picture:
         case Bars():
             return _bars(picture, system)
         case Curves():
             return _curves(picture, system)
+        case LanesPicture():
+            return _lanes(picture, system)
     return replace(
         _blank("outline", picture, system),
         outline=[[round(x, 3), round(y, 3)] for x, y in picture.points],
@@ -102,6 +126,23 @@ def _bars(picture: Bars, system: System) -> PictureSaid:
         at=None if at is None else round(from_core(at, picture.unit, shown), 6),
         at_text="" if at is None else Figure(at, picture.unit).number(system),
     )
+
+
+def _lanes(picture: LanesPicture, system: System) -> PictureSaid:
+    def said(seconds: float) -> str:
+        return Figure(seconds, "s", "up", (1, 1)).text(system)
+
+    lanes = [
+        LaneSaid(
+            lane.label,
+            [
+                BlockSaid(b.label, round(b.start_s, 3), round(b.seconds, 3), said(b.seconds), b.kind, b.fact)
+                for b in lane.blocks
+            ],
+        )
+        for lane in picture.lanes
+    ]
+    return replace(_blank("lanes", picture, system), unit="s", lanes=lanes, cycle=round(picture.cycle_s, 3))
 
 
 def _curves(picture: Curves, system: System) -> PictureSaid:

@@ -116,9 +116,13 @@ def around(result: PlanResult, stop: Stop) -> Around:
 
 def _where(result: PlanResult, stop: Stop, lack: Lack) -> LackSaid:
     """Where what a stop lacks is given: at the stop that has the fact, or that has that title."""
-    here = [s for s in result.stops if s.side in (None, stop.side)]
+    here = [s for s in result.stops if stop.side is None or s.side in (None, stop.side)]
     if not lack.path:
-        return LackSaid(lack.label, next(s.key for s in here if s.title == lack.label), None)
+        return LackSaid(
+            lack.label,
+            _first((s for s in here if s.title == lack.label and s.state != "settled"), lack.label).key,
+            None,
+        )
     holds = (s for s in here if any(f.path == lack.path for f in s.facts))
     lists = (s for s in here if any(one.path == lack.path for one in s.lists))
     found = next(holds, None) or next(lists, stop)

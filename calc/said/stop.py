@@ -9,7 +9,7 @@ from typing import Any, Literal
 from calc.errors import FieldError
 from calc.plan.lists import PlanList, as_lines
 from calc.plan.outcome import State
-from calc.plan.pictures import Curves, Outline
+from calc.plan.pictures import Curves, LanesPicture, Outline
 from calc.plan.stop import Answer, Help, Panel, Stop
 from calc.plan.stop_kind import Drawing
 from calc.programs.jaw_boring import JawProgram
@@ -277,9 +277,10 @@ def _headings(stop: Stop, lists: list[ListSaid]) -> list[HeadingSaid]:
 def offers_of(stop: Stop, drawings: Iterable[Drawing]) -> Iterator[Offer]:
     """The pictures of a stop, of the drawings of its set-up and its own.
 
-    What it opens with comes first, an insert before the section, what goes across last.
+    What it opens with comes first, lanes or an insert before the section, what goes across last.
     """
     here = [d for d in drawings if not d.stops or stop.name in d.stops]
+    yield from (Offer("pictures", p.name, p.title, p.group) for p in stop.pictures if isinstance(p, LanesPicture))
     yield from (Offer("drawing", d.name, d.title) for d in here if d.first)
     yield from (Offer("pictures", p.name, p.title, p.group) for p in stop.pictures if isinstance(p, Outline))
     yield from (Offer("drawing", d.name, d.title) for d in here if not d.first)

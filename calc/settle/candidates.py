@@ -11,9 +11,10 @@ from numpy.typing import NDArray
 from calc.chuck.centre import centre_thrust
 from calc.cuts.chip import Engaged, Forces, Metal, chip_of, forces_of
 from calc.cuts.drilling import Drilled, drill_forces
+from calc.cuts.economic_speed import MOST_LIFE_MIN
 from calc.cuts.feed_window import finish_feed
 from calc.cuts.spindle import Turning, motor_power, spindle_has, spindle_torque, turns
-from calc.cuts.tool_life import MOST_LIFE_MIN, Worn, edge_life, reference_here
+from calc.cuts.tool_life import Worn, edge_life, reference_here
 from calc.many import MANY, Array
 from calc.plan.cuts.edge import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_window
 from calc.plan.cuts.operations import in_solid, torque_across

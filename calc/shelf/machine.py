@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Annotated
 
 from calc.errors import FieldError
-from calc.fields import Quantity, Text
+from calc.fields import Flag, Quantity, Text
 from calc.item import Item
 from calc.item_kind import ItemKind
 from calc.quantities import Figure, Sentence
@@ -17,6 +17,8 @@ PLATE = "Rating plate, or “spindle” in the machine's data sheet"
 CONTROL = "The control's programming manual"
 ROOM = "Capacities in the machine's data sheet"
 THREADING_M_MIN = 6.0  # typical
+TURRET = "“Turret” in the machine's data sheet"
+SLIDES = "“Axes” or “feed” in the machine's data sheet"
 FEEDER = "The bar feeder's plate and manual"
 CURVE = "Spindle power and torque chart in the machine's data sheet"
 
@@ -135,45 +137,42 @@ class Machine(Item):
         float | None, Quantity("Second spindle, torque", "N*m", "Below base speed", above=0, high=50_000, where=CURVE)
     ] = None
     turret_stations: Annotated[
-        int,
-        Quantity(
-            "Turret stations",
-            "",
-            "Tool places on the turret",
-            low=1,
-            high=200,
-            whole=True,
-            where="“Turret” in the machine's data sheet",
-        ),
+        int, Quantity("Turret stations", "", "Tool places on the turret", low=1, high=200, whole=True, where=TURRET)
     ] = 12
     shank_mm: Annotated[
-        float | None,
-        Quantity(
-            "Square shanks",
-            "mm",
-            "Of outside holders; empty: any",
-            above=0,
-            high=100,
-            where="“Turret” in the machine's data sheet",
-        ),
+        float | None, Quantity("Square shanks", "mm", "Of outside holders; empty: any", above=0, high=100, where=TURRET)
     ] = None
     bar_seat_mm: Annotated[
         float | None,
-        Quantity(
-            "Largest bar",
-            "mm",
-            "That its sleeves take; empty: any",
-            above=0,
-            high=200,
-            where="“Turret” in the machine's data sheet",
-        ),
+        Quantity("Largest bar", "mm", "That its sleeves take; empty: any", above=0, high=200, where=TURRET),
     ] = None
-    turret: Annotated[
-        str,
-        Text(
-            "Turret seat", "Such as VDI 30; empty: any tool fits", most=20, where="“Turret” in the machine's data sheet"
-        ),
-    ] = ""
+    turrets: Annotated[
+        int, Quantity("Turrets", "", "Two work at once, one at each spindle", 1, 2, whole=True, where=TURRET)
+    ] = 1
+    turret_both_ways: Annotated[bool, Flag("Turns both ways", "The shorter way is taken")] = True
+    index_first_s: Annotated[
+        float, Quantity("To the next station", "s", "With unlocking and locking", low=0, high=30, where=TURRET)
+    ] = 0.4
+    index_further_s: Annotated[
+        float, Quantity("Each station further", "s", "On top of the first", low=0, high=30, where=TURRET)
+    ] = 0.1
+    turret: Annotated[str, Text("Turret seat", "Such as VDI 30; empty: any tool fits", most=20, where=TURRET)] = ""
+    rapid_x_m_min: Annotated[float, Quantity("Rapid, X", "m/min", "Across", above=0, high=200, where=SLIDES)] = 20.0
+    rapid_z_m_min: Annotated[float, Quantity("Rapid, Z", "m/min", "Along", above=0, high=200, where=SLIDES)] = 24.0
+    acceleration_m_s2: Annotated[
+        float, Quantity("Acceleration", "m/s2", "Of both slides", above=0, high=50, where=SLIDES)
+    ] = 3.0
+    spindle_s: Annotated[
+        float,
+        Quantity("Spindle to top speed", "s", "From rest", above=0, high=120, where="Watch it once: S at top speed"),
+    ] = 3.0
+    change_x_mm: Annotated[
+        float,
+        Quantity("Tools change, X", "mm", "So far off the surface, on radius", low=0, high=2000, where="Your programs"),
+    ] = 100.0
+    change_z_mm: Annotated[
+        float, Quantity("Tools change, Z", "mm", "So far before the face", low=0, high=5000, where="Your programs")
+    ] = 150.0
     feed_word: Annotated[
         str, Text("Word for feed per turn", "Such as G95 or G99; none is assumed", most=8, where=CONTROL)
     ] = ""
@@ -233,6 +232,7 @@ MACHINE = ItemKind(
         "spindle_length_mm": "Bars",
         "second_rpm": "Its second spindle",
         "turret_stations": "Its turret",
+        "rapid_x_m_min": "How it moves",
         "feed_word": "Its control",
     },
 )

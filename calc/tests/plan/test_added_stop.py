@@ -74,7 +74,7 @@ def added() -> Iterator[None]:
 @pytest.mark.usefixtures("added")
 def test_it_is_computed_shown_drawn_and_carried():
     result = compute(DOCUMENT, SHELF)
-    stop = result.stops[-1]
+    stop = result.stop("pallet")
     assert (stop.key, stop.title, stop.heading, stop.state) == (
         "pallet-s1",
         "Pallet",
@@ -93,10 +93,10 @@ def test_it_is_computed_shown_drawn_and_carried():
 @pytest.mark.usefixtures("added")
 def test_it_waits_as_every_stop_does_and_stands_on_the_bench():
     open_part = with_facts(part__profile__outside__o1__length_mm=None)
-    stop = compute(open_part, SHELF).stops[-1]
+    stop = compute(open_part, SHELF).stop("pallet")
     assert (stop.state, str(stop.line)) == ("open", "waiting on Part")
     little = standing(DOCUMENT, SHELF)
-    assert little.stops[-1].name == "pallet"
+    assert [s.name for s in little.stops[-2:]] == ["pallet", "route"]  # what rests on all sides stands behind them
     assert little.headlines["pallet"] == pytest.approx(compute(DOCUMENT, SHELF).figures[0][PALLET])
     assert little.sides[-1]["pallet"] == little.headlines["pallet"]
     assert "pallet" in headlines()
@@ -108,7 +108,7 @@ def test_it_is_said_as_every_stop_is():
     said = part_said(result, "stop:pallet-s1", Reader("inch")).content
     assert isinstance(said, StopPage)
     assert (said.heading, said.facts[0].unit) == ("What ten pieces weigh", "lb")
-    assert line_said(result.stops[-1], "inch").line == result.stops[-1].line.text("inch")
+    assert line_said(result.stop("pallet"), "inch").line == result.stop("pallet").line.text("inch")
     assert sides_said(result, "metric")[0].carry[-1].label == "Pallet"
 
 

@@ -25,7 +25,7 @@ def force(result):
 
 def test_every_stop_is_settled_and_in_the_order_of_the_work():
     result = plan()
-    assert [s.name for s in result.stops] == ["part", "sides", "hold", "jaws", "cuts", "tools", "force"]
+    assert [s.name for s in result.stops] == ["part", "sides", "hold", "jaws", "cuts", "tools", "force", "route"]
     assert {s.state for s in result.stops} == {"settled"}
     assert result.verdict == "settled"
 

@@ -54,7 +54,7 @@ def test_a_new_run_has_no_figures_and_raises_nothing():
     empty = standing(new_document(), Shelf())
     assert (empty.verdict, set(empty.headlines.values())) == ("open", {None})
     begun = standing(BEGUN, SHELF)
-    assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "settled", "open", "open", "open"]
+    assert [s.state for s in begun.stops] == ["settled", "settled", "settled", "settled", *["open"] * 4]
     assert begun.headlines["bore"] == 84.0
 
 

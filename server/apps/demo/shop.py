@@ -63,6 +63,7 @@ MACHINES: Rows = [
         "second_rpm": 5000,
         "second_kw": 5.5,
         "second_nm": 35,
+        "turrets": 2,
         "shank_mm": 20,
         "bar_seat_mm": 25,
     },

@@ -2874,6 +2874,27 @@ export interface components {
             mark_label: string;
         };
         /**
+         * BlockSaid
+         * @description A stretch of a lane: when it begins and how long it takes [s], and what both read.
+         */
+        BlockSaid: {
+            /** Label */
+            label: string;
+            /** Start */
+            start: number;
+            /** Seconds */
+            seconds: number;
+            /** Text */
+            text: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cut" | "between" | "handling" | "waits" | "together";
+            /** Fact */
+            fact: string;
+        };
+        /**
          * CarriedSaid
          * @description A figure that a setter carries to the machine, null while it is not known.
          */
@@ -3145,6 +3166,16 @@ export interface components {
             path: string | null;
         };
         /**
+         * LaneSaid
+         * @description What one spindle does in a cycle; `label` is empty where there is one.
+         */
+        LaneSaid: {
+            /** Label */
+            label: string;
+            /** Blocks */
+            blocks: components["schemas"]["BlockSaid"][];
+        };
+        /**
          * LetterSaid
          * @description One symbol of a designation.
          */
@@ -3294,7 +3325,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "bars" | "curves" | "outline";
+            kind: "bars" | "curves" | "outline" | "lanes";
             /** Name */
             name: string;
             /** Title */
@@ -3323,6 +3354,10 @@ export interface components {
             hole: number;
             /** Letters */
             letters: components["schemas"]["LetterSaid"][];
+            /** Lanes */
+            lanes: components["schemas"]["LaneSaid"][];
+            /** Cycle */
+            cycle: number;
         };
         /**
          * PlanOut

@@ -38,24 +38,39 @@ function Ticks({ axis, transform }: { axis: Axis<number>; transform: string }) {
   return <g ref={group} className="ticks" transform={transform} />;
 }
 
+/** The scale along the foot of a chart, its lines up to `top`. */
+export function Across({
+  x,
+  base,
+  top,
+  ...of
+}: {
+  x: Scale;
+  base: number;
+  top: number;
+  width: number;
+  big: number;
+}) {
+  const axis = axisBottom<number>(x)
+    .ticks(ticksAcross(of.width, of.big))
+    .tickFormat((tick) => thousands(Number(tick)))
+    .tickSizeInner(-(base - top))
+    .tickPadding(BASE_PAD * of.big);
+  return <Ticks axis={axis.tickSizeOuter(0)} transform={`translate(0,${base})`} />;
+}
+
 /** The grid of a chart with its figures: `unit` over the upright axis, `words` under the other. */
 export function Axes({ x, y, edge, width, big, unit, words }: AxesProps) {
   const [base = 0, top = 0] = y.range();
-  const told = (tick: unknown) => thousands(Number(tick));
   const upright = axisLeft<number>(y)
     .ticks(UPRIGHT)
-    .tickFormat(told)
+    .tickFormat((tick) => thousands(Number(tick)))
     .tickSizeInner(-(width - edge.right - edge.left))
     .tickPadding(LEFT_PAD);
-  const across = axisBottom<number>(x)
-    .ticks(ticksAcross(width, big))
-    .tickFormat(told)
-    .tickSizeInner(-(base - top))
-    .tickPadding(BASE_PAD * big);
   return (
     <>
       <Ticks axis={upright.tickSizeOuter(0)} transform={`translate(${edge.left},0)`} />
-      <Ticks axis={across.tickSizeOuter(0)} transform={`translate(0,${base})`} />
+      <Across x={x} base={base} top={top} width={width} big={big} />
       <text x={edge.left - LEFT_PAD} y={edge.top - 14} textAnchor="end">
         {unit}
       </text>

@@ -23,7 +23,19 @@ from server.apps.shelf.models import JawSet, JawSetEvent, Material, ShelfState, 
 
 Row = Mapping[str, Any]
 Rows = Sequence[Row]
-USUAL = ("guide_friction", "efficiency")  # figures of a chuck that are typical until the shop gives its own
+# Figures of a chuck, and how a lathe moves, that are typical until the shop gives its own.
+USUAL = (
+    "guide_friction",
+    "efficiency",
+    "index_first_s",
+    "index_further_s",
+    "rapid_x_m_min",
+    "rapid_z_m_min",
+    "acceleration_m_s2",
+    "spindle_s",
+    "change_x_mm",
+    "change_z_mm",
+)
 OF_A_CONE = ("cone_friction", "efficiency")  # the same of a chuck that closes a collet
 
 

@@ -20,6 +20,8 @@ function picture(more: Partial<Picture>): Picture {
     outline: [],
     hole: 0,
     letters: [],
+    lanes: [],
+    cycle: 0,
     ...more,
   };
 }

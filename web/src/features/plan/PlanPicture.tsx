@@ -13,6 +13,7 @@ import { useWalk, Walk } from "./Walk";
 // Charts and what draws them are loaded when the first one is looked at.
 const ForceChart = lazy(() => import("./ForceChart").then((m) => ({ default: m.ForceChart })));
 const AcrossCurves = lazy(() => import("./AcrossCurves").then((m) => ({ default: m.AcrossCurves })));
+const LanesChart = lazy(() => import("./LanesChart").then((m) => ({ default: m.LanesChart })));
 
 const Picture = styled.section`
   grid-area: picture;
@@ -99,6 +100,7 @@ export function PlanPicture(props: Props) {
         <Suspense>{part?.chart && <ForceChart chart={part.chart} pull={pull} />}</Suspense>
         {small?.kind === "outline" && <InsertDrawing picture={small} />}
         <Suspense>{small?.kind === "curves" && <AcrossCurves picture={small} />}</Suspense>
+        <Suspense>{small?.kind === "lanes" && <LanesChart picture={small} />}</Suspense>
         {scene && (
           <Section
             // A view keeps its own place and size.

@@ -284,6 +284,10 @@ export function Rail({ plan, side, at, changes, search = "", onLooksRight = null
       </Link>
     </li>
   );
+  // Of the whole part: what comes before its sides, and what rests on all of them.
+  const ofSides = plan.stops.findIndex((s) => s.side !== null);
+  const before = plan.stops.filter((s, i) => s.side === null && (ofSides < 0 || i < ofSides));
+  const behind = plan.stops.filter((s) => s.side === null && !before.includes(s));
   const heading = (s: Plan["sides"][number]) =>
     // Its own name says more than its number does.
     s.title === `Side ${s.index + 1}` ? (plan.sides.length > 1 ? `${s.title}, ${s.end}` : s.end) : s.title;
@@ -298,7 +302,7 @@ export function Rail({ plan, side, at, changes, search = "", onLooksRight = null
         <span>{isOpen ? "close" : "all stops"}</span>
       </OneLine>
       <Stops>
-        {plan.stops.filter((s) => s.side === null).map(item)}
+        {before.map(item)}
         {plan.sides.map((s) => {
           const stops = plan.stops.filter((x) => x.side === s.index);
           if (s.id === inView?.id)
@@ -329,6 +333,12 @@ export function Rail({ plan, side, at, changes, search = "", onLooksRight = null
             )
           );
         })}
+        {behind.length > 0 && plan.sides.length > 0 && (
+          <li>
+            <Side>All sides</Side>
+          </li>
+        )}
+        {behind.map(item)}
       </Stops>
       <Carry aria-label="To carry to the machine">
         <h2>

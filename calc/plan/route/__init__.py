@@ -1,0 +1,1 @@
+"""Stop Route: how the pieces come about in time."""

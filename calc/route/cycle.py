@@ -1,0 +1,58 @@
+"""The cycle of a piece on one spindle or two, and the time of a run."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from calc.working import Working, derived
+
+CYCLE = derived("The cycle of a piece")
+RUN = derived("The run")
+SETTING_UP = derived("Setting up")
+Lanes = Literal["one", "in-turn", "together"]
+
+
+@dataclass(frozen=True)
+class Pieces:
+    """Time of a piece by where it passes [s]: the main side without its part-off, the part-off, the other side, and
+    the transfer between the two spindles.
+    """
+
+    main: float
+    part_off: float
+    other: float
+    transfer: float
+
+
+def cycle_seconds(w: Working, lanes: Lanes, of: Pieces) -> float:
+    """Time [s] from one finished piece to the next.
+
+    "one": one spindle, sides after one another or none; "in-turn": two spindles and one turret; "together": two
+    spindles, each with a turret, where both hold the piece while it is parted off.
+
+    >>> of = Pieces(60, 8, 45, 6)
+    >>> cycle_seconds(Working(), "together", of), cycle_seconds(Working(), "in-turn", of)
+    (74.0, 119.0)
+
+    Reference: derived in docs/method.md, “The cycle of a piece”.
+    """
+    values = {"t_m": of.main, "t_p": of.part_off, "t_o": of.other, "t_v": of.transfer}
+    if lanes == "together":
+        return w.step(
+            "t_c", "One piece every: both lanes at work at once", "max(t_m, t_o) + t_v + t_p", "s", CYCLE, **values
+        )
+    return w.step("t_c", "One piece every: all after one another", "t_m + t_p + t_v + t_o", "s", CYCLE, **values)
+
+
+def run_minutes(w: Working, cycle_s: float, pieces: int, used: float, stops_min: float) -> float:
+    """Machine time [min] of a run: `used` the share of the time that the machine really runs (0…1), `stops_min` what
+    edges and bars take to change.
+
+    >>> run_minutes(Working(), 60.0, 850, 0.85, 40.0)
+    1040.0
+
+    Reference: derived in docs/method.md, “The run”.
+    """
+    values = {"t_c": cycle_s, "N_m": float(pieces), "u": used, "t_x": stops_min}
+    return w.step("t_r", "Machine time of the run", "t_c*N_m/(60*u) + t_x", "min", RUN, **values)

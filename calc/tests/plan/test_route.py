@@ -1,0 +1,136 @@
+"""Stop Route: what a piece, the run and its set-up take."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+
+from calc.plan.compute import compute
+from calc.plan.cuts.solve import CUTS
+from calc.plan.part.solve import PART
+from calc.plan.route.show import hours
+from calc.plan.route.solve import ROUTE
+from calc.plan.run_file import read_run
+from calc.said.plan import part_said
+from calc.said.reader import Reader
+from calc.said.stop import StopPage
+from calc.tests.pictures import FILES
+
+
+def run(name):
+    return read_run((FILES / f"twin-{name}.json").read_text(encoding="utf-8"))
+
+
+def computed(name, rules=None, **machine):
+    known = run(name)
+    shelf = replace(known.shelf, machine=replace(known.shelf.machine, **machine))
+    document = replace(known.document, rules=replace(known.document.rules, **(rules or {})))
+    return compute(document, shelf)
+
+
+def route(name, rules=None, **machine):
+    return computed(name, rules, **machine).views[0][ROUTE]
+
+
+def test_a_piece_takes_its_cuts_and_what_is_beside_them():
+    result = computed("spigot")
+    found = result.views[0][ROUTE]
+    for side, view in zip(found.sides, result.views, strict=True):
+        assert sum(o.cut_s for o in side.operations) == pytest.approx(60 * view[CUTS].minutes)
+        # Loaded by hand: door 4, 20 and 2 for each kg, chuck 2.
+        loaded = 4 + 20 + 2 * view[PART].held_mass_kg + 2
+        assert side.seconds == pytest.approx(loaded + sum(o.seconds for o in side.operations))
+    assert found.cycle_s == pytest.approx(sum(s.seconds for s in found.sides))
+
+
+def test_a_tool_that_stays_does_not_index_and_the_spindle_hides_behind_the_turret():
+    (first, *_), quick = route("spigot").sides, route("spigot", spindle_s=0.001)
+    stays = [b for a, b in pairwise(first.operations) if a.tool == b.tool]
+    assert stays
+    assert all(o.index_s == 0 for o in stays)
+    assert all(o.spindle_s == 0 for side in quick.sides for o in side.operations if o.index_s)
+
+
+def test_two_lanes_meet_at_the_part_off():
+    found = route("collet", turrets=2)
+    main, second = found.sides
+    assert found.lanes == "together"
+    by_hand = max(main.seconds - main.part_off_s, second.seconds) + 6 + main.part_off_s
+    assert found.cycle_s == pytest.approx(by_hand)
+    assert found.cycle_s < route("collet", turrets=1).cycle_s
+    assert found.cycle_s / 60 <= 2.2  # what a setter believes of this bush
+    assert found.waits_s == ("second", pytest.approx(main.seconds - main.part_off_s - second.seconds))
+
+
+def test_the_part_off_stands_at_one_time_on_both_lanes_and_both_end_together():
+    (picture,) = computed("collet", turrets=2).stop("route").pictures
+    lanes = [lane.blocks for lane in picture.lanes]
+    parting = [next(b for b in blocks if b.label == "part off, together") for blocks in lanes]
+    assert parting[0].start_s == pytest.approx(parting[1].start_s)
+    assert parting[0].seconds == pytest.approx(parting[1].seconds)
+    for blocks in lanes:
+        for one, following in pairwise(blocks):  # without a gap
+            assert one.start_s + one.seconds == pytest.approx(following.start_s)
+        assert blocks[-1].start_s + blocks[-1].seconds == pytest.approx(picture.cycle_s)
+
+
+def test_in_turn_the_lane_holds_the_whole_cycle():
+    (picture,) = computed("collet", turrets=1).stop("route").pictures
+    (lane,) = picture.lanes
+    assert sum(b.seconds for b in lane.blocks) == pytest.approx(picture.cycle_s)
+
+
+def test_the_run_and_its_set_up_by_hand():
+    found = route("spigot")
+    # 240 and 2 % are 244.8: 245 pieces. Edges that are used up: 2 min each, the first of each cut is in.
+    assert found.pieces == 245
+    cuts = sum(len(s.operations) for s in found.sides)
+    assert found.edge_min == pytest.approx(2 * (found.edges - cuts))
+    assert found.run_min == pytest.approx(found.cycle_s * 245 / 60 / 0.85 + found.edge_min)
+    # One set for both sides: mounted 10 and bored 15; six tools 5 each; proved 15, first-off 15.
+    assert found.setup_min == 10 + 15 + 6 * 5 + 15 + 15
+
+
+def test_bars_of_a_run_are_changed_but_the_first():
+    found = route("collet")
+    assert found.pieces == 1836  # 1 800 and 2 %
+    assert found.bars_needed == -(-1836 // found.bars.pieces)
+    assert found.bar_min == 3 * (found.bars_needed - 1)
+
+
+def test_a_turret_that_cannot_take_the_tools_is_a_stop():
+    stop = computed("spigot", turret_stations=5).stop("route")
+    assert stop.state == "stopped"
+    assert "5 stations" in str(stop.line)
+
+
+def test_what_is_missing_is_said_with_the_way_to_it():
+    known = run("spigot")
+    without = replace(known.document, part=replace(known.document.part, quantity=None))
+    said = part_said(compute(without, known.shelf), "stop:route", Reader("metric")).content
+    assert isinstance(said, StopPage)
+    assert [(x.label, x.stop) for x in said.lacks] == [("quantity", "part")]
+    first, second = known.document.setups
+    half = replace(known.document, setups=(first, replace(second, cuts=())))
+    page = part_said(compute(half, known.shelf), "stop:route", Reader("metric")).content
+    assert isinstance(page, StopPage)
+    assert [(x.label, x.stop) for x in page.lacks] == [("Cuts", f"cuts-{second.id}")]
+
+
+@pytest.mark.parametrize(
+    ("rules", "less"), [({"utilisation_pct": 95}, True), ({"scrap_pct": 10}, False), ({"edge_change_min": 8}, False)]
+)
+def test_house_rules_pull_on_the_run(rules, less):
+    assert (route("spigot", rules).run_min < route("spigot").run_min) == less
+
+
+def test_hours_are_said_as_a_person_does():
+    assert [hours(x) for x in (0.2, 59, 60, 61.1, 2688.7)] == [
+        "1 min",
+        "59 min",
+        "1 h",
+        "1 h 2 min",
+        "44 h 49 min",
+    ]
