@@ -6,7 +6,7 @@ from commands.places import WEB
 from e2e.screen import address, look_as, open_stop
 from server.apps.runs.models import Run
 
-STOPS = ("part", "sides", "hold", "jaws", "force", "tools", "cuts")
+STOPS = ("part", "sides", "hold", "jaws", "force", "tools", "cuts", "route")
 # What WCAG 2 asks at levels A and AA; what is only advice is never found serious.
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 AXE = (WEB / "node_modules" / "axe-core" / "axe.min.js").read_text()

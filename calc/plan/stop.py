@@ -16,8 +16,9 @@ from calc.plan.pictures import Picture
 from calc.quantities import Figure, Rounding, Sentence
 from calc.working import Basis, Note, Step
 
-# Reading a drawing; proposing, ordering and settling operations; every tool for the heading in view; what worked.
-Panel = Literal["drawing", "start", "operations", "tools", "proven"]
+# Reading a drawing; proposing, ordering and settling operations; every tool for the heading in view; what worked; files
+# for a spreadsheet.
+Panel = Literal["drawing", "start", "operations", "tools", "proven", "sheets"]
 ENTERED_BY_HAND = Sentence("entered")
 
 

@@ -22,6 +22,13 @@ def cell(text: str) -> str:
     return f"{MARK}{text}" if text.startswith((*FORMULA, MARK)) else text
 
 
+def sheet(rows: list[list[str]]) -> str:
+    """Rows as a CSV file."""
+    file = io.StringIO(newline="")
+    csv.writer(file).writerows([cell(text) for text in row] for row in rows)
+    return file.getvalue()
+
+
 def uncell(text: str) -> str:
     """A text as it was before it was written."""
     return text[1:] if text.startswith(MARK) else text

@@ -21,5 +21,6 @@ ROUTE_STOP = StopKind(
     per_side=False,
     after_sides=True,
     tables=tables,
+    panels=("sheets",),
     headlines=(Headline("cycle", "a piece", "min", "up", _cycle),),
 )

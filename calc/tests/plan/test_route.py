@@ -10,6 +10,7 @@ import pytest
 from calc.plan.compute import compute
 from calc.plan.cuts.solve import CUTS
 from calc.plan.part.solve import PART
+from calc.plan.route.lists import times_of, tools_of
 from calc.plan.route.show import hours
 from calc.plan.route.solve import ROUTE
 from calc.plan.run_file import read_run
@@ -127,10 +128,17 @@ def test_house_rules_pull_on_the_run(rules, less):
 
 
 def test_hours_are_said_as_a_person_does():
-    assert [hours(x) for x in (0.2, 59, 60, 61.1, 2688.7)] == [
-        "1 min",
-        "59 min",
-        "1 h",
-        "1 h 2 min",
-        "44 h 49 min",
-    ]
+    assert [hours(x) for x in (0.2, 59, 60, 61.1, 2688.7)] == ["1 min", "59 min", "1 h", "1 h 2 min", "44 h 49 min"]
+
+
+def test_tools_stand_by_station_with_all_they_do_and_times_add_up():
+    found = route("collet", turrets=2)
+    head, *tools = tools_of(found)
+    assert head[:2] == ["turret", "station"]
+    assert {t[0] for t in tools} == {"main", "second"}
+    assert sorted(n for row in tools for n in row[3].split("; ")) == sorted(
+        o.cut.name for s in found.sides for o in s.operations
+    )
+    _, *lines = times_of(found)
+    whole = sum(float(line[-1]) for line in lines)
+    assert whole == pytest.approx(sum(s.seconds for s in found.sides), abs=0.05 * len(lines))

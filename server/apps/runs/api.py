@@ -72,6 +72,7 @@ from server.apps.runs.schemas import (
 from server.apps.shelf import queries as shelf
 from server.foundation.roles import require_sees_drafts, sees_drafts
 from server.foundation.schemas import Problem
+from server.foundation.sheets import sheet
 
 router = Router(tags=["runs"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
@@ -292,6 +293,20 @@ def part_drawing(request: HttpRequest, run_id: int, form: Literal["dxf", "svg"])
     text = plans.drawn(run_by_id(run_id), form)
     answer = HttpResponse(text, content_type=f"{types[form]}; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="part-{run_id}.{form}"'
+    return answer
+
+
+CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}}
+
+
+@router.get(
+    f"{RUN}/route-{{of}}.csv", response={200: str, 409: Problem, **LOOKS}, operation_id="routeSheet", openapi_extra=CSV
+)
+def route_sheet(request: HttpRequest, run_id: int, of: Literal["tools", "times"]) -> HttpResponse:
+    """The draft's tools by station, or the seconds of every operation, for a spreadsheet."""
+    require_sees_drafts(request.user)
+    answer = HttpResponse(sheet(plans.route_sheet(run_by_id(run_id), of)), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{of}-{run_id}.csv"'
     return answer
 
 

@@ -31,6 +31,7 @@ MORE = [
     ("get", "runs/{run}/plan?release=1&whole=true", None),
     ("get", "runs/{run}/plan?release=2&whole=true", None),
     ("get", "runs/{run}/sides/s1/jaw-program?release=1", None),
+    ("get", "runs/{run}/route-times.csv", None),
     ("get", "runs/{never}/plan", None),
     ("get", "runs/{never}/pulse", None),
     ("get", "runs/{never}/history", None),

@@ -110,6 +110,7 @@ ENDPOINTS = [
     ("post", "runs/{run}/sides/s1/checks/real-contact", {}, (403, 202, 202, 202)),
     ("get", "runs/{run}/sides/s1/jaw-program", None, (404, 409, 409, 409)),  # nobody has given it a number yet
     ("get", "runs/{run}/part.dxf", None, DRAFT),
+    ("get", "runs/{run}/route-tools.csv", None, DRAFT),
     ("post", "runs/{run}/drawing", {"text": "no drawing"}, (403, 403, 422, 422)),
     ("post", "runs/{run}/profile", {"text": "no drawing", "base_revision": 0}, (403, 403, 422, 422)),
     ("delete", "runs/{run}", None, GONE),

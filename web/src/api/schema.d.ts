@@ -1546,6 +1546,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/route-{of}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Route Sheet
+         * @description The draft's tools by station, or the seconds of every operation, for a spreadsheet.
+         */
+        get: operations["routeSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/sides/{setup}/jaw-program": {
         parameters: {
             query?: never;
@@ -3681,7 +3701,7 @@ export interface components {
             /** Checks */
             checks: string[];
             /** Panels */
-            panels: ("drawing" | "start" | "operations" | "tools" | "proven")[];
+            panels: ("drawing" | "start" | "operations" | "tools" | "proven" | "sheets")[];
             /** Links */
             links: components["schemas"]["LinkSaid"][];
             /** Offers */
@@ -13055,6 +13075,75 @@ export interface operations {
                     "application/json": string;
                     "image/vnd.dxf": string;
                     "image/svg+xml": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    routeSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                of: "tools" | "times";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
                 };
             };
             /** @description Bad Request */

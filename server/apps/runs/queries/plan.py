@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -15,6 +16,8 @@ from calc.plan.entry import PLAN
 from calc.plan.jaws.program import Heading, written
 from calc.plan.part.solve import PART
 from calc.plan.paths import place_of
+from calc.plan.route.lists import times_of, tools_of
+from calc.plan.route.solve import ROUTE, RouteFigures
 from calc.plan.standing import moved, moved_words, standing, standing_of
 from calc.plan.stop import Stop
 from calc.profile.drawing import write_dxf, write_svg
@@ -234,6 +237,18 @@ def check(run: Run, setup: str, name: str, system: System) -> CheckOut:
     view = view_of(document, shelf_of(run, shelf.current()), place_of_setup(document, setup))
     found = solved_check(view, name)
     return CheckOut(revision=run.revision, table=table_said(found, looker(system)) if found else None)
+
+
+SHEETS: dict[str, Callable[[RouteFigures], list[list[str]]]] = {"tools": tools_of, "times": times_of}
+
+
+def route_sheet(run: Run, kind: str) -> list[list[str]]:
+    """The route as rows, "tools" or "times". Raises Conflict while there is none."""
+    result = computed(run, shelf.current())
+    found = result.views[0][ROUTE]
+    if found is None:
+        raise Conflict(f"There is no route yet: {result.stop('route').line.text()}.")
+    return SHEETS[kind](found)
 
 
 def drawn(run: Run, kind: str) -> str:

@@ -2,7 +2,8 @@ import styled from "styled-components";
 import type { Plan, Side, Stop } from "../../api/client";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 
-const Block = styled.section`
+/** Something to take from a stop, under its own heading. */
+export const Block = styled.section`
   h2 {
     margin-bottom: ${space(1)};
     font: 600 ${type.label} ${face.narrow};

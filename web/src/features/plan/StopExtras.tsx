@@ -8,6 +8,7 @@ import { FeedBars } from "./Pictures";
 import { ProgramBlock } from "./ProgramBlock";
 import { ProvenPanel } from "./ProvenPanel";
 import type { Action, EntryValue } from "./queries";
+import { RouteSheets } from "./RouteSheets";
 import { SolvedTable } from "./SolvedTable";
 import { Start } from "./Start";
 import { ToolsPanel } from "./ToolsPanel";
@@ -100,12 +101,16 @@ const WAYS: Record<string, (key: string) => string> = {
 
 /** What a stop has below its answers: what would gain most, the jaw program, and ways to other places. */
 export function InSlip(props: ExtrasProps) {
-  const { plan, stop, side, onTake } = props;
+  const { plan, stop, side, revision, onTake } = props;
   const of = sideOf(props);
+  const isDraft = plan.at === null && revision !== null;
   return (
     <>
       {of && stop.panels.includes("operations") && stop.headings.length > 0 && (
         <Gains key={stop.key} of={of} mayTake={plan.may_edit} onDo={onTake} />
+      )}
+      {isDraft && stop.panels.includes("sheets") && stop.answers.length > 0 && (
+        <RouteSheets runId={plan.run.id} />
       )}
       {side && stop.program && <ProgramBlock program={stop.program} side={side} plan={plan} />}
       {stop.links.map((link) => (
