@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from calc.plan.pictures import Bars, BlockKind, Curves, LanesPicture, Picture, Range
@@ -79,15 +79,15 @@ class PictureSaid:
     outline: Points
     hole: float
     letters: list[LetterSaid]
-    lanes: list[LaneSaid]
-    cycle: float
+    lanes: list[LaneSaid] = field(default_factory=list)  # releases of before there were any have none
+    cycle: float = 0.0
 
 
 def _blank(kind: Kind, picture: Picture, system: System) -> PictureSaid:
     """A picture of a kind before anything is on it."""
     words = picture.words.text(system)
     return PictureSaid(
-        kind, picture.name, picture.title, picture.group, words, "", [], None, "", [], None, "", [], 0.0, [], [], 0.0
+        kind, picture.name, picture.title, picture.group, words, "", [], None, "", [], None, "", [], 0.0, []
     )
 
 

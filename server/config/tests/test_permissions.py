@@ -190,6 +190,7 @@ def test_the_matrix_has_every_endpoint():
             name.replace("{kind}", "machine")
             .replace("{setup}", "s1")
             .replace("{form}", "dxf")
+            .replace("{of}", "tools")
             .replace("checks/{name}", "checks/real-contact")
             .replace("{number}", "1")
             .replace("{idea}", "deeper")

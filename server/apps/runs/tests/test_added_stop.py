@@ -19,11 +19,11 @@ def added():
 def test_it_is_answered_listed_told_and_released(demo, planner, operator, added):
     follow_all()
     plan = planner.plan(demo)
-    stop = plan["stops"][-1]
+    stop = next(s for s in plan["stops"] if s["name"] == "pallet")
     assert (stop["key"], stop["heading"], stop["facts"][0]["unit"]) == ("pallet-s1", "What ten pieces weigh", "kg")
     assert "pallet" in {s["name"] for s in plan["sides"][0]["scenes"]}
     row = next(r for r in planner.get("/api/runs").json()["rows"] if r["id"] == demo.pk)
-    assert row["lines"][-1]["title"] == "Pallet"
+    assert "Pallet" in {line["title"] for line in row["lines"]}
     edit(planner, demo, "part.stock.diameter_mm", text="124")
     assert "pallet " in texts(planner, demo)[0]
     edit(planner, demo, "part.stock.diameter_mm", text="122")

@@ -40,6 +40,7 @@ def test_a_new_run_opens_on_an_honest_partial_plan(planner):
         "force": ("open", "waiting on Hold"),
         "tools": ("open", "a cut missing"),
         "cuts": ("open", "a cut missing"),
+        "route": ("open", "waiting on Cuts"),
     }
     assert plan["verdict"] == "open"
     assert not Edit.objects.exists()
