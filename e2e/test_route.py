@@ -25,5 +25,5 @@ def test_everything_pulls_on_the_route_and_it_is_taken_as_a_file(app, run):
     rail(app, "Route").click()
     expect(app.get_by_role("table", name="In the order it happens")).to_contain_text("Face")
     with app.expect_download() as saved:
-        app.get_by_role("link", name="Save the time of every operation").click()
+        app.get_by_role("link", name="save the time of every operation").click()
     assert saved.value.path().read_text().startswith("side,operation,station")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from calc.plan.route.drawn import drawings
 from calc.plan.route.show import show, tables
 from calc.plan.route.solve import ROUTE
 from calc.plan.stop_kind import Headline, StopKind
@@ -21,6 +22,7 @@ ROUTE_STOP = StopKind(
     per_side=False,
     after_sides=True,
     tables=tables,
+    drawings=drawings,
     panels=("sheets",),
     headlines=(Headline("cycle", "a piece", "min", "up", _cycle),),
 )

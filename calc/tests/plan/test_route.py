@@ -14,6 +14,7 @@ from calc.plan.route.lists import times_of, tools_of
 from calc.plan.route.show import hours
 from calc.plan.route.solve import ROUTE
 from calc.plan.run_file import read_run
+from calc.plan.scenes import drawings_of
 from calc.said.plan import part_said
 from calc.said.reader import Reader
 from calc.said.stop import StopPage
@@ -142,3 +143,19 @@ def test_tools_stand_by_station_with_all_they_do_and_times_add_up():
     _, *lines = times_of(found)
     whole = sum(float(line[-1]) for line in lines)
     assert whole == pytest.approx(sum(s.seconds for s in found.sides), abs=0.05 * len(lines))
+
+
+def test_a_turret_is_drawn_with_every_tool_at_its_station():
+    result = computed("collet", turrets=2)
+    offered = {d.name: d for d in drawings_of(result.views[0])}
+    assert [offered[f"turret-{i}"].title for i in (0, 1)] == ["Main turret", "Second turret"]
+    scene = offered["turret-0"].draw()
+    found = result.views[0][ROUTE]
+    taken = set(found.turrets[0].stations.values())
+    assert {s.name for s in scene.shapes if s.role == "piece"} == {f"station_{n}" for n in taken}
+    assert len(scene.labels) == result.views[0].shelf.machine.turret_stations
+    assert len(scene.words) == len(taken)
+    # Station 1 stands upright, the next one clockwise of it.
+    first, second = scene.labels[0].point, scene.labels[1].point
+    assert first[0] == pytest.approx(0, abs=1e-6)
+    assert first[1] > 0 < second[0]

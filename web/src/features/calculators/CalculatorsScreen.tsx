@@ -56,6 +56,23 @@ const Sheet = styled.section`
   }
 `;
 
+/** A choice with its name over it and its meaning below, as the entries beside it have them. */
+const Choice = styled.div`
+  span[aria-hidden] {
+    display: block;
+    font: 400 ${type.label} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  small {
+    font: 400 ${type.small} ${face.narrow};
+    color: ${colour("soft")};
+  }
+  p {
+    font: 400 ${type.label}/1.3 ${face.narrow};
+    color: ${colour("stop")};
+  }
+`;
+
 const Fields = styled(Form)`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
@@ -120,12 +137,16 @@ function Field({ field, value, error, onChange }: FieldProps) {
     const options = Object.entries(field.options ?? {}).map(([v, l]) => ({ value: v, label: l }));
     const none = field.required ? [] : [{ value: "", label: `${field.label.toLowerCase()}: as usual` }];
     return (
-      <Picker
-        label={field.label}
-        value={typeof value === "string" ? value : ""}
-        options={[...none, ...options]}
-        onChange={onChange}
-      />
+      <Choice>
+        <span aria-hidden>{field.label}</span>
+        <Picker
+          label={field.label}
+          value={typeof value === "string" ? value : ""}
+          options={[...none, ...options]}
+          onChange={onChange}
+        />
+        {error ? <p role="alert">{error}</p> : <small>{field.help}</small>}
+      </Choice>
     );
   }
   if (field.kind === "flag")

@@ -2,8 +2,7 @@ import styled from "styled-components";
 import type { Plan, Side, Stop } from "../../api/client";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 
-/** Something to take from a stop, under its own heading. */
-export const Block = styled.section`
+const Block = styled.section`
   h2 {
     margin-bottom: ${space(1)};
     font: 600 ${type.label} ${face.narrow};

@@ -1,18 +1,26 @@
-import { Block } from "./ProgramBlock";
+import styled from "styled-components";
+import { colour, face, space, type } from "../../shared/ui/theme";
+
+const Sheets = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space(1)} ${space(4)};
+  margin-top: ${space(4)};
+  font: 400 ${type.label} ${face.narrow};
+  color: ${colour("soft")};
+`;
 
 /** The route as files for a spreadsheet. */
 export function RouteSheets({ runId }: { runId: number }) {
   return (
-    <Block aria-label="For a spreadsheet">
-      <h2>For a spreadsheet</h2>
+    <Sheets>
+      For a spreadsheet:
       <a href={`/api/runs/${runId}/route-tools.csv`} download>
-        Save the tools by station
+        save the tools by station
       </a>
-      <p>
-        <a href={`/api/runs/${runId}/route-times.csv`} download>
-          Save the time of every operation
-        </a>
-      </p>
-    </Block>
+      <a href={`/api/runs/${runId}/route-times.csv`} download>
+        save the time of every operation
+      </a>
+    </Sheets>
   );
 }

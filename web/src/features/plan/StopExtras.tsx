@@ -88,6 +88,9 @@ export function BelowLedger(props: ExtrasProps) {
           onTake={onTake}
         />
       )}
+      {stop.panels.includes("sheets") && plan.at === null && revision !== null && (
+        <RouteSheets runId={plan.run.id} />
+      )}
       {of && stop.checks.map((check) => <SolvedTable key={check} check={check} of={of} />)}
     </>
   );
@@ -101,16 +104,12 @@ const WAYS: Record<string, (key: string) => string> = {
 
 /** What a stop has below its answers: what would gain most, the jaw program, and ways to other places. */
 export function InSlip(props: ExtrasProps) {
-  const { plan, stop, side, revision, onTake } = props;
+  const { plan, stop, side, onTake } = props;
   const of = sideOf(props);
-  const isDraft = plan.at === null && revision !== null;
   return (
     <>
       {of && stop.panels.includes("operations") && stop.headings.length > 0 && (
         <Gains key={stop.key} of={of} mayTake={plan.may_edit} onDo={onTake} />
-      )}
-      {isDraft && stop.panels.includes("sheets") && stop.answers.length > 0 && (
-        <RouteSheets runId={plan.run.id} />
       )}
       {side && stop.program && <ProgramBlock program={stop.program} side={side} plan={plan} />}
       {stop.links.map((link) => (
