@@ -10,6 +10,7 @@ import subprocess
 import sys
 from pathlib import Path
 
+from commands.browser import CHROMIUM, HEADLESS
 from commands.places import (
     PYTHON,
     ROOT,
@@ -25,7 +26,6 @@ from commands.places import (
     say,
 )
 
-CHROMIUM = Path("/usr/bin/chromium")
 WEB_SOURCES = ("src", "public", "index.html", "vite.config.ts", "tsconfig.json", "package.json")
 
 
@@ -42,17 +42,25 @@ def ensure_debian(browser: bool) -> None:
         missing.append("postgresql")
     if importlib.util.find_spec("ensurepip") is None:
         missing.append("python3-venv")
-    if browser and not CHROMIUM.exists():
-        missing += ["chromium", "fonts-dejavu-core"]
+    is_root = os.geteuid() == 0
+    if browser and not HEADLESS.exists() and (is_root or not CHROMIUM.exists()):
+        missing += [HEADLESS.name, "fonts-dejavu-core"]
     if not missing:
         return
-    if os.geteuid() != 0:
+    if not is_root:
         line = f"sudo apt-get update && sudo apt-get install -y --no-install-recommends {' '.join(missing)}"
         raise Stop(f"Some Debian packages are missing. Run this line, then start again:\n\n    {line}\n")
     say(f"Installing from Debian: {', '.join(missing)} …")
     quiet = environment(DEBIAN_FRONTEND="noninteractive")
     run(["apt-get", "update", "-qq"], quiet=True, env=quiet)
-    run(["apt-get", "install", "-y", "-qq", "--no-install-recommends", *missing], quiet=True, env=quiet)
+    install: list[str | Path] = ["apt-get", "install", "-y", "-qq", "--no-install-recommends"]
+    try:
+        run([*install, *missing], quiet=True, env=quiet)
+    except Stop:
+        if HEADLESS.name not in missing:
+            raise
+        # Older releases have it only as a whole.
+        run([*install, *(CHROMIUM.name if m == HEADLESS.name else m for m in missing)], quiet=True, env=quiet)
 
 
 def ensure_python() -> None:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import os
 from collections.abc import Iterator
 
 import pytest
 from django.db import connection
 from playwright.sync_api import Page
 
+from commands.browser import launching
 from e2e import served
 from e2e.screen import PATIENCE_MS
 from e2e.served import Server
@@ -17,21 +17,11 @@ from server.apps.demo import runs as demo_runs
 from server.apps.demo import shop
 from server.apps.runs.models import Run
 
-FLAGS = [
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
-
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args():
-    """Debian's Chromium; without its sandbox only where root makes that necessary."""
-    root = ["--no-sandbox"] if os.geteuid() == 0 else []
-    return {"executable_path": "/usr/bin/chromium", "args": [*FLAGS, *root]}
+    """Debian's Chromium."""
+    return launching()
 
 
 @pytest.fixture(scope="session")

@@ -265,9 +265,11 @@ def test_a_machine_goes_in_by_hand_and_by_file(app, run, tmp_path):
         app.get_by_role("link", name="Save machines as CSV").click()
     text = saved.value.path().read_text()
     file = tmp_path / "machines.csv"
-    empty = "," * 14  # its room, its bars and its second spindle
-    lines = f"lathe-10,Lathe 10,2500,11,120{empty},12,25,40,,,,,\r\n,Bad,fast,1,1{empty},1,,,,,,,\r\n"
-    file.write_text(text + lines)
+    columns = text.splitlines()[0].split(",")
+    good = {"key": "lathe-10", "name": "Lathe 10", "max_rpm": "2500", "power_kw": "11", "torque_nm": "120"}
+    bad = {"name": "Bad", "max_rpm": "fast", "power_kw": "1", "torque_nm": "1"}
+    lines = (",".join(row.get(c, "") for c in columns) for row in (good, bad))
+    file.write_text(text + "\r\n".join(lines) + "\r\n")
     with app.expect_file_chooser() as chooser:
         app.get_by_role("button", name="Look at a file").click()
     chooser.value.set_files(file)

@@ -111,6 +111,26 @@ def test_missing_packages_print_the_exact_line_to_run(monkeypatch, capsys):
     assert "sudo apt-get update && sudo apt-get install -y --no-install-recommends postgresql" in said
 
 
+@pytest.mark.parametrize("known", [True, False])
+def test_the_browser_without_windows_is_installed_and_the_whole_one_where_debian_has_no_other(
+    known, monkeypatch, tmp_path
+):
+    asked = []
+
+    def run(command, **_):
+        asked.append(command[-2:])
+        if "install" in command and not known and "chromium-headless-shell" in command:
+            raise places.Stop("Unable to locate package")
+
+    for name in ("HEADLESS", "CHROMIUM"):
+        monkeypatch.setattr(setup, name, tmp_path / getattr(setup, name).name)
+    monkeypatch.setattr(setup, "postgres_programs", lambda: tmp_path)
+    monkeypatch.setattr(setup.os, "geteuid", lambda: 0)
+    monkeypatch.setattr(setup, "run", run)
+    setup.ensure_debian(browser=True)
+    assert asked[-1] == ["chromium-headless-shell" if known else "chromium", "fonts-dejavu-core"]
+
+
 def test_too_old_a_node_is_told(monkeypatch, capsys):
     old = subprocess.CompletedProcess([], 0, stdout="v18.19.0\n")
     monkeypatch.setattr(setup.subprocess, "run", lambda *a, **k: old)

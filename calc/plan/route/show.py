@@ -199,7 +199,13 @@ def _notes(found: RouteFigures) -> Iterator[Note]:
             "stop", "bar-too-short", "A bar gives no piece: one takes {e}.", e=Figure(found.bars.each_mm, "mm", "up")
         )
     if found.lanes == "one" and len(found.sides) > 1:
-        yield Note("info", "two-batches", "Both sides are made on one spindle: as two batches, or piece by piece.")
+        batches = Figure(found.cycle_s / 60, "min", "up")
+        if found.piecewise_s > found.cycle_s:
+            words = "In two batches {t} a piece. Piece by piece the jaws would change twice for each: {u}."
+            yield Note("info", "two-batches", words, t=batches, u=Figure(found.piecewise_s / 60, "min", "up"))
+        else:
+            words = "Both sides are in one set of jaws: in two batches or piece by piece, {t} a piece."
+            yield Note("info", "one-set", words, t=batches)
 
 
 def _cells(o: Operation) -> tuple[Figure | Sentence, ...]:

@@ -97,6 +97,7 @@ class RouteFigures:
     lanes: Lanes
     transfer_s: float
     cycle_s: float
+    piecewise_s: float  # the same where both sides of a piece follow one another on one spindle
     pieces: int
     edges: int
     bars: BarFigures | None
@@ -242,6 +243,7 @@ def solve_route(asked: Asked) -> RouteFigures:
         lanes,
         transfer,
         cycle,
+        cycle + 2 * 60 * rules.mount_min * (lanes == "one" and len(every) > 1 and not asked.document.one_set),
         pieces,
         edges,
         bars,

@@ -128,6 +128,18 @@ def test_house_rules_pull_on_the_run(rules, less):
     assert (route("spigot", rules).run_min < route("spigot").run_min) == less
 
 
+def test_two_sides_on_one_spindle_are_told_both_ways():
+    (one_set,) = computed("spigot").stop("route").notes
+    assert "one set of jaws" in str(one_set.sentence)
+    two = computed("wear-ring")
+    (batches,) = two.stop("route").notes
+    # Twice ten minutes of mounting for each piece.
+    found = two.views[0][ROUTE]
+    assert found.piecewise_s == pytest.approx(found.cycle_s + 1200)
+    assert "two batches" in str(batches.sentence)
+    assert computed("collet", turrets=2).stop("route").notes == ()
+
+
 def test_hours_are_said_as_a_person_does():
     assert [hours(x) for x in (0.2, 59, 60, 61.1, 2688.7)] == ["1 min", "59 min", "1 h", "1 h 2 min", "44 h 49 min"]
 

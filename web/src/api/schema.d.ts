@@ -3375,8 +3375,11 @@ export interface components {
             /** Letters */
             letters: components["schemas"]["LetterSaid"][];
             /** Lanes */
-            lanes: components["schemas"]["LaneSaid"][];
-            /** Cycle */
+            lanes?: components["schemas"]["LaneSaid"][];
+            /**
+             * Cycle
+             * @default 0
+             */
             cycle: number;
         };
         /**
