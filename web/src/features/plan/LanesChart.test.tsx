@@ -4,7 +4,7 @@ import type { Picture } from "../../api/client";
 import { overlap } from "../../tests/drawn";
 import { LanesChart } from "./LanesChart";
 
-type Block = Picture["lanes"][number]["blocks"][number];
+type Block = NonNullable<Picture["lanes"]>[number]["blocks"][number];
 
 const block = (label: string, start: number, seconds: number, kind: Block["kind"] = "cut"): Block => ({
   label,

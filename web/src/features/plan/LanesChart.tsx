@@ -61,18 +61,19 @@ const Drawing = styled(Svg)`
 
 /** What happens when in a cycle: a lane for each spindle, to one scale of seconds. All figures are the server's. */
 export function LanesChart({ picture }: { picture: Picture }) {
+  const spindles = picture.lanes ?? [];
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
   const big = textScale();
   const edge = edgesOf(ROOM, big);
   const base = Math.max(edge.top + 1, height - edge.bottom);
   const right = Math.max(edge.left + 1, width - edge.right);
-  const ends = picture.lanes.flatMap((l) => l.blocks.map((b) => b.start + b.seconds));
+  const ends = spindles.flatMap((l) => l.blocks.map((b) => b.start + b.seconds));
   const x = scaleLinear([0, Math.max(1, ...ends)], [edge.left, right]);
-  const share = (base - edge.top) / Math.max(1, picture.lanes.length);
+  const share = (base - edge.top) / Math.max(1, spindles.length);
   const tall = Math.min(TALLEST, share * 0.4);
   const high = textHeight();
-  const blocks = picture.lanes.flatMap((lane, i) => {
+  const blocks = spindles.flatMap((lane, i) => {
     const y = edge.top + share * (i + 0.5) - tall / 2;
     return lane.blocks
       .filter((b) => b.seconds > 0)
@@ -117,7 +118,7 @@ export function LanesChart({ picture }: { picture: Picture }) {
           <text className="soft" x={right} y={base + 35 * big} textAnchor="end">
             seconds
           </text>
-          {picture.lanes.map((lane, i) => (
+          {spindles.map((lane, i) => (
             <text key={lane.label} x={edge.left - 10} y={edge.top + share * (i + 0.5) + 5} textAnchor="end">
               {lane.label}
             </text>
