@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from calc.plan.cuts.minutes import path_of
 from calc.plan.cuts.solve import CUTS, CutFigures
@@ -21,6 +21,8 @@ from calc.route.turret import TurretOrderInput, TurretOrderResult, TurretTool, i
 from calc.rules import Rules
 from calc.shelf.machine import Machine
 from calc.working import Step, Working
+
+ORDERS_KEPT = 128  # a feed that changes leaves the stations as they are
 
 
 @dataclass(frozen=True)
@@ -152,6 +154,11 @@ def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
     )
 
 
+@lru_cache(maxsize=ORDERS_KEPT)
+def _ordered(order: TurretOrderInput) -> TurretOrderResult:
+    return turret_order(order)
+
+
 def _operations(
     asked: Asked, cuts: Sequence[CutFigures], order: TurretOrderInput, at: dict[str, int]
 ) -> Iterator[Operation]:
@@ -215,7 +222,7 @@ def solve_route(asked: Asked) -> RouteFigures:
     lanes: Lanes = ("together" if machine.turrets > 1 else "in-turn") if two else "one"
     orders = [_turret(machine, c) for c in (cuts if lanes == "together" else [[c for mine in cuts for c in mine]])]
     with naming({"stations": "machine"}):
-        turrets = tuple(turret_order(order) for order in orders)
+        turrets = tuple(_ordered(order) for order in orders)
     sides = []
     for place, (of, mine) in enumerate(zip(every, cuts, strict=True)):
         at = min(place, len(orders) - 1)
