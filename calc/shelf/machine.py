@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Annotated
+from typing import Annotated, Literal
 
 from calc.errors import FieldError
-from calc.fields import Flag, Quantity, Text
+from calc.fields import Choice, Quantity, Text
 from calc.item import Item
 from calc.item_kind import ItemKind
 from calc.quantities import Figure, Sentence
@@ -18,6 +18,12 @@ CONTROL = "The control's programming manual"
 ROOM = "Capacities in the machine's data sheet"
 THREADING_M_MIN = 6.0  # typical
 TURRET = "“Turret” in the machine's data sheet"
+TURNS = Choice(
+    "Turret turns",
+    {"both": "both ways, the shorter one", "one": "one way only"},
+    "From station to station",
+    where=TURRET,
+)
 SLIDES = "“Axes” or “feed” in the machine's data sheet"
 FEEDER = "The bar feeder's plate and manual"
 CURVE = "Spindle power and torque chart in the machine's data sheet"
@@ -149,7 +155,7 @@ class Machine(Item):
     turrets: Annotated[
         int, Quantity("Turrets", "", "Two work at once, one at each spindle", 1, 2, whole=True, where=TURRET)
     ] = 1
-    turret_both_ways: Annotated[bool, Flag("Turns both ways", "The shorter way is taken")] = True
+    turret_turns: Annotated[Literal["both", "one"], TURNS] = "both"
     index_first_s: Annotated[
         float, Quantity("To the next station", "s", "With unlocking and locking", low=0, high=30, where=TURRET)
     ] = 0.4

@@ -148,7 +148,7 @@ def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
         machine.turret_stations,
         tuple(tools.values()),
         tuple(tool_of(c) for c in cuts),
-        machine.turret_both_ways,
+        machine.turret_turns == "both",
         machine.index_first_s,
         machine.index_further_s,
     )

@@ -70,8 +70,8 @@ class Migration(migrations.Migration):
         ),
         migrations.AddField(
             model_name='machine',
-            name='turret_both_ways',
-            field=models.BooleanField(default=True),
+            name='turret_turns',
+            field=models.CharField(choices=[('both', 'both ways'), ('one', 'one way')], default='both', max_length=10),
         ),
         migrations.AddField(
             model_name='machine',
