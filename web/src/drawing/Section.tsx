@@ -347,9 +347,10 @@ export function Section(props: Props) {
                   <text
                     className="label"
                     data-lit={(lit !== null && x.fact === lit) || undefined}
-                    x={box.x + box.width / 2}
+                    // Letters are counted wider than they are: what begins at one line still does.
+                    x={x.anchor === "start" ? box.x : box.x + box.width / 2}
                     y={box.y + 0.76 * box.height}
-                    textAnchor="middle"
+                    textAnchor={x.anchor === "start" ? "start" : "middle"}
                   >
                     {x.text}
                   </text>
