@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
 from calc.plan.cuts.minutes import path_of
-from calc.plan.cuts.solve import CUTS, CutFigures
+from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.hold.bar import BarFigures, bar_figures
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked, Missing, Solved, naming
@@ -154,6 +154,14 @@ def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
     )
 
 
+@lru_cache(maxsize=CUTS_KEPT)
+def _moved(cut: CutFigures, slide: Slide) -> Moved:
+    """A cut's moves; a cut that stays has those that it had."""
+    path = path_of(cut.planned, cut.passes, cut.length_mm)
+    assert path is not None  # a cut that has figures has a path
+    return moves_of(slide, path, cut.planned.start_mm)
+
+
 @lru_cache(maxsize=ORDERS_KEPT)
 def _ordered(order: TurretOrderInput) -> TurretOrderResult:
     return turret_order(order)
@@ -169,11 +177,8 @@ def _operations(
         tool, came = tool_of(cut), tool_of(before)
         index = indexing_of(order).seconds(Working(), (at[tool] - at[came]) % machine.turret_stations)
         spin = spindle_seconds(Working(), before.top_rpm, cut.result.rpm, machine.max_rpm, machine.spindle_s)
-        path = path_of(cut.planned, cut.passes, cut.length_mm)
-        assert path is not None  # a cut that has figures has a path
-        moved = moves_of(slide, path, cut.planned.start_mm)
         # The spindle changes its speed while the turret turns: only what is over counts.
-        yield Operation(cut, tool, at[tool], moved, index, max(0.0, spin - index))
+        yield Operation(cut, tool, at[tool], _moved(cut, slide), index, max(0.0, spin - index))
         before = cut
 
 
