@@ -31,3 +31,7 @@ def own_cluster(data, worker_id):
     yield made
     made.stop()
     shutil.rmtree(made.folder, ignore_errors=True)
+
+
+def in_database(cluster, sql, name="noble_anvil"):
+    return cluster.program("psql", "-d", name, "-tAc", sql, role=clusters.APPLICATION).stdout.strip()

@@ -1,10 +1,7 @@
-"""What ./anvil does around the application: stamps, ports, the lock, the cluster."""
+"""What ./anvil does around the application: stamps, ports, packages, the lock."""
 
-import fcntl
 import json
-import os
 import shutil
-import signal
 import socket
 import subprocess
 import sys
@@ -12,7 +9,7 @@ import sys
 import pytest
 
 from commands import cluster as clusters
-from commands import keeping, logs, places, preparing, processes, setup, start
+from commands import logs, places, preparing, processes, setup, start
 from commands.main import COMMANDS, main
 
 
@@ -139,79 +136,6 @@ def test_too_old_a_node_is_told(monkeypatch, capsys):
     assert "Node 20" in capsys.readouterr().err
 
 
-def test_the_cluster_is_created_started_found_and_stopped(own_cluster):
-    assert own_cluster.start() == ""
-    mark = own_cluster.identity()
-    own_cluster.ensure_database("shop")
-    own_cluster.ensure_database("shop")
-    assert own_cluster.running_port() == own_cluster.port
-    again = clusters.Cluster(own_cluster.name)
-    assert "still running" in again.start()
-    assert again.port == own_cluster.port
-    own_cluster.stop()
-    assert own_cluster.running_port() is None
-    assert own_cluster.create() is False
-    assert own_cluster.identity() == mark
-
-
-def test_nobody_connects_without_the_secret_and_the_application_is_no_superuser(own_cluster):
-    own_cluster.start()
-    own_cluster.ensure_database("shop")
-    psql = str(own_cluster.programs / "psql")
-    at = ["-h", "127.0.0.1", "-p", str(own_cluster.port), "-d", "postgres", "-tAc", "SELECT 1"]
-    for role in (clusters.KEEPER, clusters.APPLICATION, "postgres"):
-        for said in ("", "guess", own_cluster._secrets()[clusters.APPLICATION][:-1]):
-            env = {"PATH": os.environ["PATH"], "PGPASSWORD": said}
-            done = subprocess.run([psql, "-w", "-U", role, *at], env=env, capture_output=True, text=True, check=False)
-            assert done.returncode and "1" not in done.stdout, (role, said)
-    as_application = lambda sql: own_cluster.program("psql", "-d", "shop", "-c", sql, role=clusters.APPLICATION)  # noqa: E731
-    assert as_application("CREATE TABLE mine (n int)").returncode == 0
-    for forbidden in (
-        "COPY mine FROM PROGRAM 'id'",
-        "SELECT pg_read_file('/etc/passwd')",
-        f"ALTER ROLE {clusters.APPLICATION} SUPERUSER",
-        "CREATE ROLE another",
-        f"SET ROLE {clusters.KEEPER}",
-    ):
-        assert "ERROR" in as_application(forbidden).stderr, forbidden
-    secrets = own_cluster._secrets_file()
-    assert (secrets.stat().st_mode & 0o777, secrets.parent.stat().st_mode & 0o777) == (0o600, 0o700)
-    assert own_cluster.folder.stat().st_mode & 0o777 == 0o700
-
-
-def test_a_cluster_whose_door_was_open_is_closed_and_its_data_are_the_applications(own_cluster):
-    """As an earlier version left it: anybody comes in, and the application was the superuser."""
-    own_cluster.create()
-    open_to_all = (own_cluster.folder / "pg_hba.conf").read_text()
-    own_cluster.start()
-    own_cluster.sql("CREATE DATABASE shop")
-    own_cluster.sql(
-        "CREATE TABLE runs (id bigint GENERATED ALWAYS AS IDENTITY, name text)",
-        "INSERT INTO runs (name) VALUES ('carrier')",
-        "CREATE TYPE state AS ENUM ('open')",
-        "CREATE FUNCTION one() RETURNS int LANGUAGE sql AS 'SELECT 1'",
-        database="shop",
-    )
-    own_cluster.stop()
-    (own_cluster.folder / "pg_hba.conf").write_text(open_to_all)
-    own_cluster._secrets_file().unlink()
-    assert own_cluster.start() == ""
-    own_cluster.ensure_database("shop")
-    asked = (
-        "ALTER TABLE runs ADD more state; INSERT INTO runs (name) VALUES ('ring'); SELECT count(*) + one() FROM runs"
-    )
-    assert in_database(own_cluster, asked, "shop").split()[-1] == "3"
-    assert (own_cluster.folder / "pg_hba.conf").read_text() == clusters.DOORS
-
-
-def test_a_cluster_left_running_with_its_door_open_is_closed(own_cluster):
-    own_cluster.start()
-    (own_cluster.folder / "pg_hba.conf").write_text("host all all 127.0.0.1/32 trust\n")
-    assert own_cluster.start() == ""  # it was stopped first
-    assert (own_cluster.folder / "pg_hba.conf").read_text() == clusters.DOORS
-    own_cluster.ensure_database("shop")
-
-
 def test_the_datas_folder_is_passable_and_each_below_it_is_closed(data, monkeypatch):
     data.chmod(0o755)
     places.open_data()
@@ -237,35 +161,6 @@ def test_a_log_is_cut_where_it_has_grown_long(tmp_path):
     assert log.read_bytes() == b"later\n"
 
 
-def test_a_cluster_that_was_killed_starts_again_and_says_so(own_cluster):
-    own_cluster.start()
-    own_cluster._command("pg_ctl", "stop", "-m", "immediate", "-w", "-D", str(own_cluster.folder))
-    pid = own_cluster.folder / "postmaster.pid"
-    pid.write_text("999999\n" + str(own_cluster.folder) + "\n")  # what a killed postmaster leaves behind
-    if own_cluster.as_root:
-        shutil.chown(pid, "postgres")
-    assert "not clean" in own_cluster.start()
-
-
-def test_a_cluster_killed_a_moment_ago_is_waited_for_and_never_taken_for_running(own_cluster):
-    own_cluster.start()
-    os.kill(int((own_cluster.folder / "postmaster.pid").read_text().split()[0]), signal.SIGKILL)
-    assert not own_cluster.ended_by_itself()
-    assert "not clean" in own_cluster.start()
-    own_cluster.ensure_database("shop")
-
-
-def test_a_cluster_that_gives_up_is_told_from_one_that_was_killed(own_cluster, capsys):
-    own_cluster.start()
-    own_cluster._command("pg_ctl", "stop", "-m", "immediate", "-w", "-D", str(own_cluster.folder))
-    for written in (own_cluster.folder / "pg_wal").glob("0*"):
-        written.unlink()  # nothing is left to put it right from
-    with pytest.raises(places.Stop):
-        own_cluster.start()
-    assert "did not start" in capsys.readouterr().err
-    assert own_cluster.ended_by_itself()
-
-
 def test_a_full_disk_gets_its_sentence(data, monkeypatch, capsys):
     preparing.refuse_full(data)
     monkeypatch.setattr(
@@ -274,12 +169,6 @@ def test_a_full_disk_gets_its_sentence(data, monkeypatch, capsys):
     with pytest.raises(SystemExit):
         preparing.refuse_full(data)
     assert "Only 5 MB are free" in capsys.readouterr().err
-
-
-def test_a_database_whose_disk_is_full_says_so(own_cluster):
-    own_cluster.create()
-    (own_cluster.folder / "server.log").write_text("FATAL: could not write: No space left on device\n")
-    assert "is full: free some space" in own_cluster._last_words()
 
 
 def test_a_server_left_behind_is_ended_and_nobody_elses_is(data):
@@ -311,166 +200,6 @@ def test_a_lock_that_was_half_written_is_no_hindrance(data):
         lock.write('{"pid": 1, "po')
         lock.flush()
         assert start.read_lock(lock) == {}
-
-
-def in_database(cluster, sql, name="noble_anvil"):
-    return cluster.program("psql", "-d", name, "-tAc", sql, role=clusters.APPLICATION).stdout.strip()
-
-
-@pytest.fixture(scope="session")
-def full(tmp_path_factory, worker_id):
-    """Where a cluster with the demo in it is kept, for every process that tests; nothing is there before the first."""
-    folder = tmp_path_factory.getbasetemp()
-    return (folder if worker_id == "master" else folder.parent) / "full-shop"
-
-
-@pytest.fixture
-def shop(own_cluster, data, full):
-    """A cluster with the demo in it."""
-    with full.with_suffix(".lock").open("w") as lock:
-        fcntl.flock(lock, fcntl.LOCK_EX)
-        if not full.exists():
-            own_cluster.start()
-            preparing.prepare_database(own_cluster, places.environment(**own_cluster.environment()))
-            own_cluster.stop()
-            subprocess.run(["cp", "-a", own_cluster.folder, full], check=True)
-    shutil.rmtree(own_cluster.folder, ignore_errors=True)
-    subprocess.run(["cp", "-a", full, own_cluster.folder], check=True)
-    own_cluster.start()
-    return own_cluster
-
-
-def dumped(cluster, file, *statements, into="crafted"):
-    """A file as pg_dump makes it, of the shop's database with something changed."""
-    cluster.sql(f"DROP DATABASE IF EXISTS {into}", f"CREATE DATABASE {into} TEMPLATE noble_anvil")
-    cluster.sql(*statements, database=into)
-    assert cluster.program("pg_dump", "-d", into, "-Fc", "-f", str(file)).returncode == 0
-    return file
-
-
-EVIL = "CREATE FUNCTION evil() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN RETURN NULL; END $$"
-NOT_OURS = [
-    ("a function", [EVIL], "holds what no backup of Noble Anvil has"),
-    ("a trigger", [EVIL, "CREATE TRIGGER e BEFORE INSERT ON runs_run EXECUTE FUNCTION evil()"], "holds what no backup"),
-    ("an extension's", ["CREATE SCHEMA other"], "holds what no backup"),
-    ("a view", ["CREATE VIEW v AS SELECT 1"], "holds what no backup"),
-    ("another application's", ["DELETE FROM django_migrations WHERE app = 'runs'"], "this is no backup of Noble Anvil"),
-    (
-        "a newer version's",
-        ["INSERT INTO django_migrations (app, name, applied) VALUES ('runs', '9999_to_come', now())"],
-        "a newer version of Noble Anvil wrote this (runs 9999_to_come)",
-    ),
-]
-
-
-def test_a_file_that_is_not_ours_or_of_a_newer_version_changes_nothing(shop, tmp_path, capsys):
-    before = in_database(shop, "SELECT count(*) FROM runs_run"), shop.databases()
-    for name, statements, says in NOT_OURS:
-        file = dumped(shop, tmp_path / f"{name}.backup", *statements)
-        shop.sql("DROP DATABASE crafted")
-        with pytest.raises(SystemExit):
-            keeping.restore([str(file)], shop)
-        assert says in capsys.readouterr().err, name
-        assert (in_database(shop, "SELECT count(*) FROM runs_run"), shop.databases()) == before, name
-
-
-LAST = "SELECT what FROM foundation_trailentry ORDER BY id DESC LIMIT 1"
-# A program that goes by a name of the queue's own.
-EVIL_QUEUE = (
-    "CREATE OR REPLACE FUNCTION procrastinate_notify_queue_job_inserted_v1() RETURNS trigger LANGUAGE plpgsql "
-    "AS $$ BEGIN DELETE FROM runs_run; RETURN NEW; END $$"
-)
-
-
-def test_the_drill_a_backup_is_put_back_after_all_was_lost(shop, tmp_path, capsys):
-    file = tmp_path / "shop.backup"
-    asked = "SELECT string_agg(drawing_number || attention || words, ',' ORDER BY id) FROM runs_run"
-    before = in_database(shop, asked)
-    assert "LH-2041" in before
-    in_database(shop, "INSERT INTO django_session VALUES ('abc', 'data', now() + interval '1 day')")
-    assert keeping.backup([str(file)], shop) == 0
-    assert (file.stat().st_mode & 0o777, in_database(shop, LAST)) == (0o600, "backup")
-    assert in_database(shop, "UPDATE runs_run SET drawing_number = 'spoilt' RETURNING 1")
-    assert keeping.restore([str(file)], shop) == 0
-    assert (in_database(shop, asked), in_database(shop, LAST)) == (before, "restored")
-    assert in_database(shop, "SELECT count(*) FROM django_session") == "0"
-    assert "spoilt" in in_database(shop, asked, keeping.BEFORE)  # what was there is set aside, not thrown away
-    # A second time, from a file with a program in it: that is left out, this version's own comes in its place.
-    assert keeping.restore([str(dumped(shop, tmp_path / "evil.backup", EVIL_QUEUE))], shop) == 0
-    programs = in_database(shop, "SELECT string_agg(prosrc, '') FROM pg_proc WHERE proname LIKE 'procrastinate%'")
-    assert "procrastinate" in programs and "DELETE FROM runs_run" not in programs
-    owners = "SELECT DISTINCT pg_get_userbyid(relowner) FROM pg_class WHERE relnamespace = 'public'::regnamespace"
-    assert in_database(shop, owners) == clusters.APPLICATION
-    # On a new machine there is no cluster yet.
-    shop.stop()
-    shutil.rmtree(shop.folder)
-    assert keeping.restore([str(file)], shop) == 0
-    shop.start()
-    assert in_database(shop, asked) == before
-    assert "Put back" in capsys.readouterr().out
-
-
-def test_the_demo_never_lands_in_a_real_shop(shop, tmp_path, capsys):
-    file = tmp_path / "demo.backup"
-    keeping.backup([str(file)], shop)
-    in_database(shop, "UPDATE foundation_shop SET kind = 'real'")
-    with pytest.raises(SystemExit):
-        keeping.restore([str(file)], shop)
-    assert "holds the demo, and a real shop is here" in capsys.readouterr().err
-    assert preparing.shop_of(shop) == "real"
-
-
-def test_a_shop_is_what_it_was_begun_as_whatever_it_is_started_with(shop, capsys):
-    env = places.environment(**shop.environment())
-    assert preparing.prepare_database(shop, env) == "demo"
-    # A real shop that is asked for where the demo stands begins empty; the demo's people and sessions are not in it.
-    assert preparing.prepare_database(shop, env, "real") == "real"
-    assert "it was set aside" in capsys.readouterr().out
-    assert in_database(shop, "SELECT count(*) FROM foundation_person") == "0"
-    assert in_database(shop, "SELECT count(*) FROM runs_run") == "0"
-    assert in_database(shop, "SELECT count(*) FROM foundation_person", preparing.DEMO_ASIDE) == "4"
-    for wanted in ("", "real", "demo"):
-        assert preparing.prepare_database(shop, env, wanted) == "real"
-
-
-def test_what_is_no_backup_changes_nothing(shop, tmp_path, capsys):
-    file = tmp_path / "wrong"
-    file.write_bytes(b"PGDMP but no more")
-    runs = in_database(shop, "SELECT count(*) FROM runs_run")
-    for arguments, says in (
-        ([str(file)], "Nothing was changed"),
-        ([str(tmp_path / "none")], "There is no file"),
-        ([], "Say which file"),
-    ):
-        with pytest.raises(SystemExit):
-            keeping.restore(arguments, shop)
-        assert says in capsys.readouterr().err
-    assert in_database(shop, "SELECT count(*) FROM runs_run") == runs
-    assert keeping.COMING not in shop.databases()
-    for arguments, says in (([str(file)], "is there already"), (["/no/such/folder/x"], "no folder")):
-        with pytest.raises(SystemExit):
-            keeping.backup(arguments, shop)
-        assert says in capsys.readouterr().err
-
-
-def test_nothing_is_put_back_under_a_running_application(shop, tmp_path, capsys):
-    file = tmp_path / "shop.backup"
-    keeping.backup([str(file)], shop)
-    holder = (
-        "from pathlib import Path; from commands import start; import sys\n"
-        f"start.DATA = Path({str(start.DATA)!r}); start.LOCK = start.DATA / 'start.lock'\n"
-        "lock = start.take_lock(); print('held', flush=True); sys.stdin.read()"
-    )
-    held = subprocess.Popen(
-        [sys.executable, "-c", holder], cwd=places.ROOT, stdin=subprocess.PIPE, stdout=subprocess.PIPE
-    )
-    held.stdout.readline()
-    try:
-        with pytest.raises(SystemExit):
-            keeping.restore([str(file)], shop)
-        assert "already running" in capsys.readouterr().err
-    finally:
-        held.communicate(timeout=10)
 
 
 def test_torture_in_little_loses_nothing(tmp_path):

@@ -10,7 +10,7 @@ from functools import cached_property, lru_cache
 from calc.plan.cuts.minutes import path_of
 from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.hold.bar import BarFigures, bar_figures
-from calc.plan.hold.solve import HOLD
+from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART
 from calc.plan.sides.driven import DRIVEN
@@ -204,10 +204,15 @@ def _tasks(asked: Asked, rules: Rules, tools: int) -> Iterator[Task]:
     for place, setup in enumerate(asked.document.setups):
         of = asked.of(place)
         name = setup.name.split(",")[0]
-        if hasattr(of.need(HOLD), "blank") and (place == 0 or not asked.document.one_set):
-            yield Task(f"{name}: jaws mounted and bored", rules.mount_min + rules.bore_min)
-        elif place == 0 or not asked.document.one_set:
+        if place > 0 and asked.document.one_set:
+            continue
+        jaws = of.figures[JAW_HOLD]
+        if jaws is None:
             yield Task(f"{name}: collet put in", rules.mount_min)
+        elif jaws.blank.is_hard:  # it comes with its step
+            yield Task(f"{name}: hard jaws mounted", rules.mount_min)
+        else:
+            yield Task(f"{name}: jaws mounted and bored", rules.mount_min + rules.bore_min)
     yield Task(f"{tools} tools put in and touched off", tools * (rules.tool_min + rules.touch_min))
     yield Task("program proved", rules.prove_min)
     yield Task("first-off measured", rules.first_off_min)

@@ -95,6 +95,27 @@ def test_the_run_and_its_set_up_by_hand():
     assert found.setup_min == 10 + 15 + 6 * 5 + 15 + 15
 
 
+@pytest.mark.parametrize(
+    ("name", "words"),
+    [
+        ("spigot", ["Side 1: jaws mounted and bored"]),  # one set for both
+        ("wear-ring", ["Side 1: jaws mounted and bored", "Side 2: jaws mounted and bored"]),
+        ("collet", ["Bar: collet put in", "Second spindle: collet put in"]),
+    ],
+)
+def test_what_holds_the_part_is_put_in_once_for_each_side_that_has_its_own(name, words):
+    assert [t.words for t in route(name).tasks][: len(words)] == words
+
+
+def test_hard_jaws_are_mounted_and_not_bored():
+    known = run("tube")
+    first = known.shelf.setups[0]
+    hard = replace(first.blank, kind="hard", metal="steel", step_mm=12.0, seat_mm=10.0)
+    shelf = replace(known.shelf, setups=(replace(first, blank=hard, jaw_set=None),))
+    found = compute(known.document, shelf).views[0][ROUTE]
+    assert (found.tasks[0].words, found.tasks[0].minutes) == ("Tube: hard jaws mounted", 10)
+
+
 def test_bars_of_a_run_are_changed_but_the_first():
     found = route("collet")
     assert found.pieces == 1836  # 1 800 and 2 %
