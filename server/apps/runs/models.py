@@ -108,6 +108,14 @@ class Edit(models.Model):
     label = models.CharField(max_length=160, blank=True, help_text="What the fact was called then")
     moved = models.JSONField(default=dict, help_text="Headline figures it moved, and the verdict: [before, after]")
     reverses = models.ForeignKey("self", null=True, blank=True, on_delete=models.PROTECT, related_name="reversed_by")
+    continues = models.ForeignKey(
+        "self",
+        null=True,
+        blank=True,
+        on_delete=models.PROTECT,
+        related_name="continued_by",
+        help_text="The edit that this one carries on: both are undone together",
+    )
     how = models.CharField(max_length=6, default="edit", choices=[("edit", "edit"), ("undo", "undo"), ("redo", "redo")])
     key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps once")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)

@@ -34,13 +34,17 @@ from server.foundation.problems import Conflict
 
 @dataclass(frozen=True)
 class Making:
-    """What is to be at a path, or at several below it, as one edit; `typed` are the words that were given for it."""
+    """What is to be at a path, or at several below it, as one edit; `typed` are the words that were given for it.
+
+    `continues`: the edit that it carries on, with which it is undone.
+    """
 
     path: str
     parts: tuple[Change, ...]
     typed: str = ""
     reverses: Edit | None = None
     how: str = "edit"
+    continues: Edit | None = None
 
     @property
     def single(self) -> bool:
@@ -188,6 +192,7 @@ def keep(tried: Tried, asked: Asked) -> None:
         label=tried.label[:160],
         moved=moved,
         reverses=making.reverses,
+        continues=making.continues,
         how=making.how,
         key=asked.key,
         by=asked.person,

@@ -26,7 +26,7 @@ from server.apps.questions.schemas import QuestionOut
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import Making, change, ids_for
 from server.apps.runs.convert.document import document_of, shelf_of
-from server.apps.runs.models import Run
+from server.apps.runs.models import Edit, Run
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.look import Sent, moment_of
 from server.apps.runs.queries.may import require_may_change
@@ -112,14 +112,22 @@ def ask_to_settle_start(run_id: int, key: UUID, person: Any) -> QuestionOut:
     return ask(START, {"run": run_id, "ids": str(key)}, key, person)
 
 
+def _begun(run: Run, asked: Asked) -> Edit | None:
+    """The edit by which this person proposed what is settled now: one press, so one undo."""
+    return Edit.objects.filter(
+        run=run, revision=asked.base_revision, by=asked.person.pk, path=PROPOSED, how="edit"
+    ).first()
+
+
 @transaction.atomic
 def take_start(run_id: int, question: UUID, asked: Asked) -> Sent:
-    """Keep the proposed plan as it was settled, as one edit. Raises Conflict where the plan has changed since."""
+    """Keep the proposed plan as it was settled, as one edit that carries on the proposal. Raises Conflict where the plan has changed since."""
 
     def make(run: Run) -> Making:
         basis = moment_of(run, shelf.current())
         found = found_by(question, START.name, {"run": run_id}, basis, asked.person)
-        return Making(PROPOSED, tuple(Change(path, new) for path, new in found["parts"]), "Set-ups proposed, settled")
+        parts = tuple(Change(path, new) for path, new in found["parts"])
+        return Making(PROPOSED, parts, "Set-ups proposed, settled", continues=_begun(run, asked))
 
     return change(run_id, PROPOSED, asked, CHANGED, make)
 

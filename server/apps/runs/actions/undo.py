@@ -1,6 +1,8 @@
-"""Undo and redo: the inverse of one's own last edit, appended as an edit of its own."""
+"""Undo and redo: the inverse of one's own last edit, with what it carries on, appended as an edit of its own."""
 
 from __future__ import annotations
+
+from typing import Any
 
 from django.db import transaction
 
@@ -20,12 +22,17 @@ from server.foundation.problems import Conflict
 from server.foundation.roles import require_setter
 
 
-def _inverse(edit: Edit, forward: bool) -> Making:
-    how = "redo" if forward else "undo"
-    if not edit.parts:
-        return Making(edit.path, (Change(edit.path, edit.old),), edit.typed_before, edit, how)
-    parts = tuple(Change(path, old) for path, old, _ in reversed(edit.parts))
-    return Making(edit.path, parts, edit.typed, edit, how)
+def _inverse(edits: list[Edit], forward: bool) -> Making:
+    """What takes edits back that go together, the last one first."""
+    how, last = "redo" if forward else "undo", edits[-1]
+    if len(edits) == 1 and not last.parts:
+        return Making(last.path, (Change(last.path, last.old),), last.typed_before, last, how)
+    parts = tuple(Change(path, old) for edit in reversed(edits) for path, old in _before(edit))
+    return Making(last.path, parts, last.typed, last, how)
+
+
+def _before(edit: Edit) -> list[tuple[str, Any]]:
+    return [(path, old) for path, old, _ in reversed(edit.parts)] if edit.parts else [(edit.path, edit.old)]
 
 
 @transaction.atomic
@@ -42,11 +49,12 @@ def reverse(run_id: int, forward: bool, asked: Asked) -> Sent:
     stack = (mine.redo if forward else mine.undo) if mine else ()
     if not stack:
         raise Conflict(f"You have nothing to {'redo' if forward else 'undo'} in this run.")
-    edit = Edit.objects.get(pk=stack[-1])
-    for path in paths_of(edit):
-        require_may_change(asked.person, path)
-    _refuse_overwriting(run, edit, forward, asked)
-    return kept(try_change(run, _inverse(edit, forward), shelf.current()), asked)
+    edits = list(Edit.objects.filter(pk__in=stack[-1]).order_by("revision"))
+    for edit in edits:
+        for path in paths_of(edit):
+            require_may_change(asked.person, path)
+        _refuse_overwriting(run, edit, forward, asked)
+    return kept(try_change(run, _inverse(edits, forward), shelf.current()), asked)
 
 
 def _refuse_overwriting(run: Run, edit: Edit, forward: bool, asked: Asked) -> None:

@@ -38,27 +38,31 @@ def others_since(run: Run, path: str, base_revision: int) -> list[Edit]:
 
 @dataclass(frozen=True)
 class OwnEdits:
-    """Edits that undo would reverse and that redo would, by id, the next one last."""
+    """What undo would reverse and what redo would, the next one last: edits by id, those that go together as one."""
 
-    undo: tuple[int, ...]
-    redo: tuple[int, ...]
+    undo: tuple[tuple[int, ...], ...]
+    redo: tuple[tuple[int, ...], ...]
 
 
 def own_edits(run: Run, person: Person) -> OwnEdits:
-    """Undo reverses one's last edit not undone yet, redo one's last undo; a new edit ends what could be redone."""
-    undo: list[int] = []
-    redo: list[int] = []
-    mine = Edit.objects.filter(run=run, by=person, form=FORM).order_by("revision").values_list("pk", "reverses_id")
-    for pk, reverses in mine:
+    """Undo reverses one's last edit not undone yet, with the one that it carries on; redo one's last undo.
+
+    A new edit ends what could be redone.
+    """
+    undo: list[tuple[int, ...]] = []
+    redo: list[tuple[int, ...]] = []
+    mine = Edit.objects.filter(run=run, by=person, form=FORM).order_by("revision")
+    for pk, reverses, continues in mine.values_list("pk", "reverses_id", "continues_id"):
         if reverses is None:
-            undo.append(pk)
+            begun = undo.pop() if continues is not None and undo and undo[-1][-1] == continues else ()
+            undo.append((*begun, pk))
             redo.clear()
-        elif undo and undo[-1] == reverses:
+        elif undo and undo[-1][-1] == reverses:
             undo.pop()
-            redo.append(pk)
-        elif redo and redo[-1] == reverses:
+            redo.append((pk,))
+        elif redo and redo[-1][-1] == reverses:
             redo.pop()
-            undo.append(pk)
+            undo.append((pk,))
     return OwnEdits(tuple(undo), tuple(redo))
 
 

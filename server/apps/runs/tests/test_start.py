@@ -98,13 +98,25 @@ def test_a_plan_with_proposed_values_is_not_released_until_both_sides_look_right
     assert planner.send(f"runs/{follower.pk}/releases", body)[0] == 409
 
 
-def test_undo_takes_the_whole_proposal_back(planner, follower):
+def test_one_undo_takes_the_whole_proposal_back_and_one_redo_brings_it_again(planner, follower):
     empty = Run.objects.get(pk=follower.pk).document
     propose(planner, follower)
     settle(planner, follower, 1)
-    planner.send(f"runs/{follower.pk}/undo", keyed())
+    settled = Run.objects.get(pk=follower.pk).document
     _, plan = planner.send(f"runs/{follower.pk}/undo", keyed())
     assert (Run.objects.get(pk=follower.pk).document, len(plan["sides"]), marks(plan)) == (empty, 1, 0)
+    assert (plan["undo"], plan["redo"]) == (False, True)
+    _, plan = planner.send(f"runs/{follower.pk}/redo", keyed())
+    assert (Run.objects.get(pk=follower.pk).document, plan["verdict"]) == (settled, "settled")
+    _, plan = planner.send(f"runs/{follower.pk}/undo", keyed())
+    assert (Run.objects.get(pk=follower.pk).document, plan["undo"]) == (empty, False)
+
+
+def test_a_proposal_that_was_not_settled_yet_is_undone_alone(planner, follower):
+    empty = Run.objects.get(pk=follower.pk).document
+    propose(planner, follower)
+    planner.send(f"runs/{follower.pk}/undo", keyed())
+    assert Run.objects.get(pk=follower.pk).document == empty
 
 
 def test_what_a_person_decided_stays(planner, follower):
