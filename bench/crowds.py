@@ -15,6 +15,8 @@ from commands.places import say
 
 def copies(run: int, first: int, count: int) -> list[int]:
     """So many runs like one, with drawing numbers from `first` on."""
+    from django.db import transaction
+
     from server.apps.runs.models import Run, RunSetup
 
     source = Run.objects.get(pk=run)
@@ -31,15 +33,22 @@ def copies(run: int, first: int, count: int) -> list[int]:
                 material_id=source.material_id,
                 document=source.document,
                 standing=source.standing,
+                stands_on=source.stands_on,
                 attention=i % 3,
                 words=f"lh-{first + i} {name} {source.words}".lower(),
             )
         )
-    runs = Run.objects.bulk_create(made, batch_size=500)
-    RunSetup.objects.bulk_create(
-        (RunSetup(run=r, item=c.item, chuck_id=c.chuck_id, jaw_blank_id=c.jaw_blank_id) for r in runs for c in chosen),
-        batch_size=500,
-    )
+    # At once: a chore that looked between the two would see sides that took nothing from the shelf.
+    with transaction.atomic():
+        runs = Run.objects.bulk_create(made, batch_size=500)
+        RunSetup.objects.bulk_create(
+            (
+                RunSetup(run=r, item=c.item, chuck_id=c.chuck_id, jaw_blank_id=c.jaw_blank_id)
+                for r in runs
+                for c in chosen
+            ),
+            batch_size=500,
+        )
     return [r.pk for r in runs]
 
 
