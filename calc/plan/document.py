@@ -20,6 +20,7 @@ from calc.plan.force.inputs import Force
 from calc.plan.hold.inputs import Hold
 from calc.plan.jaws.inputs import Jaws
 from calc.plan.part.inputs import Part, Profile
+from calc.plan.route.inputs import Route
 from calc.plan.sides.inputs import Sides
 from calc.profile.steps import Name, TurnedStep
 from calc.quantities import Sentence, about
@@ -118,6 +119,7 @@ class Document(Checked):
     part: Annotated[Part, Group("Part")]
     setups: Annotated[tuple[Setup, ...], Group("Set-ups", least=1, most=2)]
     sides: Annotated[Sides, Group("Sides")] = field(default_factory=Sides)
+    route: Annotated[Route, Group("Route")] = field(default_factory=Route)
     rules: Annotated[Rules, Group("House rules")] = field(default_factory=Rules)
     departures: Annotated[
         tuple[Departure, ...], Group("Departures", "From the house rules, each with its reason", most=len(PLAN_RULES))

@@ -17,11 +17,12 @@ from calc.plan.force.inputs import Force
 from calc.plan.hold.inputs import Hold
 from calc.plan.jaws.inputs import Jaws
 from calc.plan.part.inputs import Part
+from calc.plan.route.inputs import Route
 from calc.plan.sides.inputs import Sides
 from calc.shelf.taken import SetupShelf, Shelf
 
 # Looked into fact by fact. Anything else is read whole: a profile, the cuts of a side, a chuck.
-SECTIONS = frozenset({Document, Setup, Part, Hold, Jaws, Force, Sides, Shelf, SetupShelf})
+SECTIONS = frozenset({Document, Setup, Part, Hold, Jaws, Force, Sides, Route, Shelf, SetupShelf})
 
 T = TypeVar("T")
 Read = tuple[Any, ...]  # what it is read from, then the way there

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Annotated
 
+from calc.calendar.calendar import Calendar
 from calc.chuck.calibration import Calibration
 from calc.fields import Flag, Group, Text
 from calc.shelf.chuck import Chuck
@@ -52,6 +53,7 @@ class Shelf:
     material: Annotated[Material | None, Group("Material")] = None
     setups: Annotated[tuple[SetupShelf, ...], Group("Set-ups", least=1, most=2)] = field(default=(SetupShelf(),))
     tools: Annotated[Library, Group("Tools")] = EMPTY
+    calendar: Annotated[Calendar, Group("Calendar", "When the shop works")] = field(default_factory=Calendar)
     today: Annotated[
         str, Text("Day that counts", "ISO date; what was measured or greased counts for some days", most=10)
     ] = ""

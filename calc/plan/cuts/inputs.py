@@ -68,6 +68,13 @@ class PlannedCut(Checked):
     pin_speed: Annotated[bool, Flag("Speed pinned", "Settling leaves it as it is")] = False
     pin_feed: Annotated[bool, Flag("Feed pinned", "Settling leaves it as it is")] = False
     pin_depth: Annotated[bool, Flag("Depth pinned", "Settling leaves it as it is")] = False
+    station: Annotated[
+        int | None, Quantity("Station", "", "Of the turret; empty: where it indexes least", low=1, high=200, whole=True)
+    ] = None
+    clocked_s: Annotated[
+        float | None,
+        Quantity("By the clock", "s", "Timed at the machine, cutting and moves; empty: as computed", 0.1, 86_400),
+    ] = None
     id: Identity = ""
 
     @property

@@ -35,7 +35,7 @@ def _lines(side: SideTime) -> Iterator[list[str]]:
     for h in side.before:
         yield [side.name, h.words, "", "", "", "", "", f"{h.seconds:.1f}"]
     for o in side.operations:
-        seconds = (o.cut_s, o.moved.seconds, o.index_s, o.spindle_s, o.seconds)
+        seconds = (o.cut_s, o.moves_s, o.index_s, o.spindle_s, o.seconds)
         yield [side.name, o.cut.name, str(o.station), *(f"{s:.1f}" for s in seconds)]
     for h in side.after:
         yield [side.name, h.words, "", "", "", "", "", f"{h.seconds:.1f}"]

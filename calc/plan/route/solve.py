@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import lru_cache
 
+from calc.errors import CalcError, FieldError
 from calc.plan.cuts.minutes import path_of
 from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
-from calc.plan.hold.bar import BarFigures, bar_figures
-from calc.plan.hold.solve import HOLD, JAW_HOLD
+from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART
+from calc.plan.route.run import RunFigures, run_of
 from calc.plan.sides.driven import DRIVEN
-from calc.route.bars import pieces_to_make
+from calc.quantities import Sentence
 from calc.route.between import Moved, Slide, moves_of, spindle_seconds
-from calc.route.cycle import Lanes, Pieces, cycle_seconds, run_minutes
+from calc.route.cycle import Lanes, Pieces, cycle_seconds
 from calc.route.turret import TurretOrderInput, TurretOrderResult, TurretTool, indexing_of, turret_order
 from calc.rules import Rules
 from calc.shelf.machine import Machine
@@ -37,14 +37,25 @@ class Operation:
     spindle_s: float
 
     @property
+    def clocked(self) -> bool:
+        """The shop timed it at the machine: that counts, cutting and moves in one."""
+        return self.cut.planned.clocked_s is not None
+
+    @property
     def cut_s(self) -> float:
-        """In cut."""
-        return self.cut.minutes * 60
+        """In cut; with its moves where it was timed."""
+        clocked = self.cut.planned.clocked_s
+        return self.cut.minutes * 60 if clocked is None else clocked
+
+    @property
+    def moves_s(self) -> float:
+        """On the slide's moves."""
+        return 0.0 if self.clocked else self.moved.seconds
 
     @property
     def between_s(self) -> float:
         """Beside the cutting."""
-        return self.moved.seconds + self.index_s + self.spindle_s
+        return self.moves_s + self.index_s + self.spindle_s
 
     @property
     def seconds(self) -> float:
@@ -83,38 +94,18 @@ class SideTime:
 
 
 @dataclass(frozen=True)
-class Task:
-    """Something of the set-up [min], in words."""
-
-    words: str
-    minutes: float
-
-
-@dataclass(frozen=True)
 class RouteFigures:
-    """The whole of it: seconds of a piece, minutes of the run and of the set-up."""
+    """The whole of it: seconds of a piece, and the run that they make."""
 
     sides: tuple[SideTime, ...]
     turrets: tuple[TurretOrderResult, ...]  # one, or one at each spindle
     lanes: Lanes
     transfer_s: float
     cycle_s: float
-    piecewise_s: float  # the same where both sides of a piece follow one another on one spindle
-    pieces: int
-    edges: int
-    bars: BarFigures | None
-    bars_needed: int | None
-    edge_min: float
-    bar_min: float
-    run_min: float
-    tasks: tuple[Task, ...]
+    batches_s: float  # the same with all first sides made before all second ones
+    piecewise_s: float  # and with both sides of each piece after one another, on one spindle
     cycle_steps: tuple[Step, ...]
-    run_steps: tuple[Step, ...]
-
-    @cached_property
-    def setup_min(self) -> float:
-        """The set-up."""
-        return sum(t.minutes for t in self.tasks)
+    run: RunFigures
 
     @property
     def waits_s(self) -> tuple[str, float] | None:
@@ -142,8 +133,17 @@ def slide_of(machine: Machine) -> Slide:
 
 
 def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
-    """The tools of these cuts on a turret, in the order of the work."""
-    tools = {tool_of(c): TurretTool(tool_of(c)) for c in cuts}
+    """The tools of these cuts on a turret, in the order of the work. Raises CalcError where two want one station."""
+    stations: dict[str, tuple[int, str]] = {}
+    for cut in cuts:
+        wanted, tool = cut.planned.station, tool_of(cut)
+        if wanted is None:
+            continue
+        other, name = stations.setdefault(tool, (wanted, cut.name))
+        if other != wanted:
+            words = "The tool of {a} is the one of {b}, which stays at station {n}."
+            raise CalcError([FieldError(f"{cut.id}.station", Sentence(words, a=cut.name, b=name, n=str(other)))])
+    tools = {tool_of(c): TurretTool(tool_of(c), pinned=stations.get(tool_of(c), (None, ""))[0]) for c in cuts}
     return TurretOrderInput(
         machine.turret_stations,
         tuple(tools.values()),
@@ -194,84 +194,62 @@ def _handling(asked: Asked, rules: Rules) -> tuple[list[Handling], list[Handling
     return [Handling("door, unload and load, chuck", rules.door_s + load + rules.chuck_s)], []
 
 
-def _edges(cuts: Sequence[CutFigures], pieces: int) -> int:
-    """Edges of all cuts for the run; a cut without a known life needs one."""
-    lives = (c.consulted.life for c in cuts)
-    return sum(math.ceil(pieces / max(1, life.pieces_per_edge)) if life else 1 for life in lives)
+def _turrets(
+    asked: Asked, machine: Machine, shared: Sequence[Sequence[CutFigures]]
+) -> list[tuple[TurretOrderInput, TurretOrderResult]]:
+    """The stations of each turret. Raises CalcError at the station of a cut, or at the machine."""
+    found = []
+    for cuts in shared:
+        paths = {"stations": "machine", **{f"{c.id}.station": _station_path(asked, c) for c in cuts}}
+        firsts = {tool_of(c): c for c in reversed(cuts)}
+        names = list(dict.fromkeys(tool_of(c) for c in cuts))
+        paths |= {f"tools.{i}.pinned": _station_path(asked, firsts[name]) for i, name in enumerate(names)}
+        with naming(paths):
+            order = _turret(machine, cuts)
+            found.append((order, _ordered(order)))
+    return found
 
 
-def _tasks(asked: Asked, rules: Rules, tools: int) -> Iterator[Task]:
-    for place, setup in enumerate(asked.document.setups):
-        of = asked.of(place)
-        name = setup.name.split(",")[0]
-        if place > 0 and asked.document.one_set:
-            continue
-        jaws = of.figures[JAW_HOLD]
-        if jaws is None:
-            yield Task(f"{name}: collet put in", rules.mount_min)
-        elif jaws.blank.is_hard:  # it comes with its step
-            yield Task(f"{name}: hard jaws mounted", rules.mount_min)
-        else:
-            yield Task(f"{name}: jaws mounted and bored", rules.mount_min + rules.bore_min)
-    yield Task(f"{tools} tools put in and touched off", tools * (rules.tool_min + rules.touch_min))
-    yield Task("program proved", rules.prove_min)
-    yield Task("first-off measured", rules.first_off_min)
+def _station_path(asked: Asked, cut: CutFigures) -> str:
+    place = next(i for i, s in enumerate(asked.document.setups) if any(c.id == cut.id for c in s.cuts))
+    return f"{asked.of(place).at}.cuts.{cut.id}.station"
+
+
+def _sides(every: Sequence[Asked], orders: Sequence[tuple[TurretOrderInput, TurretOrderResult]]) -> Iterator[SideTime]:
+    for place, of in enumerate(every):
+        order, turret = orders[min(place, len(orders) - 1)]
+        before, after = _handling(of, of.rules)
+        made = tuple(_operations(of, of.need(CUTS).cuts, order, turret.stations))
+        name = of.document.setups[of.index].name.split(",")[0]
+        yield SideTime(of.index, name, tuple(before), made, tuple(after))
 
 
 def solve_route(asked: Asked) -> RouteFigures:
     """The route. Raises Missing, Waiting or CalcError."""
-    part, rules, quantity = asked.need(PART), asked.rules, asked.document.part.quantity
-    machine = part.machine
+    part, rules = asked.need(PART), asked.rules
     every = [asked.of(i) for i in range(len(asked.document.setups))]
     cuts = [of.need(CUTS).cuts for of in every]
     for of in every:
         of.need(HOLD)
-    if quantity is None:
+    if asked.document.part.quantity is None:
         raise Missing(("part.quantity", "Quantity"))
     two = len(every) > 1 and every[0].takes_over
-    lanes: Lanes = ("together" if machine.turrets > 1 else "in-turn") if two else "one"
-    orders = [_turret(machine, c) for c in (cuts if lanes == "together" else [[c for mine in cuts for c in mine]])]
-    with naming({"stations": "machine"}):
-        turrets = tuple(_ordered(order) for order in orders)
-    sides = []
-    for place, (of, mine) in enumerate(zip(every, cuts, strict=True)):
-        at = min(place, len(orders) - 1)
-        before, after = _handling(of, rules)
-        made = tuple(_operations(of, mine, orders[at], turrets[at].stations))
-        name = of.document.setups[of.index].name.split(",")[0]
-        sides.append(SideTime(of.index, name, tuple(before), made, tuple(after)))
+    lanes: Lanes = ("together" if part.machine.turrets > 1 else "in-turn") if two else "one"
+    shared = cuts if lanes == "together" else [[c for mine in cuts for c in mine]]
+    orders = _turrets(asked, part.machine, shared)
+    sides = tuple(_sides(every, orders))
     transfer = rules.transfer_s if two else 0.0
     w = Working()
     main, parting = sides[0].seconds - sides[0].part_off_s, sides[0].part_off_s
     other = sides[1].seconds if len(sides) > 1 else 0.0
     cycle = cycle_seconds(w, lanes, Pieces(main, parting, other, transfer))
-    run = Working()
-    pieces = pieces_to_make(run, quantity, rules.scrap_pct / 100)
-    edges = sum(_edges(mine, pieces) for mine in cuts)
-    bars = bar_figures(every[0], every[0].need(HOLD), part)
-    needed = math.ceil(pieces / bars.pieces) if bars and bars.pieces else None
-    # The first edges and the first bar are put in at the set-up.
-    edge_min = max(0, edges - sum(len(mine) for mine in cuts)) * rules.edge_change_min
-    bar_min = max(0, (needed or 1) - 1) * rules.bar_change_min
-    minutes = run_minutes(run, cycle, pieces, rules.utilisation_pct / 100, edge_min + bar_min)
-    return RouteFigures(
-        tuple(sides),
-        turrets,
-        lanes,
-        transfer,
-        cycle,
-        cycle + 2 * 60 * rules.mount_min * (lanes == "one" and len(every) > 1 and not asked.document.one_set),
-        pieces,
-        edges,
-        bars,
-        needed,
-        edge_min,
-        bar_min,
-        minutes,
-        tuple(_tasks(asked, rules, sum(len(order.tools) for order in orders))),
-        tuple(w.steps),
-        tuple(run.steps),
-    )
+    # Two sets of jaws on one spindle change twice for each piece.
+    changes = lanes == "one" and len(every) > 1 and not asked.document.one_set
+    piecewise = cycle + 2 * 60 * rules.mount_min * changes
+    a_piece = piecewise if asked.document.route.follow == "pieces" else cycle
+    run = run_of(every, a_piece, sum(len(order.tools) for order, _ in orders))
+    turrets = tuple(turret for _, turret in orders)
+    return RouteFigures(sides, turrets, lanes, transfer, a_piece, cycle, piecewise, tuple(w.steps), run)
 
 
 ROUTE = Solved("route", "Route", solve_route, per_side=False)

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from calc.plan.route.drawn import drawings
-from calc.plan.route.show import show, tables
+from calc.plan.route.show import show
 from calc.plan.route.solve import ROUTE
+from calc.plan.route.tables import tables
 from calc.plan.stop_kind import Headline, StopKind
 from calc.plan.view import View
 

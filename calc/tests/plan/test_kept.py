@@ -124,7 +124,7 @@ WORDS = {
     "tool": ["no-such/l25"],
     "grip": ["", "outside:o2"],
 }
-WORDS |= {"condition_date": ["2026-11-20"], "program": ["4711"], "feeds": ["toward"]}
+WORDS |= {"condition_date": ["2026-11-20"], "program": ["4711"], "feeds": ["toward"], "start": ["2026-12-01 06:00"]}
 STEPS = "part.profile.outside.o1", "part.profile.inside.i1"
 BESIDE = [
     (),

@@ -3,16 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import datetime, timedelta
 from itertools import pairwise
 
 import pytest
 
+from calc.calendar.calendar import Calendar
+from calc.calendar.working_time import wall
+from calc.errors import CalcError
 from calc.plan.compute import compute
 from calc.plan.cuts.solve import CUTS
 from calc.plan.part.solve import PART
+from calc.plan.route.inputs import Route
+from calc.plan.route.levers import levers
 from calc.plan.route.lists import times_of, tools_of
-from calc.plan.route.show import hours
-from calc.plan.route.solve import ROUTE
+from calc.plan.route.solve import ROUTE, tool_of
+from calc.plan.route.tables import hours
 from calc.plan.run_file import read_run
 from calc.plan.scenes import drawings_of
 from calc.said.plan import part_said
@@ -87,12 +93,12 @@ def test_in_turn_the_lane_holds_the_whole_cycle():
 def test_the_run_and_its_set_up_by_hand():
     found = route("spigot")
     # 240 and 2 % are 244.8: 245 pieces. Edges that are used up: 2 min each, the first of each cut is in.
-    assert found.pieces == 245
+    assert found.run.pieces == 245
     cuts = sum(len(s.operations) for s in found.sides)
-    assert found.edge_min == pytest.approx(2 * (found.edges - cuts))
-    assert found.run_min == pytest.approx(found.cycle_s * 245 / 60 / 0.85 + found.edge_min)
+    assert found.run.edge_min == pytest.approx(2 * (found.run.edges - cuts))
+    assert found.run.run_min == pytest.approx(found.cycle_s * 245 / 60 / 0.85 + found.run.edge_min)
     # One set for both sides: mounted 10 and bored 15; six tools 5 each; proved 15, first-off 15.
-    assert found.setup_min == 10 + 15 + 6 * 5 + 15 + 15
+    assert found.run.setup_min == 10 + 15 + 6 * 5 + 15 + 15
 
 
 @pytest.mark.parametrize(
@@ -104,7 +110,7 @@ def test_the_run_and_its_set_up_by_hand():
     ],
 )
 def test_what_holds_the_part_is_put_in_once_for_each_side_that_has_its_own(name, words):
-    assert [t.words for t in route(name).tasks][: len(words)] == words
+    assert [t.words for t in route(name).run.tasks][: len(words)] == words
 
 
 def test_hard_jaws_are_mounted_and_not_bored():
@@ -113,14 +119,14 @@ def test_hard_jaws_are_mounted_and_not_bored():
     hard = replace(first.blank, kind="hard", metal="steel", step_mm=12.0, seat_mm=10.0)
     shelf = replace(known.shelf, setups=(replace(first, blank=hard, jaw_set=None),))
     found = compute(known.document, shelf).views[0][ROUTE]
-    assert (found.tasks[0].words, found.tasks[0].minutes) == ("Tube: hard jaws mounted", 10)
+    assert (found.run.tasks[0].words, found.run.tasks[0].minutes) == ("Tube: hard jaws mounted", 10)
 
 
 def test_bars_of_a_run_are_changed_but_the_first():
     found = route("collet")
-    assert found.pieces == 1836  # 1 800 and 2 %
-    assert found.bars_needed == -(-1836 // found.bars.pieces)
-    assert found.bar_min == 3 * (found.bars_needed - 1)
+    assert found.run.pieces == 1836  # 1 800 and 2 %
+    assert found.run.bars_needed == -(-1836 // found.run.bars.pieces)
+    assert found.run.bar_min == 3 * (found.run.bars_needed - 1)
 
 
 def test_a_turret_that_cannot_take_the_tools_is_a_stop():
@@ -146,7 +152,7 @@ def test_what_is_missing_is_said_with_the_way_to_it():
     ("rules", "less"), [({"utilisation_pct": 95}, True), ({"scrap_pct": 10}, False), ({"edge_change_min": 8}, False)]
 )
 def test_house_rules_pull_on_the_run(rules, less):
-    assert (route("spigot", rules).run_min < route("spigot").run_min) == less
+    assert (route("spigot", rules).run.run_min < route("spigot").run.run_min) == less
 
 
 def test_two_sides_on_one_spindle_are_told_both_ways():
@@ -192,3 +198,137 @@ def test_a_turret_is_drawn_with_every_tool_at_its_station():
     first, second = scene.labels[0].point, scene.labels[1].point
     assert first[0] == pytest.approx(0, abs=1e-6)
     assert first[1] > 0 < second[0]
+
+
+MONDAY = {"start": "2026-11-30 06:00"}
+TWO_SHIFTS = Calendar("UTC", "Mon-Fri 06:00-14:00, 14:00-22:00", "Mon-Fri 09:30-09:45, 17:30-18:00")
+
+
+def planned(name, calendar=TWO_SHIFTS, today="2026-11-28", cuts=None, rules=None, **said):
+    known = run(name)
+    shelf = replace(known.shelf, calendar=calendar, today=today)
+    setups = tuple(
+        replace(s, cuts=tuple(replace(c, **(cuts or {}).get(c.id, {})) for c in s.cuts)) for s in known.document.setups
+    )
+    route = replace(known.document.route, **said)
+    rules = replace(known.document.rules, **(rules or {}))
+    return compute(replace(known.document, setups=setups, route=route, rules=rules), shelf)
+
+
+def test_the_finish_is_the_set_up_by_people_and_then_the_run_by_the_clock():
+    found = planned("spigot", **MONDAY).views[0][ROUTE].run
+    began = datetime(2026, 11, 30, 6)
+    assert wall(TWO_SHIFTS, found.clock.begins) == began
+    assert found.setup_min < 210  # so that it is over before the first break
+    assert wall(TWO_SHIFTS, found.clock.running) == began + timedelta(minutes=found.setup_min)
+    left, at = found.setup_min + found.run_min, began
+    while left > 915:  # a day of two shifts, less its breaks
+        left, at = left - 915, at + timedelta(days=3 if at.weekday() == 4 else 1)
+    pause = 15 * (left > 210) + 30 * (left > 675)
+    done = at + timedelta(minutes=left + pause)
+    assert wall(TWO_SHIFTS, found.clock.done) == pytest.approx(done, abs=timedelta(seconds=1))
+
+
+def test_without_a_start_it_is_told_from_today_and_says_so():
+    answers = {a.name: a for a in planned("spigot").stop("route").answers}
+    assert str(answers["finished"].below).startswith("if it is set up today, Mon 30 Nov 06:00")
+    assert "finished" not in {a.name for a in planned("spigot", today="").stop("route").answers}
+
+
+def test_a_start_that_is_past_and_a_run_without_end_are_told():
+    late = planned("spigot", start="2026-11-02 06:00").stop("route")
+    assert [n.code for n in late.notes if n.code == "start-past"] == ["start-past"]
+    rare = Calendar("UTC", "Mon 06:00-06:10", "")
+    stop = planned("spigot", calendar=rare, **MONDAY).stop("route")
+    assert "never-done" in [n.code for n in stop.notes]
+    assert next(str(a.words) for a in stop.answers if a.name == "finished") == "not within 5 years"
+
+
+@pytest.mark.parametrize("start", ["tomorrow", "2026-02-30 06:00", "2026-12-01 24:30"])
+def test_a_start_that_is_no_time_is_refused_in_words(start):
+    with pytest.raises(CalcError, match="Write a day and a time"):
+        Route(start=start)
+
+
+def test_bar_work_ends_sooner_where_it_may_run_alone_and_slugs_do_not():
+    alone = replace(TWO_SHIFTS, unattended="Mon-Fri 22:00-06:00")
+
+    def done(name, calendar):
+        return planned(name, calendar, **MONDAY).views[0][ROUTE].run.clock.done
+
+    assert done("collet", alone) < done("collet", TWO_SHIFTS)
+    assert done("spigot", alone) == done("spigot", TWO_SHIFTS)
+
+
+def test_what_was_timed_counts_in_place_of_what_is_computed():
+    before = planned("spigot").views[0][ROUTE]
+    first = before.sides[0].operations[0]
+    after = planned("spigot", cuts={first.cut.id: {"clocked_s": 77.0}}).views[0][ROUTE]
+    timed = after.sides[0].operations[0]
+    assert (timed.cut_s, timed.moves_s) == (77.0, 0.0)
+    longer = 77 - first.cut_s - first.moves_s
+    assert after.cycle_s == pytest.approx(before.cycle_s + longer)
+    tables = planned("spigot", cuts={first.cut.id: {"clocked_s": 77.0}})
+    tables = list(tables.tables(tables.stop("route")))
+    assert f"{first.cut.name} (timed)" in [r.label for r in tables[0].rows]
+
+
+def test_a_tool_stays_at_the_station_that_it_is_pinned_to():
+    cut = planned("spigot").views[0][ROUTE].sides[0].operations[0].cut
+    found = planned("spigot", cuts={cut.id: {"station": 7}}).views[0][ROUTE]
+    assert {o.station for s in found.sides for o in s.operations if o.tool == tool_of(cut)} == {7}
+    stop = planned("spigot", cuts={cut.id: {"station": 199}}).stop("route")
+    assert (stop.state, [e.field for e in stop.problems]) == ("stopped", [f"setups.s1.cuts.{cut.id}.station"])
+
+
+def test_two_tools_at_one_station_and_one_tool_at_two_are_told_at_the_cut():
+    made = planned("spigot").views[0][ROUTE].sides[0].operations
+    first = made[0].cut
+    other = next(o.cut for o in made if o.tool != tool_of(first))
+    pins = {first.id: {"station": 3}, other.id: {"station": 3}}
+    (error,) = planned("spigot", cuts=pins).stop("route").problems
+    assert (error.field, str(error.message)) == (
+        f"setups.s1.cuts.{other.id}.station",
+        "Station 3 is taken by another tool.",
+    )
+    both = [o.cut for s in planned("spigot").views[0][ROUTE].sides for o in s.operations]
+    first, twin = next((a, b) for a in both for b in both if a.id < b.id and tool_of(a) == tool_of(b))
+    pins = {first.id: {"station": 3}, twin.id: {"station": 4}}
+    (error,) = planned("spigot", cuts=pins).stop("route").problems
+    assert error.field.endswith(f"cuts.{twin.id}.station")
+    assert "stays at station 3" in str(error.message)
+
+
+def test_tools_that_stay_are_neither_put_in_nor_touched_off():
+    fresh = planned("spigot").views[0][ROUTE].run
+    stay = planned("spigot", stay=4).views[0][ROUTE].run
+    assert stay.setup_min == fresh.setup_min - 4 * 5
+    all_stay = planned("spigot", stay=60)
+    assert all_stay.views[0][ROUTE].run.setup_min == 10 + 15 + 15 + 15
+    assert "stay-all" in [n.code for n in all_stay.stop("route").notes]
+
+
+def test_piece_by_piece_changes_the_jaws_for_each():
+    two = planned("wear-ring", follow="pieces").views[0][ROUTE]
+    assert (two.cycle_s, two.batches_s) == (two.piecewise_s, pytest.approx(two.piecewise_s - 1200))
+
+
+@pytest.mark.parametrize("name", ["spigot", "collet"])
+def test_every_lever_is_worth_what_pulling_it_gives(name):
+    """What the list says of a cut 10 % faster, and of the machine in use more, against the plan computed so."""
+    before = planned(name).views[0][ROUTE]
+    found = levers(before)
+    assert found == sorted(found, key=lambda lever: -lever.run_min)
+    assert found[0].run_min > 0
+    assert len(found) <= 6
+    told = {lever.words: lever for lever in levers(before)}
+    for o in (o for s in before.sides for o in s.operations):
+        lever = told.get(f"{o.cut.name} cut 10 % faster")
+        if lever is None:
+            continue
+        faster = planned(name, cuts={o.cut.id: {"clocked_s": 0.9 * o.cut_s + o.moves_s}}).views[0][ROUTE]
+        assert before.cycle_s - faster.cycle_s == pytest.approx(lever.piece_s, abs=1e-6)
+        assert before.run.run_min - faster.run.run_min == pytest.approx(lever.run_min, rel=1e-6)
+    used = planned(name, rules={"utilisation_pct": 90.0}).views[0][ROUTE]
+    lever = told.get("machine in use 5 % more of the time")
+    assert lever is None or before.run.run_min - used.run.run_min == pytest.approx(lever.run_min)

@@ -1,0 +1,141 @@
+"""The run that the pieces make: how many, of what, in how many minutes, after which set-up, and when by the clock."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from functools import cached_property
+
+from calc.calendar.calendar import Calendar
+from calc.calendar.working_time import ends_at, first_hour, moment
+from calc.plan.cuts.solve import CUTS, CutFigures
+from calc.plan.hold.bar import BarFigures, bar_figures
+from calc.plan.hold.solve import HOLD, JAW_HOLD
+from calc.plan.outcome import Asked
+from calc.plan.part.solve import PART
+from calc.plan.route.inputs import when
+from calc.route.bars import pieces_to_make
+from calc.route.cycle import run_minutes
+from calc.working import Step, Working
+
+
+@dataclass(frozen=True)
+class Task:
+    """Something of the set-up [min], in words."""
+
+    words: str
+    minutes: float
+
+
+@dataclass(frozen=True)
+class Clock:
+    """When it happens [s since 1970, UTC]; None where it does not within the years that are looked at.
+
+    `planned`: somebody said when the set-up begins; else it is as if that were today.
+    """
+
+    calendar: Calendar
+    planned: bool
+    begins: float | None
+    running: float | None
+    done: float | None
+
+
+@dataclass(frozen=True)
+class RunFigures:
+    """The run: what it takes, and its minutes."""
+
+    pieces: int
+    edges: int
+    bars: BarFigures | None
+    bars_needed: int | None
+    edge_min: float
+    bar_min: float
+    run_min: float
+    used: float  # share of the time that the machine runs
+    alone_min: float  # how long it goes on by itself: to the next edge, or the end of the bar
+    unsure: tuple[str, ...]  # cuts whose edges last nobody knows how long
+    tasks: tuple[Task, ...]
+    steps: tuple[Step, ...]
+    clock: Clock | None
+
+    @cached_property
+    def setup_min(self) -> float:
+        """The set-up."""
+        return sum(t.minutes for t in self.tasks)
+
+
+def _edges(cuts: Sequence[CutFigures], pieces: int) -> int:
+    """Edges of all cuts for the run; a cut without a known life needs one."""
+    lives = (c.consulted.life for c in cuts)
+    return sum(math.ceil(pieces / max(1, life.pieces_per_edge)) if life else 1 for life in lives)
+
+
+def _alone(every: Sequence[Asked], bars: BarFigures | None, piece_s: float) -> float:
+    """For how long [min] it runs without people: bar work, until the first edge is due or the bar is used up.
+
+    An edge whose life nobody knows is not counted: `unsure` names it.
+    """
+    if bars is None:
+        return 0.0
+    lives = [c.consulted.life for of in every for c in of.need(CUTS).cuts]
+    return min([bars.pieces, *(life.pieces_per_edge for life in lives if life is not None)]) * piece_s / 60
+
+
+def _tasks(asked: Asked, tools: int) -> Iterator[Task]:
+    rules, stay = asked.rules, min(asked.document.route.stay, tools)
+    for place, setup in enumerate(asked.document.setups):
+        of = asked.of(place)
+        name = setup.name.split(",")[0]
+        if place > 0 and asked.document.one_set:
+            continue
+        jaws = of.figures[JAW_HOLD]
+        if jaws is None:
+            yield Task(f"{name}: collet put in", rules.mount_min)
+        elif jaws.blank.is_hard:  # it comes with its step
+            yield Task(f"{name}: hard jaws mounted", rules.mount_min)
+        else:
+            yield Task(f"{name}: jaws mounted and bored", rules.mount_min + rules.bore_min)
+    new = tools - stay
+    if new:
+        words = f"{new} tools put in and touched off" + (f", {stay} stay" if stay else "")
+        yield Task(words, new * (rules.tool_min + rules.touch_min))
+    yield Task("program proved", rules.prove_min)
+    yield Task("first-off measured", rules.first_off_min)
+
+
+def _clock(asked: Asked, setup_min: float, run_min: float, alone_min: float) -> Clock | None:
+    """By the clock: people set it up, then it runs. None where no day is known to begin on."""
+    calendar, said = asked.shelf.calendar, asked.document.route.start
+    start = when(said) if said is not None else datetime.fromisoformat(asked.shelf.today) if asked.shelf.today else None
+    if start is None:
+        return None
+    begins = first_hour(calendar, moment(calendar, start))
+    running = None if begins is None else ends_at(calendar, begins, setup_min)
+    done = None if running is None else ends_at(calendar, running, run_min, alone_min)
+    return Clock(calendar, said is not None, begins, running, done)
+
+
+def run_of(every: Sequence[Asked], piece_s: float, tools: int) -> RunFigures:
+    """The run of a part whose pieces come every so many seconds, from so many tools. Its sides have their cuts."""
+    asked, w = every[0], Working()
+    rules, part, quantity = asked.rules, asked.need(PART), asked.document.part.quantity
+    assert quantity is not None  # asked for before
+    pieces = pieces_to_make(w, quantity, rules.scrap_pct / 100)
+    cuts = [of.need(CUTS).cuts for of in every]
+    edges = sum(_edges(mine, pieces) for mine in cuts)
+    bars = bar_figures(asked, asked.need(HOLD), part)
+    needed = math.ceil(pieces / bars.pieces) if bars and bars.pieces else None
+    # The first edges and the first bar are put in at the set-up.
+    edge_min = max(0, edges - sum(len(mine) for mine in cuts)) * rules.edge_change_min
+    bar_min = max(0, (needed or 1) - 1) * rules.bar_change_min
+    used = rules.utilisation_pct / 100
+    minutes = run_minutes(w, piece_s, pieces, used, edge_min + bar_min)
+    alone = _alone(every, bars, piece_s)
+    unsure = tuple(c.name for mine in cuts for c in mine if c.consulted.life is None)
+    tasks = tuple(_tasks(asked, tools))
+    clock = _clock(asked, sum(t.minutes for t in tasks), minutes, alone)
+    steps = tuple(w.steps)
+    return RunFigures(pieces, edges, bars, needed, edge_min, bar_min, minutes, used, alone, unsure, tasks, steps, clock)

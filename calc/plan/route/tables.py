@@ -1,0 +1,64 @@
+"""Tables of stop Route: every operation in time, where the time goes, and what would move the finish."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from calc.plan.route.levers import levers
+from calc.plan.route.solve import ROUTE, Operation
+from calc.plan.stop import Row, Table
+from calc.plan.view import View
+from calc.quantities import Figure, Sentence
+
+PIECE, RUN = "A piece", "The run"
+CLOCK = " (timed)"
+
+
+def hours(minutes: float) -> str:
+    """Minutes as a person says them, rounded up: "3 h 20 min".
+
+    >>> hours(200), hours(59.2), hours(0.4)
+    ('3 h 20 min', '1 h', '1 min')
+    """
+    full, rest = divmod(math.ceil(minutes), 60)
+    return " ".join([f"{full} h"] * (full > 0) + [f"{rest} min"] * (rest > 0 or full == 0))
+
+
+def _cells(o: Operation) -> tuple[Figure | Sentence, ...]:
+    return (
+        Sentence("{s}", s=str(o.station)),
+        Figure(o.cut_s, "s", "up", (1, 1)),
+        Figure(o.moves_s, "s", "up", (1, 1)),
+        Figure(o.index_s, "s", "up", (1, 1)),
+        Figure(o.spindle_s, "s", "up", (1, 1)),
+        Figure(o.seconds, "s", "up", (1, 1)),
+    )
+
+
+def tables(view: View) -> Iterator[Table]:
+    """The operations in the order they happen, and where the time goes, the largest first."""
+    found = view[ROUTE]
+    if found is None:
+        return
+    head = ("operation", "station", "in cut", "moves", "index", "spindle", "in all")
+    rows = [Row(o.cut.name + CLOCK * o.clocked, _cells(o)) for side in found.sides for o in side.operations]
+    least, used = (
+        Figure(sum(seconds), "s", "up", (1, 1))
+        for seconds in ([t.index_s for t in found.turrets], [t.in_order_s for t in found.turrets])
+    )
+    saved = Sentence("Stations as the turret indexes least: {t} a piece, {o} in the order of use.", t=least, o=used)
+    yield Table("operations", "In the order it happens", head, tuple(rows), PIECE, str(saved))
+    most = sorted((o for s in found.sides for o in s.operations), key=lambda o: -o.seconds)
+    total = sum(s.seconds for s in found.sides)
+    share = [
+        Row(o.cut.name, (Figure(o.seconds, "s", "up", (1, 1)), Figure(100 * o.seconds / total, "%", places=(0, 0))))
+        for o in most
+    ]
+    yield Table("most", "Where the time goes", ("operation", "takes", "of all"), tuple(share), PIECE)
+    moves = [
+        Row(lever.words, (Figure(lever.piece_s, "s", "down", (1, 1)), Sentence("{h} sooner", h=hours(lever.run_min))))
+        for lever in levers(found)
+    ]
+    if moves:
+        yield Table("levers", "What moves the finish most", ("if", "a piece", "the run"), tuple(moves), RUN)
