@@ -10,6 +10,7 @@ from calc.plan.all_stops import ALL_STOPS
 from calc.plan.compute import PlanResult, compute
 from calc.plan.document import Document
 from calc.plan.outcome import State
+from calc.plan.route.solve import ROUTE
 from calc.plan.stop import Stop
 from calc.plan.stop_kind import Headline
 from calc.plan.view import View
@@ -32,9 +33,18 @@ ATTENTION: dict[State, int] = {"stopped": 0, "open": 1, "settled": 2}
 
 
 @dataclass(frozen=True)
+class RunMinutes:
+    """What the board counts of a run [min]: its set-up, the run, and how long it goes on without people."""
+
+    setup: float
+    run: float
+    alone: float
+
+
+@dataclass(frozen=True)
 class Standing:
     """Every stop in one line, the verdict, how many values are proposed still, and figures in core units (None: not
-    known): those that the history tells, and those that the bench shows of each side.
+    known): those that the history tells, and those that the bench shows of each side; minutes for the board.
     """
 
     stops: tuple[Stop, ...]
@@ -42,6 +52,7 @@ class Standing:
     headlines: dict[str, float | None]
     sides: tuple[dict[str, float | None], ...]
     proposed: int = 0
+    minutes: RunMinutes | None = None
 
     @property
     def attention(self) -> int:
@@ -95,7 +106,9 @@ def standing_of(result: PlanResult) -> Standing:
     """The same of a plan already computed."""
     last = {name: h.value(result.views[-1]) for name, h in headlines().items()}
     sides = tuple(figures_of(view) for view in result.views)
-    return Standing(result.stops, result.verdict, last, sides, len(result.proposed))
+    route = result.views[0][ROUTE]
+    minutes = RunMinutes(route.run.setup_min, route.run.run_min, route.run.alone_min) if route else None
+    return Standing(result.stops, result.verdict, last, sides, len(result.proposed), minutes)
 
 
 def moved(before: dict[str, Any], after: dict[str, float | None]) -> dict[str, list[float | None]]:

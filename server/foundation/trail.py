@@ -21,6 +21,7 @@ WORDS = {
     "closed": "closed the account",
     "opened": "opened the account again",
     "rules": "changed house rules",
+    "calendar": "changed the shop's calendar",
     "released": "released a plan",
     "run-deleted": "took a run off for good",
     "backup": "wrote a backup",

@@ -129,7 +129,7 @@ def shelf_of(run: dict[str, Any]) -> Shelf:
         KINDS["material"].read(materials[run["material"]] | {"typical": True}),
         tuple(_setup(s, run["machine"]) for s in run["setups"]),
         tools(),
-        date.today().isoformat(),
+        today=date.today().isoformat(),
     )
 
 

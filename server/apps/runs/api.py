@@ -12,6 +12,7 @@ from pydantic import BaseModel
 from calc.plan.entry import Entry
 from calc.plan.lists import NewItem as Item
 from server.apps.questions.schemas import AskIn, QuestionOut
+from server.apps.runs.actions import board as move
 from server.apps.runs.actions import gains, heavy, items, manage, operate, start, take_profile
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.keep_edit import keep_edit, parts, preview
@@ -22,6 +23,8 @@ from server.apps.runs.actions.undo import reverse
 from server.apps.runs.asks import (
     BasedKeyed,
     BenchAsk,
+    BoardAsk,
+    BoardMove,
     CompareAsk,
     DrawingIn,
     DrawingKeep,
@@ -48,13 +51,15 @@ from server.apps.runs.asks import (
     UnitsAsk,
     held_of,
 )
-from server.apps.runs.queries import bench, history, releases, tools
+from server.apps.runs.queries import bench, board, history, releases, tools
 from server.apps.runs.queries import plan as plans
 from server.apps.runs.queries.file import saved
 from server.apps.runs.queries.find import revision_of, run_by_id
 from server.apps.runs.queries.look import Look, Sent
+from server.apps.runs.queries.may import may_change
 from server.apps.runs.schemas import (
     BenchOut,
+    BoardOut,
     DifferencesOut,
     DrawingOut,
     HistoryOut,
@@ -307,6 +312,32 @@ def route_sheet(request: HttpRequest, run_id: int, of: Literal["tools", "times"]
     require_sees_drafts(request.user)
     answer = HttpResponse(sheet(plans.route_sheet(run_by_id(run_id), of)), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{of}-{run_id}.csv"'
+    return answer
+
+
+@router.get("/board", response={200: BoardOut, 403: Problem, **LOOKS}, operation_id="board")
+def whole_board(request: HttpRequest, asked: Query[BoardAsk]) -> HttpResponse:
+    """Which run is on which machine when."""
+    require_sees_drafts(request.user)
+    may_edit = may_change(request.user, move.START)
+    return _json(board.board(asked.first, asked.days, may_edit=may_edit))
+
+
+@router.post(f"{RUN}/board", response={200: BoardOut, 409: Problem, **REFUSALS}, operation_id="moveOnBoard")
+def move_on_board(request: HttpRequest, run_id: int, given: BoardMove) -> HttpResponse:
+    """Put a run on the board, move it, or take it off."""
+    return _json(move.move_run(run_id, given.begins, _asked(request, given), given.first, given.days))
+
+
+ICS = {"responses": {200: {"content": {"text/calendar": {"schema": {"type": "string"}}}}}}
+
+
+@router.get("/board.ics", response={200: str, 403: Problem, **LOOKS}, operation_id="boardFile", openapi_extra=ICS)
+def board_file(request: HttpRequest) -> HttpResponse:
+    """The board for another program's calendar, as iCalendar text."""
+    require_sees_drafts(request.user)
+    answer = HttpResponse(board.board_file(), content_type="text/calendar; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="board.ics"'
     return answer
 
 

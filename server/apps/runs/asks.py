@@ -4,6 +4,7 @@ them.
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -237,3 +238,18 @@ class RestoreIn(BasedKeyed):
     """A draft to bring back."""
 
     revision: int = Field(ge=0, le=REVISION_MOST)
+
+
+class BoardAsk(Schema):
+    """Which days of the board."""
+
+    first: date | None = None
+    days: int = Field(default=14, ge=1, le=62)
+
+
+class BoardMove(BasedKeyed):
+    """When a run's set-up is to begin [s since 1970, UTC]; None: it is taken off the board."""
+
+    begins: float | None = Field(ge=0, le=1e11)
+    first: date | None = None
+    days: int = Field(default=14, ge=1, le=62)

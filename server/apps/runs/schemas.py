@@ -347,3 +347,70 @@ class SettledOut(BaseModel):
     words: str
     gains: bool
     cuts: list[SettledCut]
+
+
+class BoardRun(BaseModel):
+    """A run on the board: when its set-up begins, it runs and is done [s since 1970, UTC], in words too."""
+
+    id: int
+    name: str
+    drawing_number: str
+    revision: int
+    verdict: State
+    start: float
+    begins: float | None
+    running: float | None
+    done: float | None
+    begins_said: str
+    done_said: str
+    slips: str
+
+
+class BoardMachine(BaseModel):
+    """A machine with its runs in the days shown, how many begin later, and when it is free."""
+
+    name: str
+    runs: list[BoardRun]
+    later: int
+    free: float | None
+
+
+class BoardWaiting(BaseModel):
+    """A run that is not on the board; `why` it cannot be put there."""
+
+    id: int
+    name: str
+    drawing_number: str
+    revision: int
+    machine: str
+    why: str
+
+
+class BoardDay(BaseModel):
+    """A day of the shop's clock."""
+
+    said: str
+    date: str
+    begins: float
+    ends: float
+
+
+class BoardHours(BaseModel):
+    """Working hours, with people or without."""
+
+    begins: float
+    ends: float
+    people: bool
+
+
+class BoardOut(BaseModel):
+    """The board; `told` says what was just done to it."""
+
+    may_edit: bool
+    told: str
+    zone: str
+    now: float
+    days: list[BoardDay]
+    hours: list[BoardHours]
+    machines: list[BoardMachine]
+    waiting: list[BoardWaiting]

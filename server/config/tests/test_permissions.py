@@ -54,6 +54,8 @@ ENDPOINTS = [
     ("post", "gauge-runs/{run}/listen", {"gauge": "Simulated gauge"}, (403, 404, 404, 404)),
     ("get", "gauge-runs/{run}/readings", None, (404, 404, 404, 404)),
     ("get", "rules", None, LOOK),
+    ("get", "calendar", None, LOOK),
+    ("post", "calendar", {"base_number": 1, "values": {"zone": "Europe/Berlin"}}, PLAN),
     ("post", "rules", {"base_number": 1, "values": {"safety": "2.5"}, "reason": "said why"}, PLAN),
     ("get", "runs", None, LOOK),
     ("post", "runs", NAMES, MAKE),
@@ -63,6 +65,9 @@ ENDPOINTS = [
     ("get", "runs/{run}/plan", None, (404, 200, 200, 200)),  # nothing is released yet
     ("get", "runs/{run}/pulse", None, (404, 200, 200, 200)),
     ("get", "runs/{run}/history", None, DRAFT),
+    ("get", "board", None, DRAFT),
+    ("get", "board.ics", None, DRAFT),
+    ("post", "runs/{run}/board", {"base_revision": 0, "begins": 1.8e9}, PLAN),
     ("get", "runs/{run}/releases", None, DRAFT),
     ("post", "runs/{run}/releases", {"base_revision": 0, "confirmed": []}, (403, 403, 422, 422)),
     ("get", "runs/{run}/releases/1/differences", None, (403, 404, 404, 404)),

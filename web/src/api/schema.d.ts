@@ -1101,6 +1101,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shop Calendar
+         * @description When the shop works.
+         */
+        get: operations["shopCalendar"];
+        put?: never;
+        /**
+         * Change Hours
+         * @description Change when the shop works: it counts for every plan at once.
+         */
+        post: operations["changeCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -1558,6 +1582,66 @@ export interface paths {
          * @description The draft's tools by station, or the seconds of every operation, for a spreadsheet.
          */
         get: operations["routeSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole Board
+         * @description Which run is on which machine when.
+         */
+        get: operations["board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move On Board
+         * @description Put a run on the board, move it, or take it off.
+         */
+        post: operations["moveOnBoard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board File
+         * @description The board for another program's calendar, as iCalendar text.
+         */
+        get: operations["boardFile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3859,6 +3943,70 @@ export interface components {
             reason: string;
         };
         /**
+         * CalendarFieldOut
+         * @description A line of the calendar: what it means, what it says, and what is usual.
+         */
+        CalendarFieldOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Help */
+            help: string;
+            /** Most */
+            most: number;
+            /** Text */
+            text: string;
+            /** Usual */
+            usual: string;
+        };
+        /**
+         * CalendarOut
+         * @description When the shop works. `off` are the next of `off_count` stretches from its file.
+         */
+        CalendarOut: {
+            /** Number */
+            number: number;
+            /** May Edit */
+            may_edit: boolean;
+            /** Fields */
+            fields: components["schemas"]["CalendarFieldOut"][];
+            /** Has File */
+            has_file: boolean;
+            /** Off */
+            off: components["schemas"]["OffOut"][];
+            /** Off Count */
+            off_count: number;
+            /** Changed */
+            changed: string | null;
+        };
+        /**
+         * OffOut
+         * @description A stretch off that the calendar's file brings.
+         */
+        OffOut: {
+            /** Name */
+            name: string;
+            /** Begins */
+            begins: string;
+            /** Ends */
+            ends: string;
+        };
+        /**
+         * CalendarIn
+         * @description A changed calendar, as typed. `file`: iCalendar text; empty takes it out; None leaves it as it is.
+         */
+        CalendarIn: {
+            /** Base Number */
+            base_number: number;
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
+            /** File */
+            file?: string | null;
+        };
+        /**
          * BenchAsk
          * @description Which part of the bench.
          */
@@ -4533,6 +4681,170 @@ export interface components {
             layer?: string | null;
             /** Unit */
             unit?: ("mm" | "in") | null;
+        };
+        /**
+         * BoardAsk
+         * @description Which days of the board.
+         */
+        BoardAsk: {
+            /** First */
+            first?: string | null;
+            /**
+             * Days
+             * @default 14
+             */
+            days: number;
+        };
+        /**
+         * BoardDay
+         * @description A day of the shop's clock.
+         */
+        BoardDay: {
+            /** Said */
+            said: string;
+            /** Date */
+            date: string;
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+        };
+        /**
+         * BoardHours
+         * @description Working hours, with people or without.
+         */
+        BoardHours: {
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+            /** People */
+            people: boolean;
+        };
+        /**
+         * BoardMachine
+         * @description A machine with its runs in the days shown, how many begin later, and when it is free.
+         */
+        BoardMachine: {
+            /** Name */
+            name: string;
+            /** Runs */
+            runs: components["schemas"]["BoardRun"][];
+            /** Later */
+            later: number;
+            /** Free */
+            free: number | null;
+        };
+        /**
+         * BoardOut
+         * @description The board; `told` says what was just done to it.
+         */
+        BoardOut: {
+            /** May Edit */
+            may_edit: boolean;
+            /** Told */
+            told: string;
+            /** Zone */
+            zone: string;
+            /** Now */
+            now: number;
+            /** Days */
+            days: components["schemas"]["BoardDay"][];
+            /** Hours */
+            hours: components["schemas"]["BoardHours"][];
+            /** Machines */
+            machines: components["schemas"]["BoardMachine"][];
+            /** Waiting */
+            waiting: components["schemas"]["BoardWaiting"][];
+        };
+        /**
+         * BoardRun
+         * @description A run on the board: when its set-up begins, it runs and is done [s since 1970, UTC], in words too.
+         */
+        BoardRun: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Drawing Number */
+            drawing_number: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "settled" | "open" | "stopped";
+            /** Start */
+            start: number;
+            /** Begins */
+            begins: number | null;
+            /** Running */
+            running: number | null;
+            /** Done */
+            done: number | null;
+            /** Begins Said */
+            begins_said: string;
+            /** Done Said */
+            done_said: string;
+            /** Slips */
+            slips: string;
+        };
+        /**
+         * BoardWaiting
+         * @description A run that is not on the board; `why` it cannot be put there.
+         */
+        BoardWaiting: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Drawing Number */
+            drawing_number: string;
+            /** Revision */
+            revision: number;
+            /** Machine */
+            machine: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * BoardMove
+         * @description When a run's set-up is to begin [s since 1970, UTC]; None: it is taken off the board.
+         */
+        BoardMove: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Stop */
+            stop?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Whole */
+            whole?: boolean | null;
+            /** Held */
+            held?: string[] | null;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Base Revision */
+            base_revision: number;
+            /** Begins */
+            begins: number | null;
+            /** First */
+            first?: string | null;
+            /**
+             * Days
+             * @default 14
+             */
+            days: number;
         };
         /**
          * ProgramAsk
@@ -11436,6 +11748,113 @@ export interface operations {
             };
         };
     };
+    shopCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bench: {
         parameters: {
             query?: {
@@ -13178,6 +13597,220 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    board: {
+        parameters: {
+            query?: {
+                first?: string | null;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moveOnBoard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardMove"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    boardFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/calendar": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -121,7 +121,10 @@ def _begun(run: Run, asked: Asked) -> Edit | None:
 
 @transaction.atomic
 def take_start(run_id: int, question: UUID, asked: Asked) -> Sent:
-    """Keep the proposed plan as it was settled, as one edit that carries on the proposal. Raises Conflict where the plan has changed since."""
+    """Keep the proposed plan as it was settled, as one edit that carries on the proposal.
+
+    Raises Conflict where the plan has changed since.
+    """
 
     def make(run: Run) -> Making:
         basis = moment_of(run, shelf.current())

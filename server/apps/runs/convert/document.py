@@ -10,6 +10,7 @@ from calc.plan.document import Document
 from calc.reading import read
 from calc.shelf.taken import Shelf
 from server.apps.gauge.queries import measured, today
+from server.apps.house import queries as house
 from server.apps.runs.convert.rows import setups_of, taken_by
 from server.apps.runs.models import Run
 from server.apps.shelf import queries as shelf
@@ -71,5 +72,6 @@ def shelf_of(run: Run, on_shelf: Snapshot) -> Shelf:
         None if run.material_id is None else on_shelf.materials[run.material_id],
         setups,
         on_shelf.tools,
-        today(),
+        calendar=house.calendar(on_shelf.token),
+        today=today(),
     )

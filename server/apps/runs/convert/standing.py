@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from calc.plan.standing import Standing, bench_words, moved, standing
@@ -67,6 +68,7 @@ def put_standing(run: Run, standing: Standing, on_shelf: Snapshot, day: str) -> 
         ],
         "headlines": standing.headlines,
         "figures": bench_figures_said(standing, system),
+        "minutes": asdict(standing.minutes) if standing.minutes else None,
     }
     if not before:
         return {}

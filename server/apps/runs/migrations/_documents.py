@@ -232,6 +232,7 @@ class NewFacts:
     rules: Plain = field(default_factory=dict)
     stock: Plain = field(default_factory=dict)
     step: Plain = field(default_factory=dict)
+    route: Plain = field(default_factory=dict)
 
     def setup(self, setup: Plain) -> Plain:
         """A set-up with them."""
@@ -263,7 +264,8 @@ class NewFacts:
         part = plain["part"]
         profile = {name: self.value(steps) for name, steps in part["profile"].items()}
         part = {**part, "profile": profile, "stock": {**self.stock, **part["stock"]}}
-        return {**plain, "part": part, "setups": setups, "rules": {**self.rules, **plain["rules"]}}
+        found = {**plain, "part": part, "setups": setups, "rules": {**self.rules, **plain["rules"]}}
+        return {**found, "route": {**self.route, **plain.get("route", {})}} if self.route else found
 
     def fill(self, apps: Any, schema_editor: Any) -> None:
         """Into everything that is kept."""

@@ -20,6 +20,7 @@ FORMS = importlib.import_module("server.apps.runs.migrations._documents")
 CLAMPS = importlib.import_module("server.apps.runs.migrations.0011_documents_with_clamps").FACTS
 BARS = importlib.import_module("server.apps.runs.migrations.0013_collets_and_bars").FACTS
 ROUTE = importlib.import_module("server.apps.runs.migrations.0017_route").FACTS
+CLOCK = importlib.import_module("server.apps.runs.migrations.0019_by_the_clock").FACTS
 DIRECTIONS = importlib.import_module("server.apps.runs.migrations.0012_documents_with_directions").FACTS
 
 VERSION_1 = {
@@ -69,7 +70,7 @@ def test_what_is_held_is_found_by_its_id_and_every_fact_is_filled_in():
     assert now["setups"][1]["hold"]["grip"] == "inside:i1"
     assert [c["id"] for s in now["setups"] for c in s["cuts"]] == ["c1", "c2"]
     assert CLAMPS.setup(now["setups"][0])["cuts"][0]["clamp_rpm"] is None
-    today = ROUTE.document(BARS.document(DIRECTIONS.document(CLAMPS.document(now))))
+    today = CLOCK.document(ROUTE.document(BARS.document(DIRECTIONS.document(CLAMPS.document(now)))))
     assert write(read(Document, today)) == today | {"proposed": []}
     assert FORMS.version_3(now) == now
 
