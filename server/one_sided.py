@@ -126,5 +126,5 @@ VENT_PLUG: dict[str, Any] = {
 def runs() -> list[dict[str, Any]]:
     """The demo's runs with this seal carrier in place of its own, and the vent plug."""
     setups = [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-50"}]
-    vent = DEMO_RUNS[-1] | {"document": VENT_PLUG, "typed": TYPED}
+    vent = next(r for r in DEMO_RUNS if r["drawing_number"] == "LH-2215") | {"document": VENT_PLUG, "typed": TYPED}
     return [DEMO_RUNS[0] | {"document": SEAL_CARRIER, "setups": setups}, vent]

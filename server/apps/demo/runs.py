@@ -223,6 +223,57 @@ VENT_PLUG: dict[str, Any] = {
     ],
 }
 
+BEARING_CAP: dict[str, Any] = {
+    "version": 3,
+    "part": {
+        "quantity": 120,
+        "edge_mm": 0.3,
+        "face_stock_mm": 1.5,
+        "profile": {
+            "outside": [
+                {
+                    "name": "Spigot",
+                    "diameter_mm": 80.0,
+                    "length_mm": 36.0,
+                    "fit": "h7",
+                    "ra_um": 1.6,
+                    "chamfer_mm": 0.5,
+                },
+                {"name": "Rim", "diameter_mm": 112.0, "length_mm": 14.0, "chamfer_mm": 1.0},
+            ],
+            "inside": [{"name": "Bore", "diameter_mm": 50.0, "fit": "H7", "ra_um": 1.6, "chamfer_mm": 0.5}],
+        },
+        "stock": {"form": "slug", "surface": "rough", "diameter_mm": 116.0, "smallest_mm": 115.5, "largest_mm": 117.0},
+    },
+    "sides": {"first_end": "a", "two_step": True},
+    "setups": [
+        {
+            "name": "Side 1, spigot end",
+            "hold": {"grip": "stock", "depth_mm": 12.0},
+            "jaws": {"program": 2188, "spindle": "M03"},
+            "force": {"pressure_bar": 24.0, "condition": "auto"},
+            "clamp_rpm": 1400.0,
+        },
+        {
+            "name": "Side 2, rim end",
+            "hold": {"grip": "outside:o1", "depth_mm": 20.0},
+            "jaws": {"program": 2189, "spindle": "M03"},
+            "force": {"pressure_bar": 24.0, "condition": "auto"},
+            "clamp_rpm": 1000.0,
+        },
+    ],
+}
+
+# When each set-up begins: so many days after the demo is begun, with the first shift; at a week-end, the Monday after.
+BEGINS_IN_DAYS = {"LH-2041": 0, "LH-2188": 7, "LH-2107": 1, "LH-1980": 0, "LH-2266": 7, "LH-2215": 11}
+CALENDAR = {
+    "zone": "Europe/Berlin",
+    "shifts": "Mon-Fri 06:00-14:00, 14:00-22:00",
+    "breaks": "Mon-Fri 09:30-09:45, 12:00-12:30, 18:00-18:30",
+    "unattended": "Mon-Thu 22:00-01:00",
+    "off": "",
+}
+
 RUNS: list[dict[str, Any]] = [
     {
         "drawing_number": "LH-2041",
@@ -282,5 +333,15 @@ RUNS: list[dict[str, Any]] = [
         "document": VENT_PLUG,
         "setups": [{"chuck": "twin-2-chuck", "jaw_blank": "t2-steel-38", "jaw_set": "set-21"}],
         "typed": {"part.profile.outside.o1.diameter_mm": "1 1/2 in"},
+    },
+    {
+        "drawing_number": "LH-2188",
+        "name": "Bearing cap",
+        "machine": "lathe-3",
+        "material": "c45",
+        "units": "metric",
+        "document": BEARING_CAP,
+        "typed": {},
+        "setups": [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-64"}] * 2,
     },
 ]

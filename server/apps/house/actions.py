@@ -85,7 +85,7 @@ def change_calendar(given: dict[str, str], file: str | None, base_number: int, p
         raise Conflict(f"{who} changed the calendar since you looked. Look at it again, then change yours.")
     before = row.values if row else {name: getattr(Calendar(), name) for name in queries.CALENDAR}
     values = before | _hours_given(given)
-    Calendar(**values)
+    read(Calendar, values)
     text = (row.file if row else "") if file is None else file.strip().replace("\x00", "")
     queries.events(text, values["zone"], timezone.localdate().replace(day=1))
     if (before, row.file if row else "") == (values, text):
@@ -108,3 +108,10 @@ def _hours_given(given: dict[str, str]) -> dict[str, str]:
     if problems:
         raise CalcError(problems)
     return {name: " ".join(text.split()) for name, text in given.items()}
+
+
+def load_calendar(values: dict[str, str], person: Any) -> None:
+    """The calendar that a shop is begun with. Raises CalcError."""
+    read(Calendar, values)
+    ShopCalendar.objects.create(number=2, values=values, by=person)
+    renew()

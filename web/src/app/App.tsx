@@ -31,6 +31,9 @@ const NotebookScreen = lazy(() =>
 const CalculatorsScreen = lazy(() =>
   import("../features/calculators/CalculatorsScreen").then((m) => ({ default: m.CalculatorsScreen })),
 );
+const BoardScreen = lazy(() =>
+  import("../features/board/BoardScreen").then((m) => ({ default: m.BoardScreen })),
+);
 const HouseRules = lazy(() =>
   import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -68,6 +71,7 @@ function Places({ session }: { session: Session }) {
         <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/releases" element={<ReleaseScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />
+        <Route path="/board" element={<BoardScreen tools={tools} />} />
         <Route path="/shelf" element={<ShelfScreen session={session} tools={tools} />} />
         <Route path="/shelf/:kind" element={<ShelfScreen session={session} tools={tools} />} />
         <Route path="/shelf/:kind/:itemKey" element={<ShelfScreen session={session} tools={tools} />} />

@@ -162,6 +162,7 @@ def test_the_demo_of_five_runs_stands_as_it_should():
         "Wear ring": "settled",
         "Guide bush": "settled",
         "Sight-glass plug": "settled",
+        "Bearing cap": "settled",
         "Vent plug": "settled",
     }
     assert Run.objects.get(name="Wear ring").setups.count() == 2

@@ -8,6 +8,7 @@ import { AppHeader, Blank, Column, hidden, Told } from "../../shared/ui/Page";
 import { Picker } from "../../shared/ui/Picker";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { useChangeRules, useHouseRules } from "./queries";
+import { ShopHours } from "./ShopHours";
 
 const Rule = styled.li`
   display: grid;
@@ -124,6 +125,7 @@ export function HouseRules({ tools }: { tools: ReactNode }) {
     <>
       <AppHeader title="House rules" tools={tools} />
       <Column>
+        <ShopHours />
         <h2>Revision {rules?.number ?? "…"}</h2>
         <p>
           A plan keeps the rules it was computed under. When a rule changes, each plan tells what it would

@@ -21,3 +21,25 @@ export function useChangeRules() {
     },
   });
 }
+
+const CALENDAR = ["calendar"];
+
+/** When the shop works. */
+export function useCalendar() {
+  return useQuery({ queryKey: CALENDAR, queryFn: () => answered(client.GET("/api/calendar")) });
+}
+
+export type CalendarChange = { base_number: number; values: Record<string, string>; file?: string };
+
+/** Change when the shop works: it counts for every plan at once. */
+export function useChangeCalendar() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (change: CalendarChange) => answered(client.POST("/api/calendar", { body: change })),
+    onSuccess: (page) => {
+      queries.setQueryData(CALENDAR, page);
+      void queries.invalidateQueries({ queryKey: ["board"] });
+      return queries.invalidateQueries({ queryKey: ["plan"] });
+    },
+  });
+}

@@ -104,6 +104,7 @@ export function AppHeader({ title, tools }: { title: string; tools: ReactNode })
         <NavLink to="/" end>
           Bench
         </NavLink>
+        <NavLink to="/board">Board</NavLink>
         <NavLink to="/shelf">Shelf</NavLink>
         <NavLink to="/notebook">Notebook</NavLink>
         <NavLink to="/calculators">Calculators</NavLink>
