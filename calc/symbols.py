@@ -326,6 +326,11 @@ AT: dict[str, dict[str, str]] = {
         "t_p": "part-off",
         "t_v": "transfer",
     },
+    "By the shop's clock": {
+        "t_c": "minutes of work, all of it",
+        "t_r": "minutes of the run",
+        "t_u": "minutes of the set-up",
+    },
     "Setting up": {"t_u": "minutes so far", "t_w": "minutes of this"},
     "The run": {
         "N_m": "pieces to make",

@@ -4,7 +4,10 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.screen import answer, open_stop, rail, type_into
+from e2e.screen import address, answer, open_stop, rail, type_into
+from server.apps.runs.actions import manage
+from server.apps.runs.models import Run
+from server.foundation.models import Person
 
 
 def test_everything_pulls_on_the_route_and_it_is_taken_as_a_file(app, run):
@@ -27,3 +30,89 @@ def test_everything_pulls_on_the_route_and_it_is_taken_as_a_file(app, run):
     with app.expect_download() as saved:
         app.get_by_role("link", name="save the time of every operation").click()
     assert saved.value.path().read_text().startswith("side,operation,station")
+
+
+def test_a_run_is_moved_on_the_board_by_keys_and_put_back(app, run):
+    app.goto(address(app, "/board"))
+    block = app.get_by_role("button", name=re.compile("^LH-2041 Seal carrier, set-up begins"))
+    expect(block).to_be_visible()
+    before = block.get_attribute("aria-label")
+    told = app.get_by_role("status").first
+    block.focus()
+    app.keyboard.press("Shift+ArrowRight")
+    app.keyboard.press("ArrowRight")
+    expect(told).to_contain_text("LH-2041 Seal carrier would begin")
+    app.keyboard.press("Escape")
+    expect(told).not_to_contain_text("would begin")
+    assert Run.objects.get(pk=run.pk).revision == 0
+    app.keyboard.press("Shift+ArrowRight")
+    app.keyboard.press("Enter")
+    expect(told).to_contain_text(re.compile("LH-2041 Seal carrier begins .* finished "))
+    moved = app.get_by_role("button", name=re.compile("^LH-2041 Seal carrier, set-up begins"))
+    expect(moved).not_to_have_attribute("aria-label", before)
+    app.get_by_role("button", name="Put back").click()
+    expect(moved).to_have_attribute("aria-label", before)
+    # It is an edit as any other: the plan tells it.
+    open_stop(app, run, "route")
+    expect(answer(app, "finished")).to_contain_text("set up ")
+    assert Run.objects.get(pk=run.pk).revision == 2
+
+
+def test_a_run_is_dragged_refused_where_the_machine_is_taken_and_taken_off(app, run):
+    planner = Person.objects.get(username="planner")
+    manage.copy_run(run.pk, manage.Names("Seal carrier again", "LH-2042"), planner)
+    app.goto(address(app, "/board"))
+    waiting = app.get_by_role("row", name=re.compile("LH-2042"))
+    waiting.get_by_role("button", name="Put behind the others").click()
+    block = app.get_by_role("button", name=re.compile("^LH-2042 Seal carrier again, set-up begins"))
+    expect(block).to_be_visible()
+    other = app.get_by_role("button", name=re.compile("^LH-2041 Seal carrier, set-up begins")).bounding_box()
+    mine = block.bounding_box()
+    app.mouse.move(mine["x"] + 4, mine["y"] + 20)
+    app.mouse.down()
+    app.mouse.move(other["x"] + other["width"] / 2 + 4, mine["y"] + 20, steps=8)
+    app.mouse.up()
+    expect(app.get_by_role("alert")).to_contain_text("LH-2041 Seal carrier is on this machine until")
+    expect(block).to_have_css("transform", "none")
+    app.get_by_role("row", name=re.compile("LH-2042")).get_by_role("button", name="Take off").click()
+    expect(app.get_by_role("status").first).to_contain_text("LH-2042 Seal carrier again is off the board.")
+    expect(block).to_have_count(0)
+
+
+CLOSED = """BEGIN:VCALENDAR
+VERSION:2.0
+PRODID:-//made up//EN
+BEGIN:VEVENT
+UID:1
+DTSTAMP:20260101T000000Z
+SUMMARY:Works closed
+DTSTART;VALUE=DATE:20200101
+DTEND;VALUE=DATE:20200102
+RRULE:FREQ=DAILY;COUNT=20000
+END:VEVENT
+END:VCALENDAR"""
+
+
+def test_a_calendar_that_is_pasted_moves_the_finish_and_wrong_hours_are_refused_at_their_line(app, run):
+    open_stop(app, run, "route")
+    before = answer(app, "finished").inner_text()
+    app.goto(address(app, "/rules"))
+    shifts = app.get_by_role("textbox", name="Shifts")
+    shifts.fill("Monday morning")
+    app.get_by_role("button", name="Keep these hours").click()
+    expect(app.get_by_text("Write days and hours, such as")).to_be_visible()
+    shifts.fill("Mon-Fri 06:00-14:00")
+    app.get_by_role("textbox", name=re.compile("paste its iCalendar text")).fill(CLOSED.replace("20000", "60"))
+    app.get_by_role("button", name="Keep these hours").click()
+    expect(app.get_by_role("button", name="Keep these hours")).to_have_count(0)
+    expect(shifts).to_have_value("Mon-Fri 06:00-14:00")
+    expect(app.get_by_role("button", name="Take the other calendar out")).to_be_visible()
+    open_stop(app, run, "route")
+    expect(answer(app, "finished")).not_to_have_text(before)
+    app.goto(address(app, "/rules"))
+    # Closed every day for years: a run has no end then, and the plan says so.
+    app.get_by_role("textbox", name=re.compile("paste its iCalendar text")).fill(CLOSED)
+    app.get_by_role("button", name="Keep these hours").click()
+    expect(app.get_by_text("Works closed: ").first).to_be_visible()
+    open_stop(app, run, "route")
+    expect(app.get_by_text("By the shop's calendar this run does not end within 5 years.").first).to_be_visible()

@@ -10,6 +10,7 @@ from calc.working import Working, derived
 CYCLE = derived("The cycle of a piece")
 RUN = derived("The run")
 SETTING_UP = derived("Setting up")
+BY_CALENDAR = derived("By the shop's clock")
 Lanes = Literal["one", "in-turn", "together"]
 
 

@@ -9,13 +9,13 @@ from calc.calendar.working_time import YEARS_MOST, wall
 from calc.plan.document import setup_path
 from calc.plan.route.inputs import when
 from calc.plan.route.lanes import HOW, lanes_of
-from calc.plan.route.run import Clock
+from calc.plan.route.run import RunFigures
 from calc.plan.route.solve import ROUTE, RouteFigures
 from calc.plan.route.tables import PIECE, RUN, hours
 from calc.plan.stop import Amount, Answer, Entering, Fact, Stop, computed, without_figures
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence, counted
-from calc.route.cycle import SETTING_UP
+from calc.route.cycle import BY_CALENDAR, SETTING_UP
 from calc.working import Note, Working
 
 SETUP = "Setting up"
@@ -118,11 +118,12 @@ def _answers(found: RouteFigures) -> tuple[Answer, ...]:
             below=Sentence("{n}, typical times", n=counted(len(found.run.tasks), "task")),
             steps=tuple(w.steps),
         ),
-        *_finished(found.run.clock),
+        *_finished(found.run),
     )
 
 
-def _finished(clock: Clock | None) -> Iterator[Answer]:
+def _finished(run: RunFigures) -> Iterator[Answer]:
+    clock, w = run.clock, Working()
     if clock is None or clock.begins is None:
         return
     year = wall(clock.calendar, clock.begins).year
@@ -133,7 +134,10 @@ def _finished(clock: Clock | None) -> Iterator[Answer]:
     begins = "set up {b}" if clock.planned else "if it is set up today, {b}"
     done = told[2] or f"not within {YEARS_MOST} years"
     below = Sentence(begins + ", running {r}", b=told[0] or "", r=told[1] or "")
-    yield Answer("finished", "Finished", None, words=Sentence(done), below=below)
+    # The calendar puts these minutes on the clock; it has no formula.
+    minutes = {"t_u": run.setup_min, "t_r": run.run_min}
+    w.step("t_c", "Minutes of work that the calendar places", "t_u + t_r", "min", BY_CALENDAR, **minutes)
+    yield Answer("finished", "Finished", None, words=Sentence(done), below=below, steps=tuple(w.steps))
 
 
 def show(view: View) -> Stop:

@@ -10,11 +10,13 @@ import icalendar
 import recurring_ical_events
 
 from calc.calendar.calendar import AWAY_MOST, Away, zone_of
+from calc.calendar.working_time import YEARS_MOST
 from server.foundation.problems import BadValue
 
 FIELD = "file"
 TEXT_MOST = 400_000  # letters
-LOOKED_BACK, LOOKED_ON = timedelta(31), timedelta(5 * 366)  # an event that recurs without end is read so far
+# An event that recurs without end is read as far as a finish is told, and a month more.
+LOOKED_BACK, LOOKED_ON = timedelta(31), timedelta(YEARS_MOST * 366 + 60)
 # Nobody has an hour off each hour; such an event would be thousands.
 TOO_OFTEN = ("SECONDLY", "MINUTELY", "HOURLY")
 
@@ -61,7 +63,9 @@ def events_of(text: str, zone: str, today: date) -> tuple[Event, ...]:
         raise BadValue(FIELD, "An event of this calendar cannot be read: its times or its rule are wrong.") from error
     stretches = [e for e in stretches if e.away.ends > e.away.begins]
     if len(stretches) > AWAY_MOST:
-        raise BadValue(FIELD, f"This makes {len(stretches):,} stretches off in five years; {AWAY_MOST:,} at most.")
+        raise BadValue(
+            FIELD, f"This makes {len(stretches):,} stretches off in {YEARS_MOST} years; {AWAY_MOST:,} at most."
+        )
     return tuple(sorted(stretches, key=lambda e: (e.away.begins, e.away.ends, e.name)))
 
 

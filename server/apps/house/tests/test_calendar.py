@@ -51,7 +51,7 @@ def test_a_recurrence_without_end_is_read_for_five_years_and_keeps_its_hour_thro
         "DTEND:20261102T130000Z", "DTEND;TZID=Europe/Berlin:20261102T140000"
     )
     found = days(ics(berlin))
-    assert 255 < len(found) < 265
+    assert 265 < len(found) < 275
     assert {f[1][11:] for f in found} == {"13:00"}
     universal = days(ics(MEETING))  # an event of universal time is an hour later on the wall in summer
     assert {f[1][11:] for f in universal} == {"13:00", "14:00"}
@@ -98,7 +98,7 @@ def test_a_file_is_kept_taken_out_and_left_as_it_was(planner):
     status, page = change(planner, file=ics(CHRISTMAS, MEETING), base=number)
     assert (status, page["has_file"], page["off"][-1]["name"]) == (200, True, "Talk")
     assert page["off_count"] > 255
-    status, page = change(planner, {"zone": "Europe/Berlin"}, page["number"])
+    status, page = change(planner, {"zone": "UTC"}, page["number"])
     assert (status, page["has_file"]) == (200, True)
     status, page = change(planner, file="", base=page["number"])
     assert (status, page["has_file"], page["off"]) == (200, False, [])

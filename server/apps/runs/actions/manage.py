@@ -159,7 +159,7 @@ def copy_run(run_id: int, given: Names, person: Any) -> Run:
     if problems:
         raise CalcError(problems)
     run = Run(
-        document=source.document,
+        document=with_value(source.document, "route.start", None),  # the machine is on the other then
         typed=source.typed,
         units=source.units,
         machine_id=source.machine_id,
@@ -178,5 +178,5 @@ def delete_run(run_id: int, person: Any) -> None:
     if run.released_at is not None:
         raise Conflict("This run was released to the machine: its record stays. Put it away instead.")
     trail.note("run-deleted", person, f"{run.name} {run.drawing_number}")
-    run.edits.all().update(reverses=None)  # so that edits that point at each other can go together
+    run.edits.all().update(reverses=None, continues=None)  # so that edits that point at each other can go together
     run.delete()

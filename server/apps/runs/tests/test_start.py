@@ -172,3 +172,11 @@ def test_marks_go_with_a_copy_and_with_a_file(planner, follower):
     status, made = planner.send(f"runs/{follower.pk}/copy", {"name": "Another", "drawing_number": "LH-2261"})
     assert status == 201
     assert marks(planner.plan(Run.objects.get(pk=made["id"]))) > 20
+
+
+def test_a_run_whose_proposal_was_settled_and_undone_can_be_taken_off(planner, follower):
+    propose(planner, follower)
+    settle(planner, follower, 1)
+    planner.send(f"runs/{follower.pk}/undo", keyed())
+    assert planner.delete(f"/api/runs/{follower.pk}").status_code == 204
+    assert not Edit.objects.filter(run_id=follower.pk).exists()

@@ -132,7 +132,7 @@ export function ShopHours() {
               </li>
             ))}
             {calendar.off_count > calendar.off.length && (
-              <li>and {calendar.off_count - calendar.off.length} more in the next five years</li>
+              <li>and {calendar.off_count - calendar.off.length} more</li>
             )}
           </Off>
         </>

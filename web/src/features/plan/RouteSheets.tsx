@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import styled from "styled-components";
 import { colour, face, space, type } from "../../shared/ui/theme";
 
@@ -10,7 +11,7 @@ const Sheets = styled.p`
   color: ${colour("soft")};
 `;
 
-/** The route as files for a spreadsheet. */
+/** The route as files for a spreadsheet, and the way to the board. */
 export function RouteSheets({ runId }: { runId: number }) {
   return (
     <Sheets>
@@ -21,6 +22,7 @@ export function RouteSheets({ runId }: { runId: number }) {
       <a href={`/api/runs/${runId}/route-times.csv`} download>
         save the time of every operation
       </a>
+      <Link to="/board">When it is on the machine: the board</Link>
     </Sheets>
   );
 }
