@@ -198,6 +198,19 @@ class Rules(Checked):
     ] = 15.0
     tool_min: Annotated[float, Quantity("A tool put in", "min", "With its edge", low=0, high=600)] = 4.0
     touch_min: Annotated[float, Quantity("A tool touched off", "min", "In X and Z", low=0, high=600)] = 1.0
+    check_pieces: Annotated[
+        int, Quantity("A check every", "", "So many pieces, while the run goes on", low=1, high=10_000, whole=True)
+    ] = 20
+    check_s: Annotated[
+        float, Quantity("A check stops for", "s", "0: the machine runs on meanwhile", low=0, high=3600)
+    ] = 0.0
+    minute_cost: Annotated[
+        float,
+        Quantity("A minute costs", "", "Machine and person, in the shop's money; 0: no money is counted", 0, 100_000),
+    ] = 0.0
+    edge_cost: Annotated[
+        float, Quantity("An edge costs", "", "In the same money; counts where a minute costs something", 0, 100_000)
+    ] = 0.0
     prove_min: Annotated[float, Quantity("Program proved", "min", "Dry and block by block", low=0, high=3000)] = 15.0
     first_off_min: Annotated[float, Quantity("First-off", "min", "Made and measured", low=0, high=3000)] = 15.0
 

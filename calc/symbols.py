@@ -326,6 +326,14 @@ AT: dict[str, dict[str, str]] = {
         "t_p": "part-off",
         "t_v": "transfer",
     },
+    "What a piece costs": {
+        "C_e": "what an edge costs",
+        "C_m": "what a minute costs",
+        "C_p": "what a good piece costs",
+        "N": "good pieces",
+        "t_c": "minutes of set-up and run",
+        "z": "edges of the run",
+    },
     "By the shop's clock": {
         "t_c": "minutes of work, all of it",
         "t_r": "minutes of the run",

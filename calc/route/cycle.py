@@ -10,6 +10,7 @@ from calc.working import Working, derived
 CYCLE = derived("The cycle of a piece")
 RUN = derived("The run")
 SETTING_UP = derived("Setting up")
+MONEY = derived("What a piece costs")
 BY_CALENDAR = derived("By the shop's clock")
 Lanes = Literal["one", "in-turn", "together"]
 
@@ -57,3 +58,17 @@ def run_minutes(w: Working, cycle_s: float, pieces: int, used: float, stops_min:
     """
     values = {"t_c": cycle_s, "N_m": float(pieces), "u": used, "t_x": stops_min}
     return w.step("t_r", "Machine time of the run", "t_c*N_m/(60*u) + t_x", "min", RUN, **values)
+
+
+def piece_cost(w: Working, minutes: float, edges: int, price: tuple[float, float], good: int) -> float:
+    """What a good piece costs, in the shop's money: the minutes of set-up and run, and the edges, over the good pieces.
+
+    `price`: of a minute, and of an edge.
+
+    >>> round(piece_cost(Working(), 600.0, 20, (1.5, 4.0), 200), 3)
+    4.9
+
+    Reference: derived in docs/method.md, “What a piece costs”.
+    """
+    values = {"t_c": minutes, "C_m": price[0], "z": float(edges), "C_e": price[1], "N": float(good)}
+    return w.step("C_p", "A good piece costs", "(t_c*C_m + z*C_e)/N", "", MONEY, **values)

@@ -30,8 +30,8 @@ from calc.tools.kinds.insert import Insert
 from calc.tools.rules.turning_columns import usable
 
 Mask = NDArray[np.bool_]
-Goal = Literal["quickest", "life"]
-GOALS: dict[str, str] = {"quickest": "the quickest piece", "life": "long edge life"}
+Goal = Literal["quickest", "cheapest", "life"]
+GOALS: dict[str, str] = {"quickest": "the quickest piece", "cheapest": "the cheapest piece", "life": "long edge life"}
 LONG_LIFE_MIN = 30.0  # typical: what an edge lasts at the least where long life is the goal
 CLAMP_STEP_RPM = 10.0
 TURNED_RA_UM = 3.2  # typical: what a finishing cut leaves where the print gives no Ra
@@ -77,7 +77,13 @@ class Settling:
     @property
     def least_life_min(self) -> float:
         """How long an edge must last [min]."""
-        return self.rules.least_life_min if self.goal == "quickest" else LONG_LIFE_MIN
+        return LONG_LIFE_MIN if self.goal == "life" else self.rules.least_life_min
+
+    @property
+    def change_min(self) -> float:
+        """What an edge change counts [min]: for the cheapest piece with the minutes that the edge's price would buy."""
+        bought = self.rules.edge_cost / self.rules.minute_cost if self.rules.minute_cost else 0.0
+        return self.rules.edge_change_min + (bought if self.goal == "cheapest" else 0.0)
 
 
 def _path(cut: CutFigures, tried: Tried) -> Path[Array]:
@@ -180,7 +186,7 @@ def candidates(given: Settling, tried: Tried, grip: Grip) -> Candidates:
     v15 = reference_here(MANY, reference_speed(cut.tool, material), worn)
     life = np.minimum(MOST_LIFE_MIN, edge_life(MANY, v15, real, exponent_of(cut.tool)))
     thread = planned.kind == "thread"
-    counted = minutes if thread else minutes * (1 + rules.edge_change_min / life)
+    counted = minutes if thread else minutes * (1 + given.change_min / life)
     low, _ = speed_window(planned.kind, cut.tool, material)
     limits: dict[str, Mask] = {
         GRIP: spun.held,

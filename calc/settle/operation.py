@@ -229,7 +229,8 @@ def settle_operation(
 
     Parameters
         document, shelf: the plan; index: the set-up; cut: the operation's id
-        goal: the quickest piece, edge changes counted, or long edge life
+        goal: the quickest piece, edge changes counted; the cheapest, edges counted as the minutes that they cost; or
+            long edge life
     Returns
         the cut with its figures, the time before and after [min], the limit that binds and the next one
     Raises
@@ -322,7 +323,7 @@ def _counted_before(given: Settling) -> float | None:
         return cut.minutes
     if life.life_min < given.least_life_min * (1 - 1e-9):
         return None
-    return cut.minutes * (1 + given.rules.edge_change_min / life.life_min)
+    return cut.minutes * (1 + given.change_min / life.life_min)
 
 
 def _told(planned: PlannedCut, passes: int) -> Sentence:

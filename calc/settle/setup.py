@@ -166,7 +166,8 @@ def settle_setup(
     Parameters
         document, shelf: the plan; index: the set-up
         tell: is told how far it has come, as steps done of all steps
-        goal: the quickest piece, edge changes counted, or long edge life
+        goal: the quickest piece, edge changes counted; the cheapest, edges counted as the minutes that they cost; or
+            long edge life
     Returns
         the document as it would be, each cut's figures and what binds it, pressure [bar], the lowest clamp [rpm],
         time in cut [min]

@@ -40,11 +40,12 @@ def levers(found: RouteFigures) -> list[Lever]:
     handling = sum(h.seconds for side in found.sides for h in (*side.before, *side.after))
     if found.lanes == "one":
         made.append(_piece(found, "handling halved", handling / 2))
-    full = run.run_min - run.edge_min - run.bar_min
+    full = run.run_min - run.edge_min - run.bar_min - run.check_min
     if run.used + IN_USE <= 1:
         made.append(Lever("machine in use 5 % more of the time", 0.0, full - full * run.used / (run.used + IN_USE)))
     made.append(Lever("no edge changed during the run", 0.0, run.edge_min))
     made.append(Lever("no bar changed by hand", 0.0, run.bar_min))
+    made.append(Lever("no check that stops the machine", 0.0, run.check_min))
     made += [Lever(f"no “{task.words}”", 0.0, task.minutes) for task in run.tasks]
     worth = [lever for lever in made if lever.run_min >= LEAST_MIN]
     return sorted(worth, key=lambda lever: -lever.run_min)[:SHOWN]

@@ -17,7 +17,7 @@ from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
 from calc.plan.route.inputs import when
 from calc.route.bars import pieces_to_make
-from calc.route.cycle import run_minutes
+from calc.route.cycle import piece_cost, run_minutes
 from calc.working import Step, Working
 
 
@@ -60,6 +60,9 @@ class RunFigures:
     tasks: tuple[Task, ...]
     steps: tuple[Step, ...]
     clock: Clock | None
+    check_min: float  # what checks that stop the machine take
+    cost: float | None  # of a good piece, in the shop's money; None where it counts none
+    cost_steps: tuple[Step, ...]
 
     @cached_property
     def setup_min(self) -> float:
@@ -132,10 +135,30 @@ def run_of(every: Sequence[Asked], piece_s: float, tools: int) -> RunFigures:
     edge_min = max(0, edges - sum(len(mine) for mine in cuts)) * rules.edge_change_min
     bar_min = max(0, (needed or 1) - 1) * rules.bar_change_min
     used = rules.utilisation_pct / 100
-    minutes = run_minutes(w, piece_s, pieces, used, edge_min + bar_min)
+    check_min = (pieces - 1) // rules.check_pieces * rules.check_s / 60
+    minutes = run_minutes(w, piece_s, pieces, used, edge_min + bar_min + check_min)
     alone = _alone(every, bars, piece_s)
     unsure = tuple(c.name for mine in cuts for c in mine if c.consulted.life is None)
     tasks = tuple(_tasks(asked, tools))
-    clock = _clock(asked, sum(t.minutes for t in tasks), minutes, alone)
-    steps = tuple(w.steps)
-    return RunFigures(pieces, edges, bars, needed, edge_min, bar_min, minutes, used, alone, unsure, tasks, steps, clock)
+    setup = sum(t.minutes for t in tasks)
+    clock, money, cost = _clock(asked, setup, minutes, alone), Working(), None
+    if rules.minute_cost:
+        cost = piece_cost(money, setup + minutes, edges, (rules.minute_cost, rules.edge_cost), quantity)
+    return RunFigures(
+        pieces,
+        edges,
+        bars,
+        needed,
+        edge_min,
+        bar_min,
+        minutes,
+        used,
+        alone,
+        unsure,
+        tasks,
+        tuple(w.steps),
+        clock,
+        check_min,
+        cost,
+        tuple(money.steps),
+    )

@@ -63,6 +63,9 @@ def _run_facts(found: RouteFigures) -> Iterator[Fact]:
     yield computed(
         "route_edge_min", "Changing edges", _number(run.edge_min, "min"), "those of the set-up are in", group=RUN
     )
+    if run.check_min:
+        every = "that stop the machine"
+        yield computed("route_check_min", "Checks", _number(run.check_min, "min"), every, group=RUN)
     if run.bars is not None:
         yield computed("route_bar_min", "Changing bars", _number(run.bar_min, "min"), "all but the first", group=RUN)
         alone = "to the next edge or bar, in the calendar's hours for it"
@@ -119,7 +122,15 @@ def _answers(found: RouteFigures) -> tuple[Answer, ...]:
             steps=tuple(w.steps),
         ),
         *_finished(found.run),
+        *_cost(found.run),
     )
+
+
+def _cost(run: RunFigures) -> Iterator[Answer]:
+    if run.cost is not None:
+        below = Sentence("set-up, run and {e}, in the shop's money", e=counted(run.edges, "edge"))
+        price = Figure(run.cost, "", "up", (2, 2))
+        yield Answer("cost", "A good piece costs", price, below=below, steps=run.cost_steps)
 
 
 def _finished(run: RunFigures) -> Iterator[Answer]:

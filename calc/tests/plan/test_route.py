@@ -24,6 +24,7 @@ from calc.plan.scenes import drawings_of
 from calc.said.plan import part_said
 from calc.said.reader import Reader
 from calc.said.stop import StopPage
+from calc.settle.setup import settle_setup
 from calc.tests.pictures import FILES
 
 
@@ -332,3 +333,40 @@ def test_every_lever_is_worth_what_pulling_it_gives(name):
     used = planned(name, rules={"utilisation_pct": 90.0}).views[0][ROUTE]
     lever = told.get("machine in use 5 % more of the time")
     assert lever is None or before.run.run_min - used.run.run_min == pytest.approx(lever.run_min)
+
+
+def test_checks_that_stop_the_machine_count_after_every_so_many_pieces_but_not_after_the_last():
+    plain = planned("spigot").views[0][ROUTE].run
+    checked = planned("spigot", rules={"check_pieces": 49, "check_s": 90.0}).views[0][ROUTE].run
+    assert plain.pieces == 245
+    assert checked.run_min - plain.run_min == pytest.approx(4 * 1.5)  # after 49, 98, 147, 196
+
+
+def test_money_is_hidden_until_a_minute_costs_something():
+    assert planned("spigot", rules={"edge_cost": 4.0}).views[0][ROUTE].run.cost is None
+    assert "cost" not in {a.name for a in planned("spigot").stop("route").answers}
+    result = planned("spigot", rules={"minute_cost": 1.5, "edge_cost": 4.0})
+    run = result.views[0][ROUTE].run
+    by_hand = ((run.setup_min + run.run_min) * 1.5 + run.edges * 4.0) / 240
+    assert run.cost == pytest.approx(by_hand)
+    assert "cost" in {a.name for a in result.stop("route").answers}
+
+
+@pytest.mark.parametrize("name", ["spigot"])
+def test_settled_for_cheap_a_piece_costs_no_more_and_takes_no_less(name):
+    """Dear edges: what is settled for the cheapest piece is cheaper than what is settled for the quickest."""
+    known = run(name)
+    rules = replace(known.document.rules, minute_cost=0.5, edge_cost=30.0)
+    document = replace(known.document, rules=rules)
+
+    def settled(goal):
+        made = document
+        for side in range(len(made.setups)):
+            made = settle_setup(made, known.shelf, side, goal=goal).document
+        found = compute(made, known.shelf).views[0][ROUTE]
+        return found.run.cost, sum(o.cut_s for s in found.sides for o in s.operations), found.run.edges
+
+    quick, cheap = settled("quickest"), settled("cheapest")
+    assert cheap[0] < quick[0]
+    assert cheap[1] >= quick[1]
+    assert cheap[2] < quick[2]

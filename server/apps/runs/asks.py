@@ -198,7 +198,7 @@ class SettleIn(HeavyIn):
     """Which cut to settle, none: the whole set-up; and for what."""
 
     cut: str | None = Field(None, max_length=12)
-    goal: Literal["quickest", "life"] = "quickest"
+    goal: Literal["quickest", "cheapest", "life"] = "quickest"
 
 
 class SettleKeep(BasedKeyed):

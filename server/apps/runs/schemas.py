@@ -81,12 +81,15 @@ class BenchOut(BaseModel):
 
 
 class PlanRulesOut(BaseModel):
-    """The house rules a plan was computed under; what today's change, and what that would move."""
+    """The house rules a plan was computed under; what today's change, and what that would move; whether they count
+    money.
+    """
 
     number: int
     today: int
     changes: list[str]
     moves: list[str]
+    money: bool
 
 
 class ReleaseOut(BaseModel):

@@ -3509,7 +3509,8 @@ export interface components {
         };
         /**
          * PlanRulesOut
-         * @description The house rules a plan was computed under; what today's change, and what that would move.
+         * @description The house rules a plan was computed under; what today's change, and what that would move; whether they count
+         *     money.
          */
         PlanRulesOut: {
             /** Number */
@@ -3520,6 +3521,8 @@ export interface components {
             changes: string[];
             /** Moves */
             moves: string[];
+            /** Money */
+            money: boolean;
         };
         /**
          * ProblemSaid
@@ -5089,7 +5092,7 @@ export interface components {
              * @default quickest
              * @enum {string}
              */
-            goal: "quickest" | "life";
+            goal: "quickest" | "cheapest" | "life";
         };
         /**
          * IdeaOut

@@ -161,7 +161,7 @@ export function plan(more: Partial<Plan> = {}): Plan {
     undo: false,
     redo: false,
     release: null,
-    rules: { number: 1, today: 1, changes: [], moves: [] },
+    rules: { number: 1, today: 1, changes: [], moves: [], money: false },
     at: null,
     stops: [stop("part"), side("hold", 0), side("force", 0)],
     sides: [sideOf(0)],

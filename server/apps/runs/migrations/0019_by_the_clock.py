@@ -1,4 +1,6 @@
-"""Plans tell when their set-up begins and which tools stay, and a cut its station and its time by the clock."""
+"""Plans tell when their set-up begins and which tools stay, a cut its station and its time by the clock; rules what a
+minute and an edge cost, and whether a check stops the machine.
+"""
 
 from django.db import migrations
 
@@ -7,6 +9,7 @@ from ._documents import NewFacts
 FACTS = NewFacts(
     route={"start": None, "stay": 0, "follow": "batches"},
     cut={"station": None, "clocked_s": None},
+    rules={"check_pieces": 20, "check_s": 0.0, "minute_cost": 0.0, "edge_cost": 0.0},
 )
 
 

@@ -152,14 +152,15 @@ def _rules(of: Computed, system: System) -> PlanRulesOut:
     """The house rules that the plan was computed under, and what would change under today's."""
     run, result, on_shelf = of.run, of.result, of.on_shelf
     document, today = document_of(run), house.current()
+    money = document.rules.minute_cost > 0
     if document.rules.number == today.number:
-        return PlanRulesOut(number=today.number, today=today.number, changes=[], moves=[])
+        return PlanRulesOut(number=today.number, today=today.number, changes=[], moves=[], money=money)
     now, then = standing_of(result), standing(replace(document, rules=today), shelf_of(run, on_shelf))
     moves = moved_words(moved(now.headlines, then.headlines), system)
     if now.verdict != then.verdict:
         moves.append(f"{now.verdict}, then {then.verdict}")
     changes = house.changes(document.rules, today)
-    return PlanRulesOut(number=document.rules.number, today=today.number, changes=changes, moves=moves)
+    return PlanRulesOut(number=document.rules.number, today=today.number, changes=changes, moves=moves, money=money)
 
 
 def plan_at(run: Run, revision: int, look: Look) -> Sent:

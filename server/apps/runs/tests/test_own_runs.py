@@ -91,11 +91,7 @@ def test_a_copy_is_a_run_of_its_own(demo, planner):
     copy = Run.objects.get(pk=made["id"])
     copied = copy.document | {"route": demo.document["route"]}  # it waits for a place on the board
     assert copy.document["route"]["start"] is None
-    assert (copy.revision, copied, copy.standing["verdict"]) == (
-        0,
-        Run.objects.get(pk=demo.pk).document,
-        "settled",
-    )
+    assert (copy.revision, copied, copy.standing["verdict"]) == (0, Run.objects.get(pk=demo.pk).document, "settled")
     assert planner.edit(copy, PRESSURE, text="26")[0] == 200
     assert fact(planner.plan(demo), PRESSURE)["text"] == "27.0"
 

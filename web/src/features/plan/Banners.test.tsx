@@ -21,6 +21,7 @@ const newer = {
   today: 3,
   changes: ["Safety on the grip 2.00 → 2.50"],
   moves: ["cap 791 rpm → 0 rpm"],
+  money: false,
 };
 
 describe("Banners", () => {

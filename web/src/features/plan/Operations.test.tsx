@@ -1,4 +1,4 @@
-import { render, screen } from "@testing-library/react";
+import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { type ComponentProps, useState } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
@@ -49,10 +49,10 @@ function Kept(props: Omit<ComponentProps<typeof Operations>, "found" | "onFound"
   return <Operations {...props} found={found} onFound={setFound} />;
 }
 
-function show(cut: string | undefined, list = LIST) {
+function show(cut: string | undefined, list = LIST, money = false) {
   const onDo = vi.fn(async () => plan());
   const of = { runId: 1, units: "metric" as const, setup: "s1", revision: 4 };
-  render(<Kept of={of} list={list} cut={cut} onDo={onDo} />);
+  render(<Kept of={of} list={list} money={money} cut={cut} onDo={onDo} />);
   return { onDo, user: userEvent.setup() };
 }
 
@@ -83,6 +83,17 @@ describe("Operations", () => {
     expect(ask.mock.lastCall?.[1]).toEqual({ cut: null, goal: "life" });
     expect(screen.queryByRole("button", { name: "Take it" })).toBeNull();
     expect(screen.getByRole("button", { name: "nothing to gain: close" })).toBeInTheDocument();
+  });
+
+  it("offers the cheapest piece only where the shop counts money", async () => {
+    const ask = vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer: FOUND });
+    show("c2");
+    expect(screen.queryByRole("radio", { name: "cheap" })).toBeNull();
+    cleanup();
+    const { user } = show("c2", LIST, true);
+    await user.click(screen.getByRole("radio", { name: "cheap" }));
+    await user.click(screen.getByRole("button", { name: "Settle the set-up" }));
+    expect(ask.mock.lastCall?.[1]).toEqual({ cut: null, goal: "cheapest" });
   });
 
   it("takes nothing that was found for a draft that is gone", async () => {

@@ -34,8 +34,9 @@ const Wrong = styled.p`
 
 const GOALS = [
   { value: "quickest", label: "quick" },
+  { value: "cheapest", label: "cheap" },
   { value: "life", label: "long edge life" },
-];
+] as const;
 
 /** What was found is brought into view where it stands below it. */
 function inSight(element: HTMLElement | null) {
@@ -48,6 +49,8 @@ export type FoundSettled = { key: string; answer: Settled };
 type Props = {
   of: OfSide;
   list: PlanList;
+  /** The shop counts money: settling can aim at the cheapest piece. */
+  money: boolean;
   /** The id of the cut in view. */
   cut: string | undefined;
   /** What settling found, told in the table of all cuts. */
@@ -57,7 +60,7 @@ type Props = {
 };
 
 /** What is done with whole operations: proposed, put in order, split, settled. */
-export function Operations({ of, list, cut, found, onFound, onDo }: Props) {
+export function Operations({ of, list, money, cut, found, onFound, onDo }: Props) {
   const { setup, revision } = of;
   const [goal, setGoal] = useState<Goal>("quickest");
   const [wrong, setWrong] = useState("");
@@ -105,8 +108,8 @@ export function Operations({ of, list, cut, found, onFound, onDo }: Props) {
             <Segments
               label="Settle for"
               value={goal}
-              options={GOALS}
-              onChange={(to) => setGoal(to === "life" ? to : "quickest")}
+              options={GOALS.filter((g) => money || g.value !== "cheapest")}
+              onChange={(to) => setGoal(GOALS.find((g) => g.value === to)?.value ?? "quickest")}
               isDisabled={busy}
             />
           </>

@@ -50,6 +50,7 @@ export function AboveLedger(props: ExtrasProps) {
       key={list.path}
       of={of}
       list={list}
+      money={props.plan.rules?.money ?? false}
       cut={group}
       found={settled}
       onFound={onSettled}

@@ -328,7 +328,7 @@ export function act(runId: number, action: Action, units: Units, look?: Looking)
 }
 
 /** What is made least: the time of a piece, or the wear of edges. */
-export type Goal = "quickest" | "life";
+export type Goal = "quickest" | "cheapest" | "life";
 
 /** The best figures that every limit allows, of one cut or of the whole set-up; nothing is kept. */
 export function settle(
