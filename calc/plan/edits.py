@@ -14,7 +14,10 @@ from typing import Any
 
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.identity import Identities
+from calc.plan.across import across as going_across
+from calc.plan.across import moved_across
 from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.document import Document, setup_path
 from calc.plan.lists import item_at, items_at, list_at
 from calc.plan.paths import parts_of, place_of, value_at, with_value
 from calc.profile.steps import NAME_MOST
@@ -139,6 +142,20 @@ def move(document: Any, path: str, behind: str) -> Change:
     if behind not in (FIRST, *ids) or behind == mine or behind_of(document, path) == behind:
         raise FieldProblem(at, "It is there already.")
     return Change(f"{path}.{BEHIND}", behind)
+
+
+def across(document: Any, path: str) -> Iterator[Change]:
+    """An operation, with what goes along, done from the other end of the part. Raises FieldProblem."""
+    plan: Document = read(Document, document)
+    mine = parts_of(path)[-1]
+    index = next((i for i, s in enumerate(plan.setups) if any(c.id == mine for c in s.cuts)), None)
+    cuts = () if index is None else going_across(plan, index, mine)
+    if index is None or not cuts:
+        words = "Only what works in a hole of one size that goes through can be done from the other end."
+        raise FieldProblem(path, words)
+    after = write(moved_across(plan, index, cuts))
+    for place, setup in enumerate(after["setups"]):
+        yield Change(f"{setup_path(plan, place)}.cuts", setup["cuts"])
 
 
 def _cut(document: Any, path: str) -> PlannedCut:

@@ -75,13 +75,16 @@ BlockKind = Literal["cut", "between", "handling", "waits", "together"]
 
 @dataclass(frozen=True)
 class Block:
-    """A stretch of a lane: from when and how long [s], and what it is of; `fact` ties it to a row."""
+    """A stretch of a lane: from when and how long [s], and what it is of; `fact` ties it to a row, `path` to the
+    operation that it is.
+    """
 
     label: str
     start_s: float
     seconds: float
     kind: BlockKind
     fact: str = ""
+    path: str = ""
 
 
 @dataclass(frozen=True)

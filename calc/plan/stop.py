@@ -17,8 +17,8 @@ from calc.quantities import Figure, Rounding, Sentence
 from calc.working import Basis, Note, Step
 
 # Reading a drawing; proposing, ordering and settling operations; every tool for the heading in view; what worked; files
-# for a spreadsheet.
-Panel = Literal["drawing", "start", "operations", "tools", "proven", "sheets"]
+# for a spreadsheet; all operations in the order they happen.
+Panel = Literal["drawing", "start", "operations", "tools", "proven", "sheets", "order"]
 ENTERED_BY_HAND = Sentence("entered")
 
 

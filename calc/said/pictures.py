@@ -50,6 +50,7 @@ class BlockSaid:
     text: str
     kind: BlockKind
     fact: str
+    path: str = ""
 
 
 @dataclass(frozen=True)
@@ -136,7 +137,7 @@ def _lanes(picture: LanesPicture, system: System) -> PictureSaid:
         LaneSaid(
             lane.label,
             [
-                BlockSaid(b.label, round(b.start_s, 3), round(b.seconds, 3), said(b.seconds), b.kind, b.fact)
+                BlockSaid(b.label, round(b.start_s, 3), round(b.seconds, 3), said(b.seconds), b.kind, b.fact, b.path)
                 for b in lane.blocks
             ],
         )

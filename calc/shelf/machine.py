@@ -18,6 +18,12 @@ CONTROL = "The control's programming manual"
 ROOM = "Capacities in the machine's data sheet"
 THREADING_M_MIN = 6.0  # typical
 TURRET = "“Turret” in the machine's data sheet"
+TAKES = Choice(
+    "Its stations take",
+    {"any": "any tool", "alternate": "outside tools at odd numbers, bars and drills at even ones"},
+    "Which tools fit where",
+    where=TURRET,
+)
 TURNS = Choice(
     "Turret turns",
     {"both": "both ways, the shorter one", "one": "one way only"},
@@ -156,6 +162,7 @@ class Machine(Item):
         int, Quantity("Turrets", "", "Two work at once, one at each spindle", 1, 2, whole=True, where=TURRET)
     ] = 1
     turret_turns: Annotated[Literal["both", "one"], TURNS] = "both"
+    turret_takes: Annotated[Literal["any", "alternate"], TAKES] = "any"
     index_first_s: Annotated[
         float, Quantity("To the next station", "s", "With unlocking and locking", low=0, high=30, where=TURRET)
     ] = 0.4

@@ -201,6 +201,13 @@ def _bored_before(before: tuple[PlannedCut, ...], cut: PlannedCut) -> bool:
     return bool(inside) and inside[-1].kind == "bore"
 
 
+def _earlier_bores(asked: Asked) -> tuple[PlannedCut, ...]:
+    """What sides before this one cut in a hole that goes through: it is the same hole."""
+    if not asked.document.part.profile.goes_through:
+        return ()
+    return tuple(c for i in range(asked.index) for c in asked.document.setups[i].cuts)
+
+
 def ask_of(asked: Asked) -> Ask:
     """What the cuts of a set-up rest on. Raises Waiting."""
     part, sides = asked.need(DRIVEN), asked.need(SIDES)
@@ -218,8 +225,9 @@ def solve_cuts(asked: Asked) -> CutsFigures:
     if setup.clamp_rpm is not None and setup.clamp_rpm > machine.max_rpm:
         words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
         raise FieldProblem(f"{at}.clamp_rpm", words)
+    earlier = _earlier_bores(asked)
     made = tuple(
-        _one(f"{at}.cuts.{c.id}", c, replace(ask, bored_before=_bored_before(setup.cuts[:place], c)))
+        _one(f"{at}.cuts.{c.id}", c, replace(ask, bored_before=_bored_before(earlier + setup.cuts[:place], c)))
         for place, c in enumerate(setup.cuts)
     )
     fastest = max(made, key=lambda c: c.top_rpm)

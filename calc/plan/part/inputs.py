@@ -24,6 +24,11 @@ class Profile(Checked):
     inside_b: Annotated[tuple[TurnedStep, ...], Group("Bore from end B", "From end B inward", most=20)] = ()
 
     @property
+    def goes_through(self) -> bool:
+        """One hole of one size from end to end: it can be worked from either."""
+        return len(self.inside) == 1 and self.inside[0].length_mm is None and not self.inside_b
+
+    @property
     def length_mm(self) -> float | None:
         """Finished length, None while a step's length is missing."""
         lengths = [step.length_mm for step in self.outside]

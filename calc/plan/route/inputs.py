@@ -32,6 +32,9 @@ class Route(Checked):
         Quantity("Tools that stay", "", "On the turret from the run before, touched off already", 0, 60, whole=True),
     ] = 0
     follow: Annotated[Literal["batches", "pieces"], FOLLOW] = "batches"
+    order: Annotated[
+        str, Text("Why this order", "Where it is another than usual: the reason, for who reads it next", most=160)
+    ] = ""
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.start is not None and when(self.start) is None:

@@ -24,7 +24,9 @@ def _blocks(side: SideTime, begins: float) -> Iterator[Block]:
     for o in side.operations:
         yield Block("", at, o.between_s, "between")
         at += o.between_s
-        yield Block(o.cut.name, at, o.cut_s, "together" if o.cut.planned.kind == "part" else "cut", f"op_{o.cut.id}")
+        yield Block(
+            o.cut.name, at, o.cut_s, "together" if o.cut.planned.kind == "part" else "cut", f"op_{o.cut.id}", o.path
+        )
         at += o.cut_s
     for h in side.after:
         yield Block(h.words, at, h.seconds, "handling")
@@ -46,7 +48,14 @@ def _together(found: RouteFigures) -> tuple[Lane, ...]:
         parting = main.part_off_s
         if parting:
             blocks.append(
-                Block("part off, together", meet + found.transfer_s, parting, "together", f"op_{last[0].cut.id}")
+                Block(
+                    "part off, together",
+                    meet + found.transfer_s,
+                    parting,
+                    "together",
+                    f"op_{last[0].cut.id}",
+                    last[0].path,
+                )
             )
         lanes.append(Lane(name, tuple(blocks)))
     return tuple(lanes)

@@ -6,16 +6,19 @@ from collections.abc import Iterator
 
 from calc.calendar.words import clock_words
 from calc.calendar.working_time import YEARS_MOST, wall
+from calc.plan.cuts.solve import CutFigures
 from calc.plan.document import setup_path
 from calc.plan.route.inputs import when
 from calc.plan.route.lanes import HOW, lanes_of
 from calc.plan.route.run import RunFigures
 from calc.plan.route.solve import ROUTE, RouteFigures
+from calc.plan.route.strikes import strikes
 from calc.plan.route.tables import PIECE, RUN, hours
 from calc.plan.stop import Amount, Answer, Entering, Fact, Stop, computed, without_figures
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence, counted
 from calc.route.cycle import BY_CALENDAR, SETTING_UP
+from calc.route.order import Work, sequence_notes
 from calc.working import Note, Working
 
 SETUP = "Setting up"
@@ -158,6 +161,8 @@ def show(view: View) -> Stop:
     enter = Entering("part", view.document.part)
     enter_route = Entering("route", view.document.route)
     facts: tuple[Fact, ...] = (enter("quantity", "quantity", group=RUN), enter_route("start", "start", group=RUN))
+    if view.document.route.order or (found is not None and any(_order_notes(found, view))):
+        facts = (*facts, enter_route("order", "order", group=RUN))
     if found is not None and found.lanes == "one" and len(found.sides) > 1:
         facts = (*facts, enter_route("follow", "follow", group=RUN))
     if found is None:
@@ -175,6 +180,25 @@ def show(view: View) -> Stop:
     return Stop("", "", outcome.state(notes), line, facts, _answers(found), notes, pictures=(lanes_of(found),))
 
 
+def _turret_cuts(found: RouteFigures) -> list[list[CutFigures]]:
+    """The cuts of each turret."""
+    of_sides = [[o.cut for o in side.operations] for side in found.sides]
+    return of_sides if len(found.turrets) > 1 else [[cut for cuts in of_sides for cut in cuts]]
+
+
+def _order_notes(found: RouteFigures, view: View) -> Iterator[Note]:
+    """What is unusual in the order, until somebody has said why."""
+    reason = view.document.route.order.strip()
+    for side in found.sides:
+        planned = [o.cut.planned for o in side.operations]
+        for note in sequence_notes([Work(c.name, c.kind, c.stage, c.inside) for c in planned]):
+            if not reason:
+                yield note
+            else:
+                words = "{what} Kept, because: {why}"
+                yield Note("info", note.code, words, what=note.sentence, why=reason)
+
+
 def _notes(found: RouteFigures, view: View) -> Iterator[Note]:
     bars, clock, today = found.run.bars, found.run.clock, view.shelf.today
     if bars is not None and bars.pieces == 0:
@@ -185,6 +209,10 @@ def _notes(found: RouteFigures, view: View) -> Iterator[Note]:
     if clock is not None and clock.done is None:
         words = "By the shop's calendar this run does not end within {n} years."
         yield Note("caution", "never-done", words, n=str(YEARS_MOST))
+    yield from _order_notes(found, view)
+    machine = view.shelf.machine
+    for cuts in _turret_cuts(found) if machine else ():
+        yield from strikes(cuts, machine.change_z_mm, view.document.in_force.clearance_mm)  # type: ignore[union-attr]
     start = when(view.document.route.start or "")
     if start is not None and today and start.date().isoformat() < today:
         words = "The start is past: {d}. Move it where it has not begun."

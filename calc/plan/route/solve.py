@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
 from calc.errors import CalcError, FieldError
 from calc.plan.cuts.minutes import path_of
@@ -17,7 +18,7 @@ from calc.plan.sides.driven import DRIVEN
 from calc.quantities import Sentence
 from calc.route.between import Moved, Slide, moves_of, spindle_seconds
 from calc.route.cycle import Lanes, Pieces, cycle_seconds
-from calc.route.turret import TurretOrderInput, TurretOrderResult, TurretTool, indexing_of, turret_order
+from calc.route.turret import StationKind, TurretOrderInput, TurretOrderResult, TurretTool, indexing_of, turret_order
 from calc.rules import Rules
 from calc.shelf.machine import Machine
 from calc.working import Step, Working
@@ -27,9 +28,10 @@ ORDERS_KEPT = 128  # a feed that changes leaves the stations as they are
 
 @dataclass(frozen=True)
 class Operation:
-    """A cut in time [s]: in cut, on the slide's moves, at index before it, on the spindle's change of speed."""
+    """A cut in time [s], by its path in the plan: in cut, on the slide's moves, at index before it, on the spindle's change of speed."""
 
     cut: CutFigures
+    path: str
     tool: str
     station: int
     moved: Moved
@@ -143,7 +145,10 @@ def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
         if other != wanted:
             words = "The tool of {a} is the one of {b}, which stays at station {n}."
             raise CalcError([FieldError(f"{cut.id}.station", Sentence(words, a=cut.name, b=name, n=str(other)))])
-    tools = {tool_of(c): TurretTool(tool_of(c), pinned=stations.get(tool_of(c), (None, ""))[0]) for c in cuts}
+    tools: dict[str, TurretTool] = {}
+    for cut in cuts:
+        kind: Literal["inside", "outside"] = "inside" if cut.planned.inside else "outside"
+        tools.setdefault(tool_of(cut), TurretTool(tool_of(cut), kind, stations.get(tool_of(cut), (None, ""))[0]))
     return TurretOrderInput(
         machine.turret_stations,
         tuple(tools.values()),
@@ -151,7 +156,14 @@ def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
         machine.turret_turns == "both",
         machine.index_first_s,
         machine.index_further_s,
+        _station_kinds(machine),
     )
+
+
+def _station_kinds(machine: Machine) -> tuple[StationKind, ...]:
+    if machine.turret_takes == "any":
+        return ()
+    return tuple("outside" if n % 2 else "inside" for n in range(1, machine.turret_stations + 1))
 
 
 @lru_cache(maxsize=CUTS_KEPT)
@@ -178,7 +190,9 @@ def _operations(
         index = indexing_of(order).seconds(Working(), (at[tool] - at[came]) % machine.turret_stations)
         spin = spindle_seconds(Working(), before.top_rpm, cut.result.rpm, machine.max_rpm, machine.spindle_s)
         # The spindle changes its speed while the turret turns: only what is over counts.
-        yield Operation(cut, tool, at[tool], _moved(cut, slide), index, max(0.0, spin - index))
+        yield Operation(
+            cut, f"{asked.at}.cuts.{cut.id}", tool, at[tool], _moved(cut, slide), index, max(0.0, spin - index)
+        )
         before = cut
 
 

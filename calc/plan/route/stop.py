@@ -24,6 +24,6 @@ ROUTE_STOP = StopKind(
     after_sides=True,
     tables=tables,
     drawings=drawings,
-    panels=("sheets",),
+    panels=("order", "sheets"),
     headlines=(Headline("cycle", "a piece", "min", "up", _cycle),),
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+from calc.plan.route.balance import balance
 from calc.plan.route.levers import levers
 from calc.plan.route.solve import ROUTE, Operation
 from calc.plan.stop import Row, Table
@@ -56,6 +57,9 @@ def tables(view: View) -> Iterator[Table]:
         for o in most
     ]
     yield Table("most", "Where the time goes", ("operation", "takes", "of all"), tuple(share), PIECE)
+    across = balance(view, found)
+    if across is not None:
+        yield across
     moves = [
         Row(lever.words, (Figure(lever.piece_s, "s", "down", (1, 1)), Sentence("{h} sooner", h=hours(lever.run_min))))
         for lever in levers(found)

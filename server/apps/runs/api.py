@@ -235,6 +235,12 @@ def move_item(request: HttpRequest, run_id: int, given: MoveIn) -> HttpResponse:
     return _sent(items.move(run_id, given.path, given.behind, _asked(request, given)))
 
 
+@router.post(f"{RUN}/items/across", response=CHANGES, operation_id="itemAcross")
+def item_across(request: HttpRequest, run_id: int, given: ItemIn) -> HttpResponse:
+    """Do an operation, with what goes along, from the other end of the part."""
+    return _sent(items.across(run_id, given.path, _asked(request, given)))
+
+
 @router.post(f"{RUN}/items/split", response=CHANGES, operation_id="splitItem")
 def split_item(request: HttpRequest, run_id: int, given: ItemIn) -> HttpResponse:
     """Make roughing and finishing of one operation."""

@@ -80,6 +80,7 @@ ENDPOINTS = [
     ("post", "runs/{run}/items", CUT, PLAN),
     ("post", "runs/{run}/items/remove", {"path": "setups.s1.cuts.c1", "base_revision": 0}, PLAN),
     ("post", "runs/{run}/items/move", {"path": "setups.s1.cuts.c1", "behind": "c2", "base_revision": 0}, PLAN),
+    ("post", "runs/{run}/items/across", {"path": "setups.s1.cuts.c1", "base_revision": 0}, (403, 403, 422, 422)),
     ("post", "runs/{run}/items/split", {"path": "setups.s1.cuts.c2", "base_revision": 0}, PLAN),
     ("post", "runs/{run}/sides/s1/proposal", {"base_revision": 0}, PLAN),
     ("post", "runs/{run}/start", {"base_revision": 0}, PLAN),

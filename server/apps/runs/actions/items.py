@@ -51,6 +51,16 @@ def move(run_id: int, path: str, behind: str, asked: Asked) -> Sent:
 
 
 @transaction.atomic
+def across(run_id: int, path: str, asked: Asked) -> Sent:
+    """Do an operation from the other end, with what goes along, as one edit. Raises CalcError where it cannot go."""
+
+    def make(run: Run) -> Making:
+        return Making(path, tuple(edits.across(run.document, path)), "done on the other spindle")
+
+    return change(run_id, path, asked, CHANGED, make)
+
+
+@transaction.atomic
 def split(run_id: int, path: str, asked: Asked) -> Sent:
     """Make roughing and finishing of one operation. Raises CalcError at the list."""
 

@@ -7,7 +7,7 @@ from django.db import migrations
 from ._documents import NewFacts
 
 FACTS = NewFacts(
-    route={"start": None, "stay": 0, "follow": "batches"},
+    route={"start": None, "stay": 0, "follow": "batches", "order": ""},
     cut={"station": None, "clocked_s": None},
     rules={"check_pieces": 20, "check_s": 0.0, "minute_cost": 0.0, "edge_cost": 0.0},
 )

@@ -181,7 +181,14 @@ export function Ledger(props: Props) {
             <CompareTable
               key={t.name}
               table={t}
-              onTake={tables.isLate ? undefined : (path, value) => actions.onKeep(path, { value })}
+              onTake={
+                tables.isLate
+                  ? undefined
+                  : (path, value) =>
+                      t.name === "balance"
+                        ? void onList({ kind: "across", path, base: revision })
+                        : actions.onKeep(path, { value })
+              }
             />
           ))}
       </Tables>

@@ -4,6 +4,7 @@ import { DrawingPanel } from "./DrawingPanel";
 import { Gains } from "./Gains";
 import type { Latest } from "./kept";
 import { type FoundSettled, Operations } from "./Operations";
+import { OrderBand } from "./OrderBand";
 import { FeedBars } from "./Pictures";
 import { ProgramBlock } from "./ProgramBlock";
 import { ProvenPanel } from "./ProvenPanel";
@@ -63,6 +64,7 @@ export function AboveLedger(props: ExtrasProps) {
 export function BelowLedger(props: ExtrasProps) {
   const { plan, stop, pictures, group, revision, mayKeep, onTake, onKeep } = props;
   const of = sideOf(props);
+  const lanes = pictures.content?.find((p) => p.kind === "lanes");
   const bars = pictures.content?.find((p) => p.kind === "bars" && p.group === group);
   const name = stop.headings.find((h) => h.key === group)?.title;
   const cut = of && group !== undefined && name !== undefined ? { of: { ...of, cut: group }, name } : null;
@@ -87,6 +89,16 @@ export function BelowLedger(props: ExtrasProps) {
           mayEdit={plan.may_edit && revision !== null}
           revision={plan.revision}
           onTake={onTake}
+        />
+      )}
+      {stop.panels.includes("order") && lanes && (
+        <OrderBand
+          picture={lanes}
+          onMove={
+            plan.at === null && revision !== null && plan.may_edit
+              ? (path, behind) => void onTake({ kind: "move", path, behind, base: plan.revision })
+              : null
+          }
         />
       )}
       {stop.panels.includes("sheets") && plan.at === null && revision !== null && (

@@ -216,6 +216,7 @@ export type Action =
   | { kind: "add"; path: string; name: string; itemKind: string | null }
   | { kind: "remove"; path: string; base: number }
   | { kind: "move"; path: string; behind: string; base: number }
+  | { kind: "across"; path: string; base: number }
   | { kind: "split"; path: string; base: number }
   | { kind: "propose"; setup: string; base: number }
   | { kind: "start"; base: number }
@@ -255,6 +256,13 @@ export function act(runId: number, action: Action, units: Units, look?: Looking)
         client.POST("/api/runs/{run_id}/items/move", {
           params,
           body: { ...keyed, path: action.path, behind: action.behind, base_revision: action.base },
+        }),
+      );
+    case "across":
+      return answered(
+        client.POST("/api/runs/{run_id}/items/across", {
+          params,
+          body: { ...keyed, path: action.path, base_revision: action.base },
         }),
       );
     case "split":
