@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from calc.plan.pictures import Block, Lane, LanesPicture
+from calc.plan.pictures import Block, BlockKind, Lane, LanesPicture
 from calc.plan.route.solve import RouteFigures, SideTime
 from calc.quantities import Figure, Sentence
 
@@ -24,9 +24,8 @@ def _blocks(side: SideTime, begins: float) -> Iterator[Block]:
     for o in side.operations:
         yield Block("", at, o.between_s, "between")
         at += o.between_s
-        yield Block(
-            o.cut.name, at, o.cut_s, "together" if o.cut.planned.kind == "part" else "cut", f"op_{o.cut.id}", o.path
-        )
+        kind: BlockKind = "together" if o.cut.planned.kind == "part" else "cut"
+        yield Block(o.cut.name, at, o.cut_s, kind, f"op_{o.cut.id}", o.path)
         at += o.cut_s
     for h in side.after:
         yield Block(h.words, at, h.seconds, "handling")
@@ -47,16 +46,8 @@ def _together(found: RouteFigures) -> tuple[Lane, ...]:
         blocks.append(Block("transfer", meet, found.transfer_s, "handling"))
         parting = main.part_off_s
         if parting:
-            blocks.append(
-                Block(
-                    "part off, together",
-                    meet + found.transfer_s,
-                    parting,
-                    "together",
-                    f"op_{last[0].cut.id}",
-                    last[0].path,
-                )
-            )
+            at, fact = meet + found.transfer_s, f"op_{last[0].cut.id}"
+            blocks.append(Block("part off, together", at, parting, "together", fact, last[0].path))
         lanes.append(Lane(name, tuple(blocks)))
     return tuple(lanes)
 

@@ -28,7 +28,9 @@ ORDERS_KEPT = 128  # a feed that changes leaves the stations as they are
 
 @dataclass(frozen=True)
 class Operation:
-    """A cut in time [s], by its path in the plan: in cut, on the slide's moves, at index before it, on the spindle's change of speed."""
+    """A cut in time [s], by its path in the plan: in cut, on the slide's moves, at index before it, on the spindle's
+    change of speed.
+    """
 
     cut: CutFigures
     path: str
