@@ -4,10 +4,16 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.screen import address, answer, open_stop, rail, type_into
+from e2e.screen import address, answer, open_stop, rail, type_into, until
+from server.apps.demo.actions import ready
+from server.apps.demo.runs import RUNS
 from server.apps.runs.actions import manage
+from server.apps.runs.actions.load_run import load_run
 from server.apps.runs.models import Run
 from server.foundation.models import Person
+
+BUSH = next(r for r in RUNS if r["drawing_number"] == "LH-1980")
+BORED = ["face", "bore", "bore"]
 
 
 def test_everything_pulls_on_the_route_and_it_is_taken_as_a_file(app, run):
@@ -116,3 +122,28 @@ def test_a_calendar_that_is_pasted_moves_the_finish_and_wrong_hours_are_refused_
     expect(app.get_by_text("Works closed: ").first).to_be_visible()
     open_stop(app, run, "route")
     expect(app.get_by_text("By the shop's calendar this run does not end within 5 years.").first).to_be_visible()
+
+
+def test_a_lane_is_balanced_and_the_order_moved_by_keys(app, run):
+    """A bush on two lanes: its bore goes to the second spindle, and the pieces come quicker at once."""
+    load_run(ready(BUSH))
+    bush = Run.objects.get(drawing_number="LH-1980")
+    open_stop(app, bush, "route")
+    before = answer(app, "cycle").inner_text()
+    table = app.get_by_role("table", name="What would balance the lanes")
+    table.get_by_role("button", name="take Even Bore and Finish Bore on the other spindle").click()
+    expect(answer(app, "cycle")).not_to_have_text(before)
+    until(app, lambda: [c["kind"] for c in Run.objects.get(pk=bush.pk).document["setups"][1]["cuts"]] == BORED)
+    order = app.get_by_role("region", name="Order")
+    names = order.get_by_role("button")
+    expect(names.nth(1)).to_have_text("Rough Collar")
+    names.nth(1).focus()
+    app.keyboard.press("ArrowRight")
+    expect(names.nth(2)).to_have_text("Rough Collar")
+    app.keyboard.press("ArrowLeft")  # the focus went along
+    expect(names.nth(1)).to_have_text("Rough Collar")
+    until(app, lambda: Run.objects.get(pk=bush.pk).revision == 3)
+    for revision in (4, 5, 6):  # both moves, then what went across, all of it at once
+        app.get_by_role("button", name="Undo").click()
+        until(app, lambda: Run.objects.get(pk=bush.pk).revision == revision)  # noqa: B023 - asked at once
+    expect(answer(app, "cycle")).to_have_text(before)

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from calc.plan.route.solve import Operation, RouteFigures, SideTime
 
 Rows = list[list[str]]
-TOOLS = ["turret", "station", "tool", "operations"]
+TOOLS = ["turret", "station", "offset", "tool", "operations"]
 TIMES = ["side", "operation", "station", "in cut s", "moves s", "index s", "spindle s", "in all s"]
 
 
@@ -23,12 +23,13 @@ def _named(operation: Operation) -> str:
 
 
 def tools_of(found: RouteFigures) -> Rows:
-    """Every tool by its turret and station, with what it does; a head first."""
+    """Every tool by its turret and station, with what it does; offset numbers follow the stations. A head first."""
     does: dict[tuple[str, int, str], list[str]] = {}
     for side in found.sides:
         for o in side.operations:
             does.setdefault((_turret_of(found, side), o.station, _named(o)), []).append(o.cut.name)
-    return [TOOLS, *([turret, str(n), tool, "; ".join(cuts)] for (turret, n, tool), cuts in sorted(does.items()))]
+    rows = ([turret, str(n), str(n), tool, "; ".join(cuts)] for (turret, n, tool), cuts in sorted(does.items()))
+    return [TOOLS, *rows]
 
 
 def _lines(side: SideTime) -> Iterator[list[str]]:

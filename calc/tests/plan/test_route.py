@@ -178,9 +178,10 @@ def test_hours_are_said_as_a_person_does():
 def test_tools_stand_by_station_with_all_they_do_and_times_add_up():
     found = route("collet", turrets=2)
     head, *tools = tools_of(found)
-    assert head[:2] == ["turret", "station"]
+    assert head[:3] == ["turret", "station", "offset"]
+    assert all(row[1] == row[2] for row in tools)
     assert {t[0] for t in tools} == {"main", "second"}
-    assert sorted(n for row in tools for n in row[3].split("; ")) == sorted(
+    assert sorted(n for row in tools for n in row[4].split("; ")) == sorted(
         o.cut.name for s in found.sides for o in s.operations
     )
     _, *lines = times_of(found)

@@ -13,7 +13,7 @@ def test_tools_and_times_are_files_of_the_draft(planner, demo):
     answer, (head, *rows) = sheet(planner, demo, "tools")
     assert answer.status_code == 200
     assert answer["Content-Type"].startswith("text/csv")
-    assert head == ["turret", "station", "tool", "operations"]
+    assert head == ["turret", "station", "offset", "tool", "operations"]
     assert [r[1] for r in rows] == sorted((r[1] for r in rows), key=int)
     _, (head, *lines) = sheet(planner, demo, "times")
     assert (head[1], lines[0][1]) == ("operation", "door, unload and load, chuck")
