@@ -15,6 +15,7 @@ from typing import Any
 
 import psutil
 
+from bench.board import board
 from bench.crowds import crowd, long_history, many_readings, many_runs
 from bench.heavy import heavy, slow
 from bench.measure import PRESSURE, Client, row, times, told
@@ -256,6 +257,7 @@ MEASURED = {
     "walls": _walls,
     "tools": _tools,
     "drag": drag,
+    "board": board,
     "many": _many,
     "history": _history,
     "load": _load,
