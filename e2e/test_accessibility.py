@@ -26,6 +26,7 @@ def serious(page, only=RULES):
 PLACES = {
     "/": "Bench",
     "/new": "New run",
+    "/board": "Board",
     "/shelf": "Shelf",
     "/shelf/chuck/lathe-3-chuck": "Shelf",
     "/shelf/chuck/new": "Shelf",
@@ -88,7 +89,14 @@ def test_nothing_hangs_over_the_edge(app, run):
         drawing_number="LH-2041-REVISION-Q-SHEET-14-OF-27-METRIC",
     )
     over = []
-    for path in ["/", "/new", *(f"/runs/{run.pk}/{s}" for s in (*STOPS, "history")), "/shelf/chuck/lathe-3-chuck"]:
+    for path in [
+        "/",
+        "/new",
+        "/board",
+        "/rules",
+        *(f"/runs/{run.pk}/{s}" for s in (*STOPS, "history")),
+        "/shelf/chuck/lathe-3-chuck",
+    ]:
         app.goto(address(app, path))
         app.wait_for_load_state("networkidle")
         for units in ("metric", "inch") if path.startswith("/runs/") else ("metric",):

@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { mergeProps, useFocus, useKeyboard, useMove } from "react-aria";
 import styled from "styled-components";
 import type { Board, BoardRun } from "../../api/client";
+import { hidden } from "../../shared/ui/Page";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { bounds, onTheWall, placeOf } from "./scale";
 
@@ -56,6 +57,10 @@ const SetUp = styled.span`
 const Words = styled.span`
   position: relative;
   display: block;
+`;
+
+const Unseen = styled.span`
+  ${hidden}
 `;
 
 type Props = {
@@ -120,23 +125,24 @@ export function RunBlock({ run, board, onMove, onHeld }: Props) {
     },
   });
   const { focusProps } = useFocus({ onBlur: () => put(0) });
-  const words = `${run.drawing_number} ${run.name}, set-up begins ${run.begins_said}, finished ${run.done_said}`;
   return (
     <Block
       type="button"
       ref={block}
       {...(board.may_edit ? mergeProps(moveProps, keyboardProps, focusProps) : {})}
-      aria-label={run.slips ? `${words}, ${run.slips}` : words}
       data-may-move={board.may_edit || undefined}
       data-held={isHeld || undefined}
       data-slips={run.slips ? true : undefined}
       data-verdict={run.verdict}
-      title={words}
       style={{ left: `${from}%`, width: `${Math.max(0, to - from)}%` }}
     >
       <SetUp aria-hidden style={{ width: `${to > from ? ((set - from) / (to - from)) * 100 : 0}%` }} />
       <Words>
         <b>{run.drawing_number}</b> {run.name}
+        <Unseen>
+          set-up begins {run.begins_said}
+          {run.slips && `, ${run.slips}`},
+        </Unseen>
       </Words>
       <Words>
         {run.slips ? "slips · " : ""}done {run.done_said}

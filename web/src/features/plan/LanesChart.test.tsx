@@ -12,7 +12,8 @@ const block = (label: string, start: number, seconds: number, kind: Block["kind"
   seconds,
   kind,
   text: `${seconds} s`,
-  fact: "", path: "",
+  fact: "",
+  path: "",
 });
 
 /** A main lane of many short cuts and a second that waits; both part off at 60 s. */

@@ -84,7 +84,8 @@ export const HeaderSide = styled.div`
 
 export const Places = styled.nav`
   display: flex;
-  gap: ${space(4)};
+  flex-wrap: wrap;
+  gap: ${space(1)} ${space(4)};
   a {
     font-weight: 400;
     color: ${colour("soft")};
