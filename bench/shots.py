@@ -149,6 +149,12 @@ def _collets(page: Page, bush: str) -> None:
     _keep(page, "plan-collet")
     _open(page, f"{bush}/route")
     _keep(page, "plan-route")
+    page.get_by_role("button", name="Main turret").click()
+    page.get_by_role("button", name="At a station of your own").click()
+    page.wait_for_timeout(400)
+    _keep(page, "plan-stations")
+    _open(page, "/board")
+    _keep(page, "board")
 
 
 def main() -> None:
@@ -166,12 +172,8 @@ def main() -> None:
         page.get_by_role("table", name="Jaws compared").scroll_into_view_if_needed()
         page.wait_for_timeout(400)
         _keep(page, "plan-hold-pie")
-        _open(page, f"{ring}/force-s2")
-        _keep(page, "plan-force-inside")
         _open(page, "/shelf/chuck/lathe-3-chuck")
         _keep(page, "shelf-chuck")
-        _open(page, "/shelf/jaw_set/set-7")
-        _keep(page, "shelf-jaw-set")
         _open(page, "/notebook")
         _keep(page, "notebook")
         _make_history(page, carrier.rsplit("/", 1)[-1])
