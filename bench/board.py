@@ -32,9 +32,7 @@ def _filled(run: int) -> None:
 def _work(events: list[dict[str, Any]]) -> list[float]:
     """Script and layout [ms] of each frame of the page's main thread, what lies within another counted once."""
     main = {
-        (e["pid"], e["tid"])
-        for e in events
-        if e["name"] == "thread_name" and e["args"].get("name") == "CrRendererMain"
+        (e["pid"], e["tid"]) for e in events if e["name"] == "thread_name" and e["args"].get("name") == "CrRendererMain"
     }
     mine = [e for e in events if (e["pid"], e["tid"]) in main]
     frames = sorted(e["ts"] for e in mine if e["name"] == "Commit")
