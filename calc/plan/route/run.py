@@ -10,11 +10,12 @@ from functools import cached_property
 
 from calc.calendar.calendar import Calendar
 from calc.calendar.working_time import ends_at, first_hour, moment
-from calc.plan.cuts.solve import CUTS, CutFigures
+from calc.plan.cuts.solve import CutFigures
 from calc.plan.hold.bar import BarFigures, bar_figures
 from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
+from calc.plan.route.edges import EdgeNeed, needs_of
 from calc.plan.route.inputs import when
 from calc.route.bars import pieces_to_make
 from calc.route.cycle import piece_cost, run_minutes
@@ -48,6 +49,7 @@ class RunFigures:
     """The run: what it takes, and its minutes."""
 
     pieces: int
+    needs: tuple[EdgeNeed, ...]
     edges: int
     bars: BarFigures | None
     bars_needed: int | None
@@ -70,21 +72,14 @@ class RunFigures:
         return sum(t.minutes for t in self.tasks)
 
 
-def _edges(cuts: Sequence[CutFigures], pieces: int) -> int:
-    """Edges of all cuts for the run; a cut without a known life needs one."""
-    lives = (c.consulted.life for c in cuts)
-    return sum(math.ceil(pieces / max(1, life.pieces_per_edge)) if life else 1 for life in lives)
-
-
-def _alone(every: Sequence[Asked], bars: BarFigures | None, piece_s: float) -> float:
+def _alone(needs: Sequence[EdgeNeed], bars: BarFigures | None, piece_s: float) -> float:
     """For how long [min] it runs without people: bar work, until the first edge is due or the bar is used up.
 
-    An edge whose life nobody knows is not counted: `unsure` names it.
+    An edge whose life nobody knows is not counted: `unsure` names its cut.
     """
     if bars is None:
         return 0.0
-    lives = [c.consulted.life for of in every for c in of.need(CUTS).cuts]
-    return min([bars.pieces, *(life.pieces_per_edge for life in lives if life is not None)]) * piece_s / 60
+    return min([bars.pieces, *(need.per_edge for need in needs if need.per_edge is not None)]) * piece_s / 60
 
 
 def _tasks(asked: Asked, tools: int) -> Iterator[Task]:
@@ -121,31 +116,32 @@ def _clock(asked: Asked, setup_min: float, run_min: float, alone_min: float) -> 
     return Clock(calendar, said is not None, begins, running, done)
 
 
-def run_of(every: Sequence[Asked], piece_s: float, tools: int) -> RunFigures:
-    """The run of a part whose pieces come every so many seconds, from so many tools. Its sides have their cuts."""
+def run_of(every: Sequence[Asked], piece_s: float, turrets: Sequence[Sequence[CutFigures]]) -> RunFigures:
+    """The run of a part whose pieces come every so many seconds, from the cuts of each turret."""
     asked, w = every[0], Working()
     rules, part, quantity = asked.rules, asked.need(PART), asked.document.part.quantity
     assert quantity is not None  # asked for before
     pieces = pieces_to_make(w, quantity, rules.scrap_pct / 100)
-    cuts = [of.need(CUTS).cuts for of in every]
-    edges = sum(_edges(mine, pieces) for mine in cuts)
+    needs = tuple(need for cuts in turrets for need in needs_of(cuts, pieces))
+    edges = sum(need.edges for need in needs)
     bars = bar_figures(asked, asked.need(HOLD), part)
     needed = math.ceil(pieces / bars.pieces) if bars and bars.pieces else None
     # The first edges and the first bar are put in at the set-up.
-    edge_min = max(0, edges - sum(len(mine) for mine in cuts)) * rules.edge_change_min
+    edge_min = (edges - len(needs)) * rules.edge_change_min
     bar_min = max(0, (needed or 1) - 1) * rules.bar_change_min
     used = rules.utilisation_pct / 100
     check_min = (pieces - 1) // rules.check_pieces * rules.check_s / 60
     minutes = run_minutes(w, piece_s, pieces, used, edge_min + bar_min + check_min)
-    alone = _alone(every, bars, piece_s)
-    unsure = tuple(c.name for mine in cuts for c in mine if c.consulted.life is None)
-    tasks = tuple(_tasks(asked, tools))
+    alone = _alone(needs, bars, piece_s)
+    unsure = tuple(c.name for cuts in turrets for c in cuts if c.consulted.life is None)
+    tasks = tuple(_tasks(asked, len(needs)))
     setup = sum(t.minutes for t in tasks)
     clock, money, cost = _clock(asked, setup, minutes, alone), Working(), None
     if rules.minute_cost:
         cost = piece_cost(money, setup + minutes, edges, (rules.minute_cost, rules.edge_cost), quantity)
     return RunFigures(
         pieces,
+        needs,
         edges,
         bars,
         needed,

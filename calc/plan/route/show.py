@@ -62,7 +62,7 @@ def _run_facts(found: RouteFigures) -> Iterator[Fact]:
     if run.bars is not None:
         of = Sentence("{n} of a bar", n=counted(run.bars.pieces, "piece"))
         yield computed("route_bars", "Bars", _number(run.bars_needed), of, group=RUN)
-    yield computed("route_edges", "Edges", _number(run.edges), "of all cuts, by their lives", group=RUN)
+    yield computed("route_edges", "Edges", _number(run.edges), "by the lives of their cuts", group=RUN)
     yield computed(
         "route_edge_min", "Changing edges", _number(run.edge_min, "min"), "those of the set-up are in", group=RUN
     )

@@ -13,6 +13,7 @@ from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked, Missing, Solved, naming
 from calc.plan.part.solve import PART
+from calc.plan.route.edges import tool_of
 from calc.plan.route.run import RunFigures, run_of
 from calc.plan.sides.driven import DRIVEN
 from calc.quantities import Sentence
@@ -118,11 +119,6 @@ class RouteFigures:
             return None
         main, other = self.sides[0].seconds - self.sides[0].part_off_s, self.sides[1].seconds
         return ("second" if main > other else "main", abs(main - other))
-
-
-def tool_of(cut: CutFigures) -> str:
-    """What stands at a station for a cut: its tool, or its own where none is chosen."""
-    return cut.planned.tool or cut.name
 
 
 def slide_of(machine: Machine) -> Slide:
@@ -263,7 +259,7 @@ def solve_route(asked: Asked) -> RouteFigures:
     changes = lanes == "one" and len(every) > 1 and not asked.document.one_set
     piecewise = cycle + 2 * 60 * rules.mount_min * changes
     a_piece = piecewise if asked.document.route.follow == "pieces" else cycle
-    run = run_of(every, a_piece, sum(len(order.tools) for order, _ in orders))
+    run = run_of(every, a_piece, shared)
     turrets = tuple(turret for _, turret in orders)
     return RouteFigures(sides, turrets, lanes, transfer, a_piece, cycle, piecewise, tuple(w.steps), run)
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from calc.plan.cuts.solve import CutFigures
 from calc.plan.cuts.tooling import BESIDE_MM
-from calc.plan.route.solve import tool_of
+from calc.plan.route.edges import tool_of
 from calc.quantities import Figure
 from calc.tools.kinds.drill import Drill
 from calc.tools.kinds.holder import Holder

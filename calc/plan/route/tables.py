@@ -7,10 +7,10 @@ from collections.abc import Iterator
 
 from calc.plan.route.balance import balance
 from calc.plan.route.levers import levers
-from calc.plan.route.solve import ROUTE, Operation
+from calc.plan.route.solve import ROUTE, Operation, RouteFigures
 from calc.plan.stop import Row, Table
 from calc.plan.view import View
-from calc.quantities import Figure, Sentence
+from calc.quantities import Figure, Sentence, counted
 
 PIECE, RUN = "A piece", "The run"
 CLOCK = " (timed)"
@@ -37,6 +37,20 @@ def _cells(o: Operation) -> tuple[Figure | Sentence, ...]:
     )
 
 
+def _needs(found: RouteFigures) -> Table:
+    """Inserts by designation, against what is on the shelf."""
+    rows = []
+    for need in found.run.needs:
+        lasts = Sentence("not known" if need.per_edge is None else counted(need.per_edge, "piece"))
+        stock = Sentence("{n}", n="–" if need.stock is None else str(need.stock))
+        short = need.stock is not None and need.stock < need.inserts
+        why = Sentence("{n} short", n=str(need.inserts - (need.stock or 0))) if short else None
+        cells = (lasts, Sentence("{n}", n=str(need.edges)), Sentence("{n}", n=str(need.inserts)), stock)
+        rows.append(Row(need.name, cells, why_not=why))
+    head = ("insert or drill", "an edge lasts", "edges", "to have ready", "in stock")
+    return Table("needs", "What the run uses up", head, tuple(rows), RUN)
+
+
 def tables(view: View) -> Iterator[Table]:
     """The operations in the order they happen, and where the time goes, the largest first."""
     found = view[ROUTE]
@@ -57,6 +71,7 @@ def tables(view: View) -> Iterator[Table]:
         for o in most
     ]
     yield Table("most", "Where the time goes", ("operation", "takes", "of all"), tuple(share), PIECE)
+    yield _needs(found)
     across = balance(view, found)
     if across is not None:
         yield across

@@ -16,10 +16,11 @@ from calc.plan.compute import compute
 from calc.plan.cuts.solve import CUTS
 from calc.plan.part.solve import PART
 from calc.plan.route.balance import balance, moves
+from calc.plan.route.edges import tool_of
 from calc.plan.route.inputs import Route
 from calc.plan.route.levers import levers
 from calc.plan.route.lists import times_of, tools_of
-from calc.plan.route.solve import ROUTE, tool_of
+from calc.plan.route.solve import ROUTE
 from calc.plan.route.strikes import reach_of
 from calc.plan.route.tables import hours
 from calc.plan.run_file import read_run
@@ -96,10 +97,9 @@ def test_in_turn_the_lane_holds_the_whole_cycle():
 
 def test_the_run_and_its_set_up_by_hand():
     found = route("spigot")
-    # 240 and 2 % are 244.8: 245 pieces. Edges that are used up: 2 min each, the first of each cut is in.
+    # 240 and 2 % are 244.8: 245 pieces. Edges that are used up: 2 min each, the first of each tool is in.
     assert found.run.pieces == 245
-    cuts = sum(len(s.operations) for s in found.sides)
-    assert found.run.edge_min == pytest.approx(2 * (found.run.edges - cuts))
+    assert found.run.edge_min == 2 * (found.run.edges - 6)
     assert found.run.run_min == pytest.approx(found.cycle_s * 245 / 60 / 0.85 + found.run.edge_min)
     # One set for both sides: mounted 10 and bored 15; six tools 5 each; proved 15, first-off 15.
     assert found.run.setup_min == 10 + 15 + 6 * 5 + 15 + 15
@@ -448,3 +448,43 @@ def test_an_unusual_order_is_told_until_its_reason_is_written():
     notes = [n for n in compute(kept, known.shelf).stop("route").notes if n.code in {t.code for t in told}]
     assert {n.level for n in notes} == {"info"}
     assert all("the bore is drilled on another lathe" in str(n.sentence) for n in notes)
+
+
+def test_cuts_of_one_tool_wear_one_edge():
+    """Worn by a share of its life in each cut: whole pieces of one over the sum, not of each cut alone."""
+    found = route("spigot")
+    cuts = [o.cut for s in found.sides for o in s.operations]
+    for need, tool in zip(found.run.needs, dict.fromkeys(tool_of(c) for c in cuts), strict=True):
+        mine = [c for c in cuts if tool_of(c) == tool]
+        worn = sum(c.minutes / c.consulted.life.life_min for c in mine if c.consulted.life)
+        assert need.per_edge == (int(1 / worn + 1e-9) if worn else None)
+        assert need.edges == (-(-245 // need.per_edge) if worn else 1)
+    (table,) = (t for t in computed("spigot").tables(computed("spigot").stop("route")) if t.name == "needs")
+    assert [r.label for r in table.rows] == [n.name for n in found.run.needs]
+    short = [r for r, n in zip(table.rows, found.run.needs, strict=True) if n.stock is not None and n.stock < n.inserts]
+    assert all("short" in str(r.why_not) for r in short)
+
+
+@pytest.mark.parametrize("name", ["spigot", "wear-ring"])
+def test_a_faster_feed_lengthens_a_run_only_where_an_edge_change_does(name):
+    before = planned(name).views[0][ROUTE]
+    for side in before.sides:
+        for o in side.operations:
+            feed = o.cut.planned.feed_mm_rev
+            if feed is None or o.cut.planned.kind == "thread":
+                continue
+            after = planned(name, cuts={o.cut.id: {"feed_mm_rev": 1.1 * feed}}).views[0][ROUTE]
+            if after is None:  # a slow feed near the centre is kept below it
+                continue
+            assert after.cycle_s <= before.cycle_s + 1e-9
+            if after.run.run_min > before.run.run_min + 1e-9:
+                assert after.run.edges > before.run.edges  # and both are told side by side
+
+
+def test_ten_million_pieces_are_counted_and_have_no_finish():
+    known = run("spigot")
+    part = replace(known.document.part, quantity=10_000_000)
+    shelf = replace(known.shelf, calendar=TWO_SHIFTS, today="2026-11-28")
+    stop = compute(replace(known.document, part=part), shelf).stop("route")
+    assert stop.state != "open"
+    assert "never-done" in [n.code for n in stop.notes]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from random import Random
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -75,3 +77,19 @@ def test_the_cycle_by_hand(lanes, of, seconds):
 def test_the_run_by_hand():
     # 1 836 pieces of 1.2 min at 0.85, and 40 changes of 2 min.
     assert run_minutes(Working(), 72.0, 1836, 0.85, 80.0) == pytest.approx(1836 * 1.2 / 0.85 + 80)
+
+
+def test_the_cycle_is_what_a_simulation_of_single_events_settles_to():
+    """Two lanes piece by piece on random times: each begins when its spindle is free, both hold while it is parted."""
+    chance = Random(7)
+    for _ in range(300):
+        main, part, other, transfer = (chance.uniform(0, 90) for _ in range(4))
+        main_free = second_free = 0.0
+        done = []
+        for _ in range(6):
+            meet = max(main_free + main, second_free)
+            main_free = meet + transfer + part
+            second_free = main_free + other
+            done.append(second_free)
+        period = done[-1] - done[-2]
+        assert cycle_seconds(Working(), "together", Pieces(main, part, other, transfer)) == pytest.approx(period)
