@@ -50,8 +50,9 @@ class Moved:
         return self.there_s + self.between_s + self.home_s
 
 
-def moves_of(slide: Slide, path: Path[float], start_mm: float) -> Moved:
-    """The moves of an operation that begins `start_mm` behind the finished face.
+def moves_of(slide: Slide, path: Path[float], start_mm: float, peck_mm: float | None = None) -> Moved:
+    """The moves of an operation that begins `start_mm` behind the finished face; `peck_mm` [mm, > 0; None: in one]: how
+    deep a drill goes before it comes out.
 
     >>> found = moves_of(Slide(), Path("turn", 40.0, 36.0, 30.0, 2.0, 0.2), 0.0)
     >>> round(found.there_s, 3), round(found.between_s, 3), round(found.home_s, 3)
@@ -67,7 +68,7 @@ def moves_of(slide: Slide, path: Path[float], start_mm: float) -> Moved:
         home = slide.along(Working(), path.length + RUN_IN_MM) + slide.both(slide.change_x_mm, to_work)
     else:
         home = slide.both(slide.change_x_mm, to_work + _far(path))
-    times, once = _over(slide, path, radial)
+    times, once = _pecks(slide, path, peck_mm) if path.kind == "drill" else _over(slide, path, radial)
     w = Working()
     w.step("t_1", "From where tools are changed to the work", "t_m", "s", MOVES, t_m=there)
     between = w.step("t_2", "Back and over between passes", "m*t_m", "s", MOVES, m=float(times), t_m=once)
@@ -77,6 +78,15 @@ def moves_of(slide: Slide, path: Path[float], start_mm: float) -> Moved:
 
 def _far(path: Path[float]) -> float:
     return 0.0 if path.kind in ("face", "part", "groove") else path.length
+
+
+def _pecks(slide: Slide, path: Path[float], peck_mm: float | None) -> tuple[int, float]:
+    """How often a drill comes out to clear, and what once takes [s], there and back, on the average."""
+    times = 0 if peck_mm is None else math.ceil(path.length / peck_mm - 1e-9) - 1
+    if peck_mm is None or times < 1:
+        return 0, 0.0
+    depths = (k * peck_mm + RUN_IN_MM for k in range(1, times + 1))
+    return times, sum(2 * slide.along(Working(), depth) for depth in depths) / times
 
 
 def _over(slide: Slide, path: Path[float], radial: float) -> tuple[int, float]:

@@ -71,6 +71,9 @@ class PlannedCut(Checked):
     station: Annotated[
         int | None, Quantity("Station", "", "Of the turret; empty: where it indexes least", low=1, high=200, whole=True)
     ] = None
+    peck_mm: Annotated[
+        float | None, Quantity("Peck", "mm", "So deep at a time, then out to clear; empty: in one", above=0, high=500)
+    ] = None
     clocked_s: Annotated[
         float | None,
         Quantity("By the clock", "s", "Timed at the machine, cutting and moves; empty: as computed", 0.1, 86_400),

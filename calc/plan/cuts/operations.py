@@ -17,11 +17,21 @@ CHISEL = typical("the chisel edge of a drill in solid pushes 1.3 times as hard")
 CHISEL_TIMES = 1.3
 
 # Facts that say nothing about a kind of cut, and what others are called there.
-_ONLY_PART, _ONLY_THREAD = ("slow_feed_mm_rev", "slow_below_mm"), ("thread",)
+_ONLY_PART, _ONLY_THREAD, _ONLY_DRILL = ("slow_feed_mm_rev", "slow_below_mm"), ("thread",), ("peck_mm",)
 LEAVES_OUT = {
-    "turn": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD),
-    "face": ("width_mm", "point_deg", "passes", "feeds", "start_mm", "length_mm", *_ONLY_PART, *_ONLY_THREAD),
-    "bore": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD),
+    "turn": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD, *_ONLY_DRILL),
+    "face": (
+        "width_mm",
+        "point_deg",
+        "passes",
+        "feeds",
+        "start_mm",
+        "length_mm",
+        *_ONLY_PART,
+        *_ONLY_THREAD,
+        *_ONLY_DRILL,
+    ),
+    "bore": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD, *_ONLY_DRILL),
     "groove": (
         "depth_mm",
         "corner_radius_mm",
@@ -31,6 +41,7 @@ LEAVES_OUT = {
         "stage",
         *_ONLY_PART,
         *_ONLY_THREAD,
+        *_ONLY_DRILL,
     ),
     "part": (
         "depth_mm",
@@ -42,6 +53,7 @@ LEAVES_OUT = {
         "stage",
         "length_mm",
         *_ONLY_THREAD,
+        *_ONLY_DRILL,
     ),
     "drill": (
         "depth_mm",
@@ -54,7 +66,16 @@ LEAVES_OUT = {
         *_ONLY_PART,
         *_ONLY_THREAD,
     ),
-    "thread": ("depth_mm", "corner_radius_mm", "approach_deg", "width_mm", "point_deg", "stage", *_ONLY_PART),
+    "thread": (
+        "depth_mm",
+        "corner_radius_mm",
+        "approach_deg",
+        "width_mm",
+        "point_deg",
+        "stage",
+        *_ONLY_PART,
+        *_ONLY_DRILL,
+    ),
 }
 CALLED = {
     ("face", "depth_mm"): "Depth of a pass",

@@ -34,6 +34,7 @@ ENTERED_NAMES = (
     "approach_deg",
     "width_mm",
     "point_deg",
+    "peck_mm",
     "passes",
     "rake_deg",
     "interrupted",

@@ -169,7 +169,7 @@ def _moved(cut: CutFigures, slide: Slide) -> Moved:
     """A cut's moves; a cut that stays has those that it had."""
     path = path_of(cut.planned, cut.passes, cut.length_mm)
     assert path is not None  # a cut that has figures has a path
-    return moves_of(slide, path, cut.planned.start_mm)
+    return moves_of(slide, path, cut.planned.start_mm, cut.planned.peck_mm)
 
 
 @lru_cache(maxsize=ORDERS_KEPT)

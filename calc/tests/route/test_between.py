@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from random import Random
 
 import pytest
@@ -10,7 +11,7 @@ from hypothesis import strategies as st
 
 from calc.route.between import Slide, moves_of, spindle_seconds
 from calc.route.cycle import Pieces, cycle_seconds, run_minutes
-from calc.route.time import Path
+from calc.route.time import RUN_IN_MM, Path
 from calc.working import Working
 
 # 1 m/s along, 0.5 m/s across, 2 m/s²: 100 mm across 0.5/2 + 0.1/0.5 = 0.447 (too short for full speed: 2√(0.1/2)).
@@ -93,3 +94,14 @@ def test_the_cycle_is_what_a_simulation_of_single_events_settles_to():
             done.append(second_free)
         period = done[-1] - done[-2]
         assert cycle_seconds(Working(), "together", Pieces(main, part, other, transfer)) == pytest.approx(period)
+
+
+def test_a_drill_that_pecks_comes_out_and_goes_back_each_time_by_hand():
+    """45 mm by 15: out from 15 and from 30 mm to 2 mm in front; 24 m/min are not reached: 2·√(s/a) each way."""
+    path = Path("drill", 0.0, 13.0, 45.0, 1.0, 0.2)
+    whole, pecked = moves_of(Slide(), path, 0.0), moves_of(Slide(), path, 0.0, 15.0)
+    by_hand = sum(2 * 2 * math.sqrt((deep + RUN_IN_MM) / 1000 / 3.0) for deep in (15, 30))
+    assert whole.between_s == 0
+    assert pecked.between_s == pytest.approx(by_hand)
+    assert (pecked.there_s, pecked.home_s) == (whole.there_s, whole.home_s)
+    assert moves_of(Slide(), path, 0.0, 45.0).between_s == 0  # in one

@@ -8,7 +8,7 @@ from ._documents import NewFacts
 
 FACTS = NewFacts(
     route={"start": None, "stay": 0, "follow": "batches", "order": ""},
-    cut={"station": None, "clocked_s": None},
+    cut={"station": None, "peck_mm": None, "clocked_s": None},
     rules={"check_pieces": 20, "check_s": 0.0, "minute_cost": 0.0, "edge_cost": 0.0},
 )
 
