@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from calc.errors import FieldError
-from calc.fields import Choice, Quantity, Text
+from calc.fields import Choice, Flag, Quantity, Text
 from calc.item import Item
 from calc.item_kind import ItemKind
 from calc.quantities import Figure, Sentence
@@ -196,6 +196,7 @@ class Machine(Item):
         str, Text("Word for the program number", "Such as O or %; the number follows it", most=8, where=CONTROL)
     ] = ""
     end_word: Annotated[str, Text("Word for the end", "Such as M30 or M02", most=8, where=CONTROL)] = ""
+    typical: Annotated[bool, Flag("Typical moves", "How it moves is not told by the shop yet")] = False
 
     @property
     def threading_m_min(self) -> float:
@@ -248,4 +249,5 @@ MACHINE = ItemKind(
         "rapid_x_m_min": "How it moves",
         "feed_word": "Its control",
     },
+    typical_by="rapid_x_m_min",
 )

@@ -19,9 +19,10 @@ from calc.plan.view import View
 from calc.quantities import Figure, Sentence, counted
 from calc.route.cycle import BY_CALENDAR, SETTING_UP
 from calc.route.order import Work, sequence_notes
-from calc.working import Note, Working
+from calc.working import Basis, Note, Working
 
 SETUP = "Setting up"
+MOVES = ("moves", "index", "spindle")  # by how the machine moves
 STATIONS, CLOCKED = "At a station of your own", "Timed at the machine"
 
 
@@ -42,11 +43,12 @@ def _parts(found: RouteFigures) -> list[tuple[str, str, float]]:
     ]
 
 
-def _piece_facts(found: RouteFigures) -> Iterator[Fact]:
+def _piece_facts(found: RouteFigures, typical: bool) -> Iterator[Fact]:
     total = sum(seconds for _, _, seconds in _parts(found))
     for name, words, seconds in _parts(found):
         share = Sentence("{p} of all the work", p=Figure(100 * seconds / total, "%", places=(0, 0)))
-        yield computed(f"route_{name}", words, _seconds(seconds), share, group=PIECE)
+        basis: Basis = "typical" if typical and name in MOVES else "derived"
+        yield computed(f"route_{name}", words, _seconds(seconds), share, basis, PIECE)
     for side in found.sides if len(found.sides) > 1 else ():
         many = counted(len(side.operations), "operation")
         yield computed(f"route_side_{side.index}", side.name, _seconds(side.seconds), many, group=PIECE)
@@ -170,7 +172,7 @@ def show(view: View) -> Stop:
     line = Sentence("{t} a piece · {h}", t=Figure(found.cycle_s / 60, "min", "up"), h=hours(found.run.run_min))
     notes = tuple(_notes(found, view))
     facts = (
-        *_piece_facts(found),
+        *_piece_facts(found, view.shelf.machine is not None and view.shelf.machine.typical),
         *facts,
         *_run_facts(found),
         enter_route("stay", "stay", group=SETUP),

@@ -488,3 +488,13 @@ def test_ten_million_pieces_are_counted_and_have_no_finish():
     stop = compute(replace(known.document, part=part), shelf).stop("route")
     assert stop.state != "open"
     assert "never-done" in [n.code for n in stop.notes]
+
+
+def test_how_a_machine_moves_is_marked_typical_until_the_shop_tells():
+    def bases(**machine):
+        return {f.name: f.basis for f in computed("spigot", **machine).stop("route").facts}
+
+    told, guessed = bases(typical=False), bases(typical=True)
+    moved = {"route_moves", "route_index", "route_spindle"}
+    assert {name for name in guessed if guessed[name] != told[name]} == moved
+    assert {guessed[name] for name in moved} == {"typical"}
