@@ -206,7 +206,7 @@ class Rules(Checked):
     ] = 0.0
     minute_cost: Annotated[
         float,
-        Quantity("A minute costs", "", "Machine and person, in the shop's money; 0: no money is counted", 0, 100_000),
+        Quantity("Price of a minute", "", "Machine and person, in the shop's money; 0: none is counted", 0, 100_000),
     ] = 0.0
     edge_cost: Annotated[
         float, Quantity("An edge costs", "", "In the same money; counts where a minute costs something", 0, 100_000)

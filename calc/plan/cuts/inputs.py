@@ -72,7 +72,7 @@ class PlannedCut(Checked):
         int | None, Quantity("Station", "", "Of the turret; empty: where it indexes least", low=1, high=200, whole=True)
     ] = None
     peck_mm: Annotated[
-        float | None, Quantity("Peck", "mm", "So deep at a time, then out to clear; empty: in one", above=0, high=500)
+        float | None, Quantity("Peck", "mm", "So deep at a time, then out to clear; empty: in one", above=0, high=50)
     ] = None
     clocked_s: Annotated[
         float | None,

@@ -55,7 +55,7 @@ ENDPOINTS = [
     ("get", "gauge-runs/{run}/readings", None, (404, 404, 404, 404)),
     ("get", "rules", None, LOOK),
     ("get", "calendar", None, LOOK),
-    ("post", "calendar", {"base_number": 1, "values": {"zone": "Europe/Berlin"}}, PLAN),
+    ("post", "calendar", {"base_number": 2, "values": {"zone": "UTC"}}, PLAN),
     ("post", "rules", {"base_number": 1, "values": {"safety": "2.5"}, "reason": "said why"}, PLAN),
     ("get", "runs", None, LOOK),
     ("post", "runs", NAMES, MAKE),

@@ -77,7 +77,7 @@ def test_who_only_looks_changes_nothing(signed_in):
 
 def test_a_plan_keeps_its_rules_tells_what_todays_would_move_and_takes_them(planner, demo):
     before = planner.plan(demo)
-    assert before["rules"] == {"number": 1, "today": 1, "changes": [], "moves": []}
+    assert before["rules"] == {"number": 1, "today": 1, "changes": [], "moves": [], "money": False}
     change(planner)
     plan = planner.plan(demo)
     assert (plan["rules"]["number"], plan["rules"]["today"]) == (1, 2)
