@@ -193,19 +193,32 @@ def _passes(planned: PlannedCut, part: PartFigures, stock: float) -> int:
     return max(1, math.ceil(stock / planned.depth_mm - 1e-9))
 
 
-def _bored_before(before: tuple[PlannedCut, ...], cut: PlannedCut) -> bool:
-    """Whether the last cut in this bore before it was a bar's."""
+def _last_in_hole(asked: Asked) -> str:
+    """What worked last in the hole when a side is done: "bore", "drill" or "none". A hole that goes through is the same
+    one from either end.
+    """
+    inside = [c.kind for c in asked.setup.cuts if c.kind in ("bore", "drill")]
+    if inside:
+        return "bore" if inside[-1] == "bore" else "drill"  # the very words: what is the same object is the same
+    return _before(asked)
+
+
+def _before(asked: Asked) -> str:
+    """What worked last in it when a side begins."""
+    if asked.index == 0 or not asked.document.part.profile.goes_through:
+        return "none"
+    return asked.of(asked.index - 1).need(LAST_IN_HOLE)
+
+
+LAST_IN_HOLE = Solved("last-in-hole", "Cuts", _last_in_hole)
+
+
+def _bored_before(before: str, earlier: tuple[PlannedCut, ...], cut: PlannedCut) -> bool:
+    """Whether the last cut in this bore before it was a bar's; `before`: what worked in it before this side."""
     if cut.kind != "bore":
         return False
-    inside = [c for c in before if c.kind in ("bore", "drill")]
-    return bool(inside) and inside[-1].kind == "bore"
-
-
-def _earlier_bores(asked: Asked) -> tuple[PlannedCut, ...]:
-    """What sides before this one cut in a hole that goes through: it is the same hole."""
-    if not asked.document.part.profile.goes_through:
-        return ()
-    return tuple(c for i in range(asked.index) for c in asked.document.setups[i].cuts)
+    inside = [c.kind for c in earlier if c.kind in ("bore", "drill")]
+    return (inside[-1] if inside else before) == "bore"
 
 
 def ask_of(asked: Asked) -> Ask:
@@ -225,9 +238,9 @@ def solve_cuts(asked: Asked) -> CutsFigures:
     if setup.clamp_rpm is not None and setup.clamp_rpm > machine.max_rpm:
         words = Sentence("{m} turns {n} at most; give that or less.", m=machine.name, n=Figure(machine.max_rpm, "rpm"))
         raise FieldProblem(f"{at}.clamp_rpm", words)
-    earlier = _earlier_bores(asked)
+    before = _before(asked)
     made = tuple(
-        _one(f"{at}.cuts.{c.id}", c, replace(ask, bored_before=_bored_before(earlier + setup.cuts[:place], c)))
+        _one(f"{at}.cuts.{c.id}", c, replace(ask, bored_before=_bored_before(before, setup.cuts[:place], c)))
         for place, c in enumerate(setup.cuts)
     )
     fastest = max(made, key=lambda c: c.top_rpm)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 from calc.calendar.words import clock_words
 from calc.calendar.working_time import YEARS_MOST, wall
-from calc.plan.cuts.solve import CutFigures
-from calc.plan.document import setup_path
+from calc.plan.cuts.inputs import PlannedCut
+from calc.plan.cuts.solve import CUTS_KEPT, CutFigures
 from calc.plan.route.inputs import when
 from calc.plan.route.lanes import HOW, lanes_of
 from calc.plan.route.run import RunFigures
@@ -85,16 +86,23 @@ def _setup_facts(found: RouteFigures) -> Iterator[Fact]:
         yield computed(f"route_task_{place}", task.words, _number(task.minutes, "min"), "", "typical", SETUP)
 
 
-def _operation_facts(found: RouteFigures, view: View) -> Iterator[Fact]:
-    """What a setter may say of each operation: where its tool stands, and what it took by the clock."""
-    sides = [(setup_path(view.document, side.index), o) for side in found.sides for o in side.operations]
-    for label, fact in ((STATIONS, "station"), (CLOCKED, "clocked_s")):
-        for at, o in sides:
-            enter = Entering(f"{at}.cuts.{o.cut.id}", o.cut.planned)
-            stands = Sentence("at {n}", n=str(o.station))
-            took = Sentence("computed {t}", t=Figure(60 * o.cut.minutes + o.moved.seconds, "s", "up", (1, 1)))
-            source = stands if fact == "station" else took
-            yield enter(f"{fact}_{o.cut.id}", fact, label=o.cut.name, group=label, source=source)
+@lru_cache(maxsize=2 * CUTS_KEPT)
+def _operation_fact(fact: str, path: str, planned: PlannedCut, stands: int, computed_s: float) -> Fact:
+    """What a setter may say of an operation, beside what the plan has found; that of a cut which stays, stays."""
+    if fact == "station":
+        source = Sentence("at {n}", n=str(stands))
+    else:
+        source = Sentence("computed {t}", t=Figure(computed_s, "s", "up", (1, 1)))
+    group = STATIONS if fact == "station" else CLOCKED
+    return Entering(path, planned)(f"{fact}_{planned.id}", fact, label=planned.name, group=group, source=source)
+
+
+def _operation_facts(found: RouteFigures) -> Iterator[Fact]:
+    """Where the tool of each operation stands, then what each took by the clock."""
+    operations = [o for side in found.sides for o in side.operations]
+    for fact in ("station", "clocked_s"):
+        for o in operations:
+            yield _operation_fact(fact, o.path, o.cut.planned, o.station, 60 * o.cut.minutes + o.moved.seconds)
 
 
 def _answers(found: RouteFigures) -> tuple[Answer, ...]:
@@ -177,7 +185,7 @@ def show(view: View) -> Stop:
         *_run_facts(found),
         enter_route("stay", "stay", group=SETUP),
         *_setup_facts(found),
-        *_operation_facts(found, view),
+        *_operation_facts(found),
     )
     return Stop("", "", outcome.state(notes), line, facts, _answers(found), notes, pictures=(lanes_of(found),))
 

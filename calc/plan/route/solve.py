@@ -11,7 +11,7 @@ from calc.errors import CalcError, FieldError
 from calc.plan.cuts.minutes import path_of
 from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
 from calc.plan.hold.solve import HOLD
-from calc.plan.outcome import Asked, Missing, Solved, naming
+from calc.plan.outcome import Asked, Missing, Solved
 from calc.plan.part.solve import PART
 from calc.plan.route.edges import tool_of
 from calc.plan.route.run import RunFigures, run_of
@@ -207,24 +207,28 @@ def _handling(asked: Asked, rules: Rules) -> tuple[list[Handling], list[Handling
 
 
 def _turrets(
-    asked: Asked, machine: Machine, shared: Sequence[Sequence[CutFigures]]
+    every: Sequence[Asked], machine: Machine, shared: Sequence[Sequence[CutFigures]]
 ) -> list[tuple[TurretOrderInput, TurretOrderResult]]:
     """The stations of each turret. Raises CalcError at the station of a cut, or at the machine."""
     found = []
     for cuts in shared:
-        paths = {"stations": "machine", **{f"{c.id}.station": _station_path(asked, c) for c in cuts}}
-        firsts = {tool_of(c): c for c in reversed(cuts)}
-        names = list(dict.fromkeys(tool_of(c) for c in cuts))
-        paths |= {f"tools.{i}.pinned": _station_path(asked, firsts[name]) for i, name in enumerate(names)}
-        with naming(paths):
+        try:
             order = _turret(machine, cuts)
             found.append((order, _ordered(order)))
+        except CalcError as error:
+            raise error.renamed(_paths(every, cuts)) from error
     return found
 
 
-def _station_path(asked: Asked, cut: CutFigures) -> str:
-    place = next(i for i, s in enumerate(asked.document.setups) if any(c.id == cut.id for c in s.cuts))
-    return f"{asked.of(place).at}.cuts.{cut.id}.station"
+def _paths(every: Sequence[Asked], cuts: Sequence[CutFigures]) -> dict[str, str]:
+    """Where the fields of a turret's order are in the plan: the station of each cut, the first of each tool, the
+    machine.
+    """
+    at = {c.id: f"{of.at}.cuts.{c.id}.station" for of in every for c in of.setup.cuts}
+    firsts = {tool_of(c): c for c in reversed(cuts)}
+    names = dict.fromkeys(tool_of(c) for c in cuts)
+    pinned = {f"tools.{i}.pinned": at[firsts[name].id] for i, name in enumerate(names)}
+    return {"stations": "machine", **{f"{c.id}.station": at[c.id] for c in cuts}, **pinned}
 
 
 def _sides(every: Sequence[Asked], orders: Sequence[tuple[TurretOrderInput, TurretOrderResult]]) -> Iterator[SideTime]:
@@ -248,7 +252,7 @@ def solve_route(asked: Asked) -> RouteFigures:
     two = len(every) > 1 and every[0].takes_over
     lanes: Lanes = ("together" if part.machine.turrets > 1 else "in-turn") if two else "one"
     shared = cuts if lanes == "together" else [[c for mine in cuts for c in mine]]
-    orders = _turrets(asked, part.machine, shared)
+    orders = _turrets(every, part.machine, shared)
     sides = tuple(_sides(every, orders))
     transfer = rules.transfer_s if two else 0.0
     w = Working()
