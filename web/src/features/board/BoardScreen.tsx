@@ -54,6 +54,13 @@ const Table = styled.table`
   ${cardsOnPhone}
 `;
 
+/** On a phone there are no lanes to drag on. */
+const Hint = styled(Told)`
+  @media ${fold.phone} {
+    display: none;
+  }
+`;
+
 const WEEK = 7;
 
 /** Machines and days: which run is on which machine when, moved by hand or by keys. */
@@ -114,10 +121,10 @@ export function BoardScreen({ tools }: { tools: ReactNode }) {
         </Told>
         <Lanes board={data} onMove={onMove} onHeld={setHeld} />
         {data.may_edit && shown.length > 0 && (
-          <Told>
+          <Hint>
             Drag a run along its days. By keys: the arrows move it an hour, with Shift a day, Enter keeps it,
             Escape puts it back.
-          </Told>
+          </Hint>
         )}
         <h2>In order</h2>
         {shown.length === 0 ? (
