@@ -13,6 +13,7 @@ from calc.calendar.working_time import ends_at, first_hour, moment
 from calc.plan.cuts.solve import CutFigures
 from calc.plan.hold.bar import BarFigures, bar_figures
 from calc.plan.hold.solve import HOLD, JAW_HOLD
+from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
 from calc.plan.route.edges import EdgeNeed, needs_of
@@ -89,11 +90,14 @@ def _tasks(asked: Asked, tools: int) -> Iterator[Task]:
         name = setup.name.split(",")[0]
         if place > 0 and asked.document.one_set:
             continue
-        jaws = of.figures[JAW_HOLD]
+        jaws, bored = of.figures[JAW_HOLD], of.figures[JAWS]
+        refitted = bored is not None and bored.keep is not None and bored.keep.verdict == "refit"
         if jaws is None:
             yield Task(f"{name}: collet put in", rules.mount_min)
         elif jaws.blank.is_hard:  # it comes with its step
             yield Task(f"{name}: hard jaws mounted", rules.mount_min)
+        elif refitted:
+            yield Task(f"{name}: jaws refitted, not bored", rules.mount_min)
         else:
             yield Task(f"{name}: jaws mounted and bored", rules.mount_min + rules.bore_min)
     new = tools - stay

@@ -14,6 +14,7 @@ from calc.errors import CalcError
 from calc.plan.across import across
 from calc.plan.compute import compute
 from calc.plan.cuts.solve import CUTS
+from calc.plan.hold.solve import JAW_HOLD
 from calc.plan.part.solve import PART
 from calc.plan.route.balance import balance, moves
 from calc.plan.route.edges import tool_of
@@ -29,6 +30,7 @@ from calc.said.plan import part_said
 from calc.said.reader import Reader
 from calc.said.stop import StopPage
 from calc.settle.setup import settle_setup
+from calc.shelf.jaw_set import JawSet
 from calc.tests.pictures import FILES
 
 
@@ -498,3 +500,32 @@ def test_how_a_machine_moves_is_marked_typical_until_the_shop_tells():
     moved = {"route_moves", "route_index", "route_spindle"}
     assert {name for name in guessed if guessed[name] != told[name]} == moved
     assert {guessed[name] for name in moved} == {"typical"}
+
+
+def test_a_set_that_is_refitted_is_mounted_and_not_bored():
+    """A set bored for this very pocket, on its own chuck in its own teeth; with a dent it is bored again."""
+    known = run("wear-ring")
+    view = compute(known.document, known.shelf).views[0]
+    hold, chosen = view[JAW_HOLD], known.shelf.setups[0]
+    tooth = hold.mount.tooth if hold.mount else 0
+
+    def first_task(damage_mm):
+        used = JawSet(
+            "used",
+            "Used",
+            hold.side,
+            hold.pocket.bore_diameter_mm,
+            hold.pocket.bore_depth_mm + 1,
+            10.0,
+            tooth=tooth,
+            damage_mm=damage_mm,
+            numbers="1-1 2-2 3-3",
+            chuck_key=chosen.chuck.key,
+            blank_key=chosen.blank.key,
+        )
+        setups = (replace(chosen, jaw_set=used, jaw_sets=(used,)), *known.shelf.setups[1:])
+        task = compute(known.document, replace(known.shelf, setups=setups)).views[0][ROUTE].run.tasks[0]
+        return task.words, task.minutes
+
+    assert first_task(0.0) == ("Side 1: jaws refitted, not bored", 10)
+    assert first_task(0.2) == ("Side 1: jaws mounted and bored", 25)
