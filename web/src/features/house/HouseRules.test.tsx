@@ -22,10 +22,29 @@ const ok = (data: unknown) => Promise.resolve({ response: new Response(null, { s
 const refused = (status: number, error: object) =>
   Promise.resolve({ response: new Response(null, { status }), error });
 
-function show(answer: object) {
+const shifts = {
+  name: "shifts",
+  label: "Shifts",
+  help: "When people are there",
+  most: 300,
+  text: "Mon-Fri 06:00-14:00",
+  usual: "Mon-Fri 07:00-15:30",
+};
+const hours = (more = {}) => ({
+  number: 3,
+  may_edit: true,
+  fields: [shifts],
+  has_file: false,
+  off: [],
+  off_count: 0,
+  changed: null,
+  ...more,
+});
+
+function show(answer: { may_edit: boolean }, calendar: object = hours({ may_edit: answer.may_edit })) {
   vi.spyOn(client, "GET")
     .mockReset()
-    .mockReturnValue(ok(answer) as never);
+    .mockImplementation(((path: string) => ok(path === "/api/calendar" ? calendar : answer)) as never);
   const post = vi.spyOn(client, "POST").mockReset();
   render(
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
@@ -90,6 +109,43 @@ describe("HouseRules", () => {
   it("shows figures alone to who may not change them", async () => {
     show(page({ may_edit: false }));
     expect(await screen.findByText("2.00")).toBeInTheDocument();
+    expect(screen.queryByRole("textbox")).toBeNull();
+  });
+});
+
+describe("ShopHours", () => {
+  it("keeps hours as they are typed, with what is pasted from another calendar", async () => {
+    const { post, user } = show(page());
+    post.mockReturnValue(ok(hours({ number: 4, has_file: true })) as never);
+    const line = await screen.findByRole("textbox", { name: "Shifts" });
+    expect(screen.queryByRole("button", { name: "Keep these hours" })).toBeNull();
+    await user.clear(line);
+    await user.type(line, "Sat 06:00-12:00");
+    await user.type(screen.getByRole("textbox", { name: /paste its iCalendar text/ }), "BEGIN:VCALENDAR");
+    await user.click(screen.getByRole("button", { name: "Keep these hours" }));
+    expect(post.mock.calls[0]?.[1]).toEqual({
+      body: { base_number: 3, values: { shifts: "Sat 06:00-12:00" }, file: "BEGIN:VCALENDAR" },
+    });
+    expect(await screen.findByRole("button", { name: "Take the other calendar out" })).toBeInTheDocument();
+  });
+
+  it("says at its line what is wrong, and loses nothing", async () => {
+    const { post, user } = show(page());
+    const wrong = { title: "1", errors: [{ field: "shifts", message: "Write days and hours." }] };
+    post.mockReturnValue(refused(422, wrong) as never);
+    const line = await screen.findByRole("textbox", { name: "Shifts" });
+    await user.clear(line);
+    await user.type(line, "mornings");
+    await user.click(screen.getByRole("button", { name: "Keep these hours" }));
+    expect(await screen.findByText("Write days and hours.")).toBeInTheDocument();
+    expect(line).toHaveValue("mornings");
+  });
+
+  it("tells what is off, and lets nobody change it who may not", async () => {
+    const off = [{ name: "Works closed", begins: "Thu 24 Dec 00:00", ends: "Sat 2 Jan 00:00" }];
+    show(page({ may_edit: false }), hours({ may_edit: false, off, off_count: 9 }));
+    expect(await screen.findByText("Works closed: Thu 24 Dec 00:00 to Sat 2 Jan 00:00")).toBeInTheDocument();
+    expect(screen.getByText("and 8 more")).toBeInTheDocument();
     expect(screen.queryByRole("textbox")).toBeNull();
   });
 });
