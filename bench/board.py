@@ -9,6 +9,7 @@ from bench.browser import browser_page
 from bench.crowds import copies
 from bench.measure import URL, Client, row, times, told
 
+Event = dict[str, Any]  # of a trace
 RUNS = 500
 MOVES = 120
 SCRIPT_AND_LAYOUT = {"EventDispatch", "FunctionCall", "UpdateLayoutTree", "Layout", "PrePaint"}
@@ -29,7 +30,7 @@ def _filled(run: int) -> None:
     Run.objects.bulk_update(rows, ["document", "standing", "machine_id"], batch_size=100)
 
 
-def _work(events: list[dict[str, Any]]) -> list[float]:
+def _work(events: list[Event]) -> list[float]:
     """Script and layout [ms] of each frame of the page's main thread, what lies within another counted once."""
     main = {
         (e["pid"], e["tid"]) for e in events if e["name"] == "thread_name" and e["args"].get("name") == "CrRendererMain"
@@ -55,7 +56,7 @@ def _dragged() -> list[float]:
         box = block.bounding_box() or {"x": 0, "y": 0, "width": 10, "height": 10}
         told("runs on the board in the two weeks shown", str(page.locator("[data-may-move]").count()), "")
         session = page.context.new_cdp_session(page)
-        events: list[dict[str, Any]] = []
+        events: list[Event] = []
         done: list[bool] = []
         session.on("Tracing.dataCollected", lambda data: events.extend(data["value"]))
         session.on("Tracing.tracingComplete", lambda _: done.append(True))

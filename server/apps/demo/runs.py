@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+Plain = dict[str, Any]  # as it is kept
 INCH = 25.4
 
-SEAL_CARRIER: dict[str, Any] = {
+SEAL_CARRIER: Plain = {
     "version": 3,
     "part": {
         "quantity": 240,
@@ -48,7 +49,7 @@ SEAL_CARRIER: dict[str, Any] = {
     ],
 }
 
-WEAR_RING: dict[str, Any] = {
+WEAR_RING: Plain = {
     "version": 3,
     "part": {
         "quantity": 90,
@@ -86,7 +87,7 @@ WEAR_RING: dict[str, Any] = {
     ],
 }
 
-GUIDE_BUSH: dict[str, Any] = {
+GUIDE_BUSH: Plain = {
     "version": 3,
     "part": {
         "quantity": 1800,
@@ -140,7 +141,7 @@ GUIDE_BUSH: dict[str, Any] = {
     ],
 }
 
-SIGHT_GLASS_PLUG: dict[str, Any] = {
+SIGHT_GLASS_PLUG: Plain = {
     "version": 3,
     "part": {
         "quantity": 800,
@@ -182,7 +183,7 @@ SIGHT_GLASS_PLUG: dict[str, Any] = {
     ],
 }
 
-VENT_PLUG: dict[str, Any] = {
+VENT_PLUG: Plain = {
     "version": 3,
     "part": {
         "quantity": 600,
@@ -223,7 +224,7 @@ VENT_PLUG: dict[str, Any] = {
     ],
 }
 
-BEARING_CAP: dict[str, Any] = {
+BEARING_CAP: Plain = {
     "version": 3,
     "part": {
         "quantity": 120,
@@ -274,7 +275,7 @@ CALENDAR = {
     "off": "",
 }
 
-RUNS: list[dict[str, Any]] = [
+RUNS: list[Plain] = [
     {
         "drawing_number": "LH-2041",
         "name": "Seal carrier",

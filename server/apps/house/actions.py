@@ -14,6 +14,7 @@ from calc.reading import read, write
 from calc.rules import Rules
 from calc.typed import typed_value
 from server.apps.house import queries
+from server.apps.house.calendar_file import refuse_too_many
 from server.apps.house.models import HouseRules, ShopCalendar
 from server.apps.house.schemas import CalendarOut, RulesOut
 from server.apps.shelf.actions.load import renew
@@ -87,7 +88,7 @@ def change_calendar(given: dict[str, str], file: str | None, base_number: int, p
     values = before | _hours_given(given)
     read(Calendar, values)
     text = (row.file if row else "") if file is None else file.strip().replace("\x00", "")
-    queries.events(text, values["zone"], timezone.localdate().replace(day=1))
+    refuse_too_many(queries.events(text, values["zone"], timezone.localdate().replace(day=1)))
     if (before, row.file if row else "") == (values, text):
         raise BadValue("", "Nothing is changed yet.")
     ShopCalendar.objects.create(number=number + 1, values=values, file=text, by=planner)

@@ -62,11 +62,14 @@ def events_of(text: str, zone: str, today: date) -> tuple[Event, ...]:
     except (ValueError, TypeError, KeyError, OverflowError, AttributeError) as error:
         raise BadValue(FIELD, "An event of this calendar cannot be read: its times or its rule are wrong.") from error
     stretches = [e for e in stretches if e.away.ends > e.away.begins]
-    if len(stretches) > AWAY_MOST:
-        raise BadValue(
-            FIELD, f"This makes {len(stretches):,} stretches off in {YEARS_MOST} years; {AWAY_MOST:,} at most."
-        )
     return tuple(sorted(stretches, key=lambda e: (e.away.begins, e.away.ends, e.name)))
+
+
+def refuse_too_many(events: tuple[Event, ...]) -> None:
+    """Raise BadValue where a file makes more stretches off than a calendar takes."""
+    if len(events) > AWAY_MOST:
+        many = f"{len(events):,} stretches off in {YEARS_MOST} years"
+        raise BadValue(FIELD, f"This makes {many}; {AWAY_MOST:,} at most.")
 
 
 def _refuse_too_often(calendar: Any) -> None:

@@ -11,7 +11,7 @@ from uuid import UUID
 
 from django.utils import timezone
 
-from calc.calendar.calendar import Calendar
+from calc.calendar.calendar import AWAY_MOST, Calendar
 from calc.calendar.words import clock_words
 from calc.fields import Choice, FieldSpec, Quantity, Text, fields_of
 from calc.quantities import Figure
@@ -123,7 +123,8 @@ def _calendar(month: date) -> Calendar:
 
 def calendar_of(row: ShopCalendar, month: date) -> Calendar:
     """A kept calendar, with what its file tells."""
-    away = tuple(e.away for e in events(row.file, row.values["zone"], month))
+    # It was within bounds when it was kept; a month on it may be a stretch over, and no plan may stop for that.
+    away = tuple(e.away for e in events(row.file, row.values["zone"], month)[:AWAY_MOST])
     return Calendar(**row.values, away=away)
 
 
