@@ -31,6 +31,7 @@ from calc.jaws.position import JawPositionInput, jaw_position
 from calc.jaws.recut import JawRecutInput, jaw_recut
 from calc.jaws.stroke import JawStrokeInput, jaw_stroke
 from calc.jaws.taper import JawTaperInput, jaw_taper
+from calc.limits.first_off import FirstOffInput, first_off
 from calc.limits.working import WorkingLimitsInput, working_limits
 from calc.quantities import System
 from calc.reading import read
@@ -118,5 +119,6 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("bar-yield", bar_yield, BarYieldInput),
         Calculator("coolant", coolant, CoolantInput),
         Calculator("working-limits", working_limits, WorkingLimitsInput),
+        Calculator("first-off", first_off, FirstOffInput),
     )
 }

@@ -38,6 +38,15 @@ ROUGHER = Choice(
     {"rhombic": "80° rhombic: robust, four edges", "trigon": "trigon: six edges, slightly weaker"},
     "Which shape the shop roughs with where both do",
 )
+MACHINE_LIMITS = Choice(
+    "Limits at the machine",
+    {
+        "print": "the print's",
+        "narrowed": "narrowed by a share",
+        "uncertainty": "the print's less measurement uncertainty",
+    },
+    "What a piece is judged by at the machine; never wider than the print",
+)
 THREAD_RELIEF = Choice(
     "Thread relief",
     {"groove": "groove first, then thread into it", "thread": "thread, then groove and clean up"},
@@ -171,6 +180,13 @@ class Rules(Checked):
     least_life_min: Annotated[
         float, Quantity("Least edge life", "min", "What settling for quick asks of an edge", low=1, high=60)
     ] = 5.0
+    machine_limits: Annotated[Literal["print", "narrowed", "uncertainty"], MACHINE_LIMITS] = "narrowed"
+    kept_back_pct: Annotated[
+        float, Quantity("Kept back", "%", "Of a tolerance, half at each end, where limits are narrowed", 0, 95)
+    ] = 33.0
+    uncertainty_mm: Annotated[
+        float, Quantity("Uncertainty", "mm", "Of measuring at the machine, at each limit", 0, 1, places=(4, 5))
+    ] = 0.003
     raw_stock: Annotated[Literal["nominal", "middle", "largest"], RAW_STOCK] = "nominal"
     utilisation_pct: Annotated[
         float, Quantity("Machine in use", "%", "Of the time that a run is on it, stops that are counted apart", 10, 100)

@@ -44,7 +44,7 @@ class RunMinutes:
 @dataclass(frozen=True)
 class Standing:
     """Every stop in one line, the verdict, how many values are proposed still, and figures in core units (None: not
-    known): those that the history tells, and those that the bench shows of each side; minutes for the board.
+    known): those that the history tells, and those that the bench shows of each side; minutes and tools for the board.
     """
 
     stops: tuple[Stop, ...]
@@ -53,6 +53,7 @@ class Standing:
     sides: tuple[dict[str, float | None], ...]
     proposed: int = 0
     minutes: RunMinutes | None = None
+    turret: tuple[str, ...] = ()  # the keys of the tools that it puts in
 
     @property
     def attention(self) -> int:
@@ -108,7 +109,8 @@ def standing_of(result: PlanResult) -> Standing:
     sides = tuple(figures_of(view) for view in result.views)
     route = result.views[0][ROUTE]
     minutes = RunMinutes(route.run.setup_min, route.run.run_min, route.run.alone_min) if route else None
-    return Standing(result.stops, result.verdict, last, sides, len(result.proposed), minutes)
+    turret = tuple(dict.fromkeys(c.tool for s in result.views[0].document.setups for c in s.cuts if c.tool))
+    return Standing(result.stops, result.verdict, last, sides, len(result.proposed), minutes, turret)
 
 
 def moved(before: dict[str, Any], after: dict[str, float | None]) -> dict[str, list[float | None]]:

@@ -10,8 +10,6 @@ from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.tooling import DRILL_LEAVES_MM
 from calc.propose.figures import tooled
 from calc.propose.side import Side, called, equal_depth, is_fine, is_tight, named, turned
-from calc.threads.chip import DEPTH_EXTERNAL, DEPTH_INTERNAL
-from calc.threads.designation import designation
 
 ROUGH_DEPTH_MM = 2.0  # of a pass, per side (typical)
 ROUGH_BORE_MM = 2.5  # more than this per side is roughed before it is finished (typical)
@@ -166,60 +164,6 @@ def bored(side: Side, drilled: float) -> tuple[list[PlannedCut], list[PlannedCut
                 )
             )
     return rough, finish
-
-
-def grooves(side: Side) -> list[PlannedCut]:
-    """The grooves, outside and inside."""
-    found = []
-    for steps, sign in ((side.outside, 1.0), (side.inside, -1.0)):
-        for i, span in enumerate(steps):
-            if not span.step.groove:
-                continue
-            d = span.step.diameter_mm or 0.0
-            beside = [s.step.diameter_mm or 0.0 for s in (*steps[max(0, i - 1) : i], *steps[i + 1 : i + 2])]
-            # Of what stands beside it, the nearer one is where the plunge begins to cut.
-            proud = [b for b in beside if sign * (b - d) > 0]
-            if not proud:
-                continue
-            width = round(span.end - span.start, 3)
-            found.append(
-                PlannedCut(
-                    called("Groove", span),
-                    "groove",
-                    min(proud, key=lambda b: sign * b),
-                    d,
-                    width_mm=width,
-                    start_mm=round(span.start, 3),
-                    length_mm=width,
-                )
-            )
-    return found
-
-
-def threads(side: Side) -> list[PlannedCut]:
-    """The threads, outside and inside."""
-    found = []
-    for inside, steps in ((False, side.outside), (True, side.inside)):
-        for span in steps:
-            named = designation(span.step.thread) if span.step.thread else None
-            if named is None:
-                continue
-            root = round(named.major_mm - 2 * (DEPTH_INTERNAL if inside else DEPTH_EXTERNAL) * named.pitch_mm, 3)
-            a, b = (root, named.major_mm) if inside else (named.major_mm, root)
-            long = span.step.thread_length_mm or span.end - span.start
-            found.append(
-                PlannedCut(
-                    called("Thread", span),
-                    "thread",
-                    a,
-                    b,
-                    feed_mm_rev=round(named.pitch_mm, 6),
-                    thread=span.step.thread,
-                    start_mm=round(span.start, 3),
-                    length_mm=round(long, 3),
-                )
-            )
-    return found
 
 
 def parted(side: Side, hole: float) -> list[PlannedCut]:

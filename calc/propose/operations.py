@@ -7,16 +7,17 @@ from dataclasses import replace
 
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.tooling import fitted
-from calc.propose.cuts import BAND, bored, drill, face, grooves, outside, parted, threads
+from calc.propose.cuts import BAND, bored, drill, face, outside, parted
 from calc.propose.figures import figured, tooled
 from calc.propose.side import Side
+from calc.propose.threads import threads_and_grooves
 
 
 def propose(side: Side) -> tuple[PlannedCut, ...]:
     """A side's operations in the order of the work, each with a tool where the shelf has one, and first figures.
 
     Order: face, rough outside, finish outside, drill, rough bore, finish bore, grooves and threads by the shop's
-    school, part-off.
+    school with what cleans them up, part-off.
     """
     rough, finish = outside(side)
     drilled = drill(side)
@@ -24,8 +25,6 @@ def propose(side: Side) -> tuple[PlannedCut, ...]:
     if drilled is not None:
         hole = fitted(drilled, side.library).planned.to_diameter_mm or 0.0
     rough_bore, finish_bore = bored(side, hole) if side.inside else ([], [])
-    both = [grooves(side), threads(side)]
-    first, then = both if side.rules.thread_relief == "groove" else reversed(both)
     cuts = [
         *face(side),
         *rough,
@@ -33,8 +32,7 @@ def propose(side: Side) -> tuple[PlannedCut, ...]:
         *([drilled] if drilled else []),
         *rough_bore,
         *finish_bore,
-        *first,
-        *then,
+        *threads_and_grooves(side),
         *parted(side, hole),
     ]
     seen: dict[str, int] = {}

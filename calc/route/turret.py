@@ -16,6 +16,7 @@ from calc.working import Working, derived
 
 TURRET = derived("Stations of the turret")
 EXACT_UP_TO = 8  # tools; beyond, an order is improved as long as it can be
+STRIKES_S = 1e4  # what neighbours that would strike count: more than any indexing
 MOST_LOOKED_AT = 2_000_000  # places tried: seconds; then the best so far is taken and said to be no more than that
 
 Kind = Literal["outside", "inside"]
@@ -34,6 +35,14 @@ class TurretTool(Checked):
 
 
 @dataclass(frozen=True)
+class Apart(Checked):
+    """Two tools that must not stand side by side."""
+
+    one: Annotated[str, Text("Tool")]
+    other: Annotated[str, Text("Not beside")]
+
+
+@dataclass(frozen=True)
 class TurretOrderInput(Checked):
     """Input of `turret-order`."""
 
@@ -44,6 +53,9 @@ class TurretOrderInput(Checked):
     first_s: Annotated[float, Quantity("To the next station", "s", "With unlocking and locking", low=0, high=30)] = 0.4
     further_s: Annotated[float, Quantity("Each station further", "s", "", low=0, high=30)] = 0.1
     station_kinds: Annotated[tuple[StationKind, ...], STATION_KIND] = ()
+    apart: Annotated[
+        tuple[Apart, ...], Group("Not side by side", "Where a long tool would strike beside a short one", most=400)
+    ] = ()
 
     def contradictions(self) -> Iterator[FieldError]:
         names = [t.name for t in self.tools]
@@ -65,6 +77,10 @@ class TurretOrderInput(Checked):
         for i, name in enumerate(self.sequence):
             if name not in names:
                 yield FieldError(f"sequence.{i}", Sentence("There is no tool called {n}.", n=name))
+        for i, pair in enumerate(self.apart):
+            for field, name in (("one", pair.one), ("other", pair.other)):
+                if name not in names:
+                    yield FieldError(f"apart.{i}.{field}", Sentence("There is no tool called {n}.", n=name))
         if self.station_kinds and len(self.station_kinds) != self.stations:
             words = "Say it of each of the {n} stations, or of none."
             yield FieldError("station_kinds", Sentence(words, n=str(self.stations)))
@@ -153,13 +169,26 @@ class _Turret:
         kinds = self.given.station_kinds or ("any",) * self.given.stations
         return [s for s, kind in enumerate(kinds) if s not in pinned and _takes(kind, mine.kind)]
 
+    @cached_property
+    def apart(self) -> set[tuple[int, int]]:
+        """Tools that must not stand side by side, either way round."""
+        place = {t.name: i for i, t in enumerate(self.given.tools)}
+        pairs = [(place[p.one], place[p.other]) for p in self.given.apart]
+        return {*pairs, *((j, i) for i, j in pairs)}
+
     def between(self, i: int, j: int, at_i: int, at_j: int) -> float:
-        """Time of all changes between two tools at these stations."""
+        """Time of all changes between two tools at these stations; far more where they must not be neighbours."""
         n = self.given.stations
-        return self.follows[i][j] * self.costs[(at_j - at_i) % n] + self.follows[j][i] * self.costs[(at_i - at_j) % n]
+        ahead, back = (at_j - at_i) % n, (at_i - at_j) % n
+        strikes = STRIKES_S if min(ahead, back) == 1 and (i, j) in self.apart else 0.0
+        return self.follows[i][j] * self.costs[ahead] + self.follows[j][i] * self.costs[back] + strikes
+
+    def indexing(self, at: Sequence[int]) -> float:
+        """Indexing [s] of a piece with every tool at its station."""
+        return sum(often * self.costs[(at[j] - at[i]) % self.given.stations] for i, j, often in self.changes)
 
     def seconds(self, at: Sequence[int]) -> float:
-        """Indexing of a piece with every tool at its station."""
+        """The same, with what neighbours count that would strike."""
         count = range(len(at))
         return sum(self.between(i, j, at[i], at[j]) for i in count for j in count if i < j)
 
@@ -281,10 +310,11 @@ def turret_order(given: TurretOrderInput) -> TurretOrderResult:
         stations: name -> number; index_s [s] of a piece; in_order_s [s], what the order of use would take;
         least: no other arrangement takes less, proved up to 8 tools
     Raises
-        CalcError: two tools of one name or at one station, a station that does not take what is pinned to it, fewer
-        stations than tools
+        CalcError: two tools of one name or at one station, a tool that there is not, a station that does not take what
+        is pinned to it, fewer stations than tools
     Validity
-        Changes between tools only. What strikes what at index is not in it; neither is what the slide does meanwhile.
+        Changes between tools only; what the slide does meanwhile is not in it. Tools of `apart` are neighbours only
+        where pins or too few stations leave nothing else.
     Example
         >>> tools = tuple(TurretTool(n) for n in "abc")
         >>> r = turret_order(TurretOrderInput(12, tools, ("a", "b", "c", "b")))
@@ -308,7 +338,7 @@ def turret_order(given: TurretOrderInput) -> TurretOrderResult:
     return TurretOrderResult(
         stations=stations,
         index_s=total,
-        in_order_s=turret.seconds(used),
+        in_order_s=turret.indexing(used),
         least=least,
         working=tuple(w.steps),
         notes=tuple(w.notes),

@@ -17,7 +17,8 @@ from calc.cuts.spindle import Turning, motor_power, spindle_has, spindle_torque,
 from calc.cuts.tool_life import Worn, edge_life, reference_here
 from calc.many import MANY, Array
 from calc.plan.cuts.edge import REFERENCE_DEPTH, REFERENCE_FEED, exponent_of, reference_speed, speed_window
-from calc.plan.cuts.operations import in_solid, torque_across
+from calc.plan.cuts.minutes import length_gone, passes_of
+from calc.plan.cuts.operations import blade_in_cut, in_solid, torque_across
 from calc.plan.cuts.solve import CutFigures
 from calc.plan.part.solve import PartFigures
 from calc.route.time import Path, minutes_of
@@ -95,8 +96,8 @@ def _path(cut: CutFigures, tried: Tried) -> Path[Array]:
         planned.kind,
         planned.from_diameter_mm or 0.0,
         planned.to_diameter_mm or 0.0,
-        cut.length_mm,
-        tried.passes.astype(np.float64),
+        length_gone(planned, cut.length_mm),
+        np.broadcast_to(passes_of(planned, tried.passes.astype(np.float64)), tried.feed.shape),
         tried.feed,
         slow,
         planned.slow_below_mm,
@@ -124,7 +125,7 @@ def _forces(cut: CutFigures, part: PartFigures, wear: float, tried: Tried) -> Pu
         one = chip(Engaged(thin.thickness, thin.edge))
         return Pushed(one.tangential, one.passive, one.feed, one.passive)
     if planned.kind in ("groove", "part"):
-        one = chip(Engaged(feed, np.full_like(feed, planned.width_mm or 1.0)))
+        one = chip(Engaged(feed, np.full_like(feed, blade_in_cut(planned))))
         return Pushed(one.tangential, one.passive, one.feed, one.passive)
     one = chip(Engaged(feed, tried.depth, planned.corner_radius_mm, planned.approach_deg))
     if planned.kind == "face":

@@ -91,7 +91,8 @@ def _speeds(cut: CutFigures, part: PartFigures, grid: Grid) -> Array:
 def _passes(cut: CutFigures, stock: float, grid: Grid) -> NDArray[np.int64]:
     planned = cut.planned
     if planned.kind == "thread":
-        return np.array([planned.passes]) if planned.pin_depth else np.arange(4, 21)
+        fixed = planned.pin_depth or planned.springs
+        return np.array([planned.passes]) if fixed else np.arange(4, 21)
     if not planned.by_depth:
         return np.array([1])
     if planned.pin_depth and planned.depth_mm:

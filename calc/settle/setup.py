@@ -9,7 +9,9 @@ import numpy as np
 
 from calc.chuck.grip import ChuckGripInput, chuck_grip
 from calc.errors import CalcError, FieldProblem
+from calc.plan.cuts.cleaning import thread_of
 from calc.plan.cuts.clear import CLEAR
+from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.document import Document, setup_path
 from calc.plan.paths import replaced
 from calc.plan.solve import solve
@@ -217,8 +219,9 @@ def _settled_at(search: _Search, shelf: Shelf, way: _Way, tell: Callable[[int], 
     made = replaced(search.document, f"{at}.force.pressure_bar", way.pressure)
     settled: list[Settled] = []
     try:
-        for place, given in enumerate(search.given):
+        for place, free in enumerate(search.given):
             tell(place)
+            given = _as_its_thread(free, [s.planned for s in settled])
             one = settle_one(Trial(made, shelf, index, given.cut.id), given, way.grip)
             made = with_cut(made, index, given.cut.id, {n: getattr(one.planned, n) for n in KEPT})
             settled.append(one)
@@ -231,6 +234,16 @@ def _settled_at(search: _Search, shelf: Shelf, way: _Way, tell: Callable[[int], 
     if not keeps_all(figures):
         return None
     return _told(search, made, tuple(settled), way)
+
+
+def _as_its_thread(given: Settling, settled: list[PlannedCut]) -> Settling:
+    """A spring pass turns as its thread does, and is judged by the chip of its passes; any other cut as it is."""
+    planned = given.cut.planned
+    thread = thread_of(planned, settled) if planned.springs else None
+    if thread is None:
+        return given
+    same = replace(planned, passes=thread.passes, speed_m_min=thread.speed_m_min, rpm=thread.rpm, pin_speed=True)
+    return replace(given, cut=replace(given.cut, planned=same))
 
 
 def _clamps(document: Document, index: int) -> Iterator[float]:

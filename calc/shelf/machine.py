@@ -161,6 +161,17 @@ class Machine(Item):
     turrets: Annotated[
         int, Quantity("Turrets", "", "Two work at once, one at each spindle", 1, 2, whole=True, where=TURRET)
     ] = 1
+    turret_radius_mm: Annotated[
+        float | None,
+        Quantity(
+            "Turret's radius",
+            "mm",
+            "From its middle to the tips of the tools; empty: neighbours are not checked",
+            above=0,
+            high=2000,
+            where=TURRET,
+        ),
+    ] = None
     turret_turns: Annotated[Literal["both", "one"], TURNS] = "both"
     turret_takes: Annotated[Literal["any", "alternate"], TAKES] = "any"
     index_first_s: Annotated[

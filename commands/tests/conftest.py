@@ -14,8 +14,8 @@ def data(tmp_path, monkeypatch):
     for module in (places, clusters, start, preparing):
         monkeypatch.setattr(module, "DATA", tmp_path, raising=False)
     monkeypatch.setattr(places, "HERE", tmp_path)
-    for name in ("stamps", "compiled"):
-        monkeypatch.setattr(places, name.upper(), tmp_path / name)
+    # What is compiled stays where it is: a program that is compiled anew each time starts three times as long.
+    monkeypatch.setattr(places, "STAMPS", tmp_path / "stamps")
     tmp_path.chmod(0o711)
     monkeypatch.setattr(start, "LOCK", tmp_path / "start.lock")
     # The packages are this place's own: their stamp is not in the folder somewhere else.

@@ -138,6 +138,7 @@ def test_too_old_a_node_is_told(monkeypatch, capsys):
 
 def test_the_datas_folder_is_passable_and_each_below_it_is_closed(data, monkeypatch):
     data.chmod(0o755)
+    monkeypatch.setattr(places, "COMPILED", data / "compiled")
     places.open_data()
     assert data.stat().st_mode & 0o777 == 0o711
     assert {p.name: p.stat().st_mode & 0o777 for p in data.iterdir()} == dict.fromkeys(

@@ -10,6 +10,7 @@ from shapely import MultiPolygon
 from shapely.geometry.base import BaseGeometry
 
 from calc.errors import CalcError
+from calc.plan.cuts.cleaning import cleaned
 from calc.plan.cuts.parting import after_parting, is_through, not_through
 from calc.plan.cuts.taken import CutShape
 from calc.plan.cuts.tooling import fitted, length_of, worked_steps
@@ -177,9 +178,11 @@ def carry(part: PartFigures, worked: End, start: _Start, cuts: tuple[CutShape, .
             parts = is_through(after, cut)
             after, off = (between(after, -FAR_MM, cut.start), cut.name) if parts else (after, "")
             notes += [] if parts else [not_through(cut)]
+        threaded = cut.kind == "thread" or cut.cleans  # a broken edge of a thread is the thread's own
         notes += [
-            *_amounts(cut, taken, stock, part),
-            *_under(cut, taken if cut.kind != "thread" else solid(taken.difference(threads)), least),
+            *(cleaned(cut, stock) if cut.cleans else _amounts(cut, taken, stock, part)),
+            *(_meets(cut, taken) if cut.cleans else ()),
+            *_under(cut, solid(taken.difference(threads)) if threaded else taken, least),
         ]
         left.append(Left(cut, after, taken, tuple(notes), _more_than_planned(cut, taken), parts))
         stock = after

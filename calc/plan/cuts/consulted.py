@@ -205,7 +205,7 @@ def _plunge(planned: PlannedCut, ask: Ask) -> PartOffResult | None:
 def _thread(planned: PlannedCut) -> ThreadResult | None:
     """Limits, passes and size over wires of a named thread; None where no standard has it."""
     named = designation(planned.thread) if planned.kind == "thread" and planned.thread else None
-    if named is None:
+    if named is None or planned.springs:  # what is said of its thread holds
         return None
     inside = (planned.to_diameter_mm or 0.0) > (planned.from_diameter_mm or 0.0)
     try:

@@ -16,6 +16,7 @@ from calc.profile.steps import DIAMETER_MOST, LENGTH_MOST, Name
 from calc.quantities import Sentence, about
 from calc.threads.designation import designation
 
+CLEANING = ("turn", "bore", "groove", "thread")  # kinds that go over what is cut already
 TOWARD = Choice(
     "Feeds", {"chuck": "toward the chuck", "away": "away from the chuck"}, "Away pulls the part off its seat"
 )
@@ -52,6 +53,9 @@ class PlannedCut(Checked):
     point_deg: Annotated[float, terms.POINT_ANGLE] = 140.0
     passes: Annotated[int, terms.THREAD_PASSES.called(help="Of the thread, each with the same chip")] = 6
     stage: Annotated[Stage, STAGE] = "both"
+    cleans: Annotated[
+        bool, Flag("Cleans up", "Over what is cut already: it takes a burr, or the spring of the edge")
+    ] = False
     start_mm: Annotated[
         float, Quantity("Begins", "mm", "From the finished face of this side", low=0, high=LENGTH_MOST)
     ] = 0.0
@@ -86,6 +90,11 @@ class PlannedCut(Checked):
         return self.kind in ("turn", "face", "bore")
 
     @property
+    def springs(self) -> bool:
+        """It is one more pass of a thread, no deeper than the last."""
+        return self.cleans and self.kind == "thread"
+
+    @property
     def inside(self) -> bool:
         """It works in a bore."""
         a, b = self.from_diameter_mm or 0.0, self.to_diameter_mm or 0.0
@@ -97,6 +106,8 @@ class PlannedCut(Checked):
         return self.feeds == "away" and self.kind not in ("face", "drill")
 
     def contradictions(self) -> Iterator[FieldError]:
+        if self.cleans and self.kind not in CLEANING:
+            yield FieldError("cleans", Sentence("Only turning, boring, grooving and threading go over what is cut."))
         if self.thread and designation(self.thread) is None:
             yield FieldError("thread", Sentence("No such thread is known. Write it as M24x1.5-6g or 3/4-16 UNF-2A."))
         slow, feed = self.slow_feed_mm_rev, self.feed_mm_rev

@@ -189,14 +189,15 @@ def judged(
                 x=Figure(abs((planned.from_diameter_mm or 0.0) - (planned.to_diameter_mm or 0.0)) / 2, "mm"),
             )
         )
-    if planned.depth_mm is not None and planned.by_depth and planned.depth_mm < planned.corner_radius_mm:
+    depth = planned.depth_mm if planned.by_depth and not planned.cleans else None  # a burr is no chip
+    if depth is not None and depth < planned.corner_radius_mm:
         notes.append(
             Note(
                 "info",
                 "depth-under-radius",
                 "{name}: {a} deep with a {r} corner: the chip may not break.",
                 name=name,
-                a=Figure(planned.depth_mm, "mm"),
+                a=Figure(depth, "mm"),
                 r=Figure(planned.corner_radius_mm, "mm"),
             )
         )

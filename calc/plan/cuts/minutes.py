@@ -5,7 +5,17 @@ from __future__ import annotations
 from calc.cuts.spindle import Turning
 from calc.plan.cuts.inputs import PlannedCut
 from calc.route.time import Path, minutes_of
-from calc.working import Working
+from calc.working import N, Working
+
+
+def passes_of(planned: PlannedCut, passes: N) -> N | float:
+    """How often the tool goes along: a spring pass once, whatever its thread took."""
+    return 1.0 if planned.springs else passes
+
+
+def length_gone(planned: PlannedCut, length_mm: float) -> float:
+    """The length [mm] that the tool works along: a groover that breaks the edges at both ends plunges twice."""
+    return 2 * planned.width_mm if planned.cleans and planned.kind == "groove" and planned.width_mm else length_mm
 
 
 def path_of(planned: PlannedCut, passes: int, length_mm: float) -> Path[float] | None:
@@ -17,8 +27,8 @@ def path_of(planned: PlannedCut, passes: int, length_mm: float) -> Path[float] |
         planned.kind,
         a,
         b,
-        length_mm,
-        float(passes),
+        length_gone(planned, length_mm),
+        float(passes_of(planned, passes)),
         feed,
         planned.slow_feed_mm_rev,
         planned.slow_below_mm,

@@ -18,6 +18,7 @@ CHISEL_TIMES = 1.3
 
 # Facts that say nothing about a kind of cut, and what others are called there.
 _ONLY_PART, _ONLY_THREAD, _ONLY_DRILL = ("slow_feed_mm_rev", "slow_below_mm"), ("thread",), ("peck_mm",)
+_CLEANS = ("cleans",)
 LEAVES_OUT = {
     "turn": ("width_mm", "point_deg", "passes", *_ONLY_PART, *_ONLY_THREAD, *_ONLY_DRILL),
     "face": (
@@ -27,6 +28,7 @@ LEAVES_OUT = {
         "feeds",
         "start_mm",
         "length_mm",
+        *_CLEANS,
         *_ONLY_PART,
         *_ONLY_THREAD,
         *_ONLY_DRILL,
@@ -52,6 +54,7 @@ LEAVES_OUT = {
         "interrupted",
         "stage",
         "length_mm",
+        *_CLEANS,
         *_ONLY_THREAD,
         *_ONLY_DRILL,
     ),
@@ -63,6 +66,7 @@ LEAVES_OUT = {
         "passes",
         "interrupted",
         "stage",
+        *_CLEANS,
         *_ONLY_PART,
         *_ONLY_THREAD,
     ),
@@ -147,13 +151,20 @@ def operation(planned: PlannedCut, material: Material, held_to: float, rules: Ru
         return Operation(found, found.passive_n, found.feed_n, largest, largest)
     if planned.kind in ("groove", "part"):
         assert planned.width_mm is not None
-        found = replace(chip(largest, feed, planned.width_mm), ra_um=None)
+        found = replace(chip(largest, feed, blade_in_cut(planned)), ra_um=None)
         return Operation(found, found.passive_n, found.feed_n, largest, smallest)
     assert planned.depth_mm is not None
     found = chip(largest, feed, planned.depth_mm, planned.corner_radius_mm, planned.approach_deg)
     if planned.kind == "face":  # fed across: what pushes back along the axis is the passive force
         return Operation(found, found.passive_n, found.feed_n, largest, smallest)
     return Operation(found, found.feed_n, found.passive_n, largest, smallest)
+
+
+def blade_in_cut(planned: PlannedCut) -> float:
+    """How much [mm] of a blade cuts: all of it, or as far as it breaks an edge."""
+    if planned.cleans:
+        return abs((planned.from_diameter_mm or 0.0) - (planned.to_diameter_mm or 0.0)) / 2
+    return planned.width_mm or 1.0
 
 
 def _drilled(planned: PlannedCut, pilot: float, size: float, one: CutResult) -> Operation:

@@ -41,6 +41,7 @@ ENTERED_NAMES = (
     "feeds",
     "turns",
     "stage",
+    "cleans",
     "start_mm",
     "length_mm",
     "thread",

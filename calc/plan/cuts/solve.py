@@ -9,6 +9,7 @@ from functools import lru_cache
 from calc.cuts.spindle import spindle_has
 from calc.cuts.turning import CutResult
 from calc.errors import FieldProblem
+from calc.plan.cuts.cleaning import spring_notes, work_of
 from calc.plan.cuts.consulted import Ask, Consulted, consulted_for
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.judged import judged
@@ -20,7 +21,7 @@ from calc.plan.part.solve import PartFigures
 from calc.plan.sides.driven import DRIVEN
 from calc.plan.sides.solve import OTHER, SIDES
 from calc.quantities import Figure, Sentence
-from calc.route.order import Work, sequence_notes
+from calc.route.order import sequence_notes
 from calc.tools.choose import Job
 from calc.tools.library import Tool
 from calc.working import ENTERED, Note, Step, Working, derived, typical
@@ -186,7 +187,7 @@ def _one(at: str, entered: PlannedCut, ask: Ask) -> CutFigures:
 
 def _passes(planned: PlannedCut, part: PartFigures, stock: float) -> int:
     if planned.kind == "thread":
-        return planned.passes
+        return 1 if planned.springs else planned.passes
     if planned.depth_mm is None or not planned.by_depth:
         return 1
     stock = part.face_stock_mm if planned.kind == "face" else stock
@@ -244,9 +245,8 @@ def solve_cuts(asked: Asked) -> CutsFigures:
         for place, c in enumerate(setup.cuts)
     )
     fastest = max(made, key=lambda c: c.top_rpm)
-    notes = [n for c in made for n in c.notes] + sequence_notes(
-        [Work(c.name, c.kind, c.stage, c.inside) for c in setup.cuts]
-    )
+    notes = [n for c in made for n in c.notes] + sequence_notes([work_of(c) for c in setup.cuts])
+    notes += spring_notes(made)
     notes.append(
         Note(
             "caution",

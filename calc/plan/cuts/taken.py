@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from shapely import Polygon
+from shapely import Polygon, unary_union
 from shapely.affinity import translate
 from shapely.geometry.base import BaseGeometry
 
@@ -35,6 +35,7 @@ class CutShape:
     point_deg: float
     width: float
     tool: Tool | None
+    cleans: bool = False
 
     @classmethod
     def of(cls, planned: PlannedCut, length_mm: float, tool: Tool | None) -> CutShape | None:
@@ -58,6 +59,7 @@ class CutShape:
             planned.point_deg,
             width,
             tool,
+            planned.cleans,
         )
 
     @property
@@ -73,12 +75,21 @@ class CutShape:
     def region(self) -> BaseGeometry:
         """Everything that its edge passes."""
         r = self.after / 2
+        if self.cleans and self.kind == "groove":
+            return self._edges()
         if self.inside:
             bored = rectangle(self.begin, self.end, 0.0, r)
             if self.kind != "drill":
                 return bored
             return bored.union(translate(drilling(self.after, self.point_deg), self.end, 0.0))
         return rectangle(self.begin, self.end, r, FAR_MM)
+
+    def _edges(self) -> BaseGeometry:
+        """The edges at both ends of a stretch, broken at 45 degrees."""
+        here, deep = self.before / 2, abs(self.after - self.before) / 2
+        to = self.after / 2
+        ends = ((self.start, self.start + deep), (self.end, self.end - deep))
+        return unary_union([Polygon([(z, here), (inner, here), (z, to)]) for z, inner in ends])
 
     def expected(self, face_stock_mm: float) -> Polygon:
         """The metal it is planned to take."""

@@ -156,7 +156,7 @@ def job_of(
         kind=planned.kind,
         group=part.material.iso_group,
         side="inside" if inside and planned.kind != "drill" else "outside",
-        stage=planned.stage,
+        stage="finish" if planned.cleans else planned.stage,
         depth_mm=planned.depth_mm if planned.by_depth else None,
         stock_mm=abs(a - b) / 2 if a is not None and b is not None else None,
         reach_mm=planned.start_mm + length_of(planned, part, worked) + (BESIDE_MM if inside else 0.0)
@@ -200,7 +200,7 @@ def situation_of(planned: PlannedCut, tool: Tool | None, part: PartFigures) -> S
     sizes = [d for d in (planned.from_diameter_mm, planned.to_diameter_mm) if d]
     return Situation(
         planned.kind,
-        planned.stage,
+        "finish" if planned.cleans else planned.stage,
         part.material.name,
         part.material.iso_group,
         part.machine.name,

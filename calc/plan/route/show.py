@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from calc.calendar.words import clock_words
 from calc.calendar.working_time import YEARS_MOST, wall
+from calc.plan.cuts.cleaning import work_of
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS_KEPT, CutFigures
 from calc.plan.route.inputs import when
@@ -19,7 +20,7 @@ from calc.plan.stop import Amount, Answer, Entering, Fact, Stop, computed, witho
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence, counted
 from calc.route.cycle import BY_CALENDAR, SETTING_UP
-from calc.route.order import Work, sequence_notes
+from calc.route.order import sequence_notes
 from calc.working import Basis, Note, Working
 
 SETUP = "Setting up"
@@ -201,7 +202,7 @@ def _order_notes(found: RouteFigures, view: View) -> Iterator[Note]:
     reason = view.document.route.order.strip()
     for side in found.sides:
         planned = [o.cut.planned for o in side.operations]
-        for note in sequence_notes([Work(c.name, c.kind, c.stage, c.inside) for c in planned]):
+        for note in sequence_notes([work_of(c) for c in planned]):
             if not reason:
                 yield note
             else:
@@ -223,6 +224,7 @@ def _notes(found: RouteFigures, view: View) -> Iterator[Note]:
     machine = view.shelf.machine
     for cuts in _turret_cuts(found) if machine else ():
         yield from strikes(cuts, machine.change_z_mm, view.document.in_force.clearance_mm)  # type: ignore[union-attr]
+    yield from found.beside
     start = when(view.document.route.start or "")
     if start is not None and today and start.date().isoformat() < today:
         words = "The start is past: {d}. Move it where it has not begun."

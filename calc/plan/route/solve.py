@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -14,15 +14,24 @@ from calc.plan.hold.solve import HOLD
 from calc.plan.outcome import Asked, Missing, Solved
 from calc.plan.part.solve import PART
 from calc.plan.route.edges import tool_of
+from calc.plan.route.neighbours import Held, Struck, side_by_side, struck
 from calc.plan.route.run import RunFigures, run_of
 from calc.plan.sides.driven import DRIVEN
 from calc.quantities import Sentence
 from calc.route.between import Moved, Slide, moves_of, spindle_seconds
 from calc.route.cycle import Lanes, Pieces, cycle_seconds
-from calc.route.turret import StationKind, TurretOrderInput, TurretOrderResult, TurretTool, indexing_of, turret_order
+from calc.route.turret import (
+    Apart,
+    StationKind,
+    TurretOrderInput,
+    TurretOrderResult,
+    TurretTool,
+    indexing_of,
+    turret_order,
+)
 from calc.rules import Rules
 from calc.shelf.machine import Machine
-from calc.working import Step, Working
+from calc.working import Note, Step, Working
 
 ORDERS_KEPT = 128  # a feed that changes leaves the stations as they are
 
@@ -111,6 +120,7 @@ class RouteFigures:
     piecewise_s: float  # and with both sides of each piece after one another, on one spindle
     cycle_steps: tuple[Step, ...]
     run: RunFigures
+    beside: tuple[Note, ...] = ()  # what tools run into while their neighbours work
 
     @property
     def waits_s(self) -> tuple[str, float] | None:
@@ -132,7 +142,7 @@ def slide_of(machine: Machine) -> Slide:
     )
 
 
-def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
+def _turret(machine: Machine, cuts: Sequence[CutFigures], apart: Iterable[Apart]) -> TurretOrderInput:
     """The tools of these cuts on a turret, in the order of the work. Raises CalcError where two want one station."""
     stations: dict[str, tuple[int, str]] = {}
     for cut in cuts:
@@ -155,6 +165,7 @@ def _turret(machine: Machine, cuts: Sequence[CutFigures]) -> TurretOrderInput:
         machine.index_first_s,
         machine.index_further_s,
         _station_kinds(machine),
+        tuple(apart),
     )
 
 
@@ -206,15 +217,31 @@ def _handling(asked: Asked, rules: Rules) -> tuple[list[Handling], list[Handling
     return [Handling("door, unload and load, chuck", rules.door_s + load + rules.chuck_s)], []
 
 
-def _turrets(
-    every: Sequence[Asked], machine: Machine, shared: Sequence[Sequence[CutFigures]]
-) -> list[tuple[TurretOrderInput, TurretOrderResult]]:
+@dataclass(frozen=True, eq=False)
+class _Turret:
+    """A turret with its tools at their stations, and which of them would strike side by side."""
+
+    order: TurretOrderInput
+    found: TurretOrderResult
+    struck: tuple[Struck, ...]
+
+    @property
+    def notes(self) -> Iterator[Note]:
+        """What does strike: pins and too few stations leave it side by side."""
+        at = self.found.stations
+        return (s.note(at) for s in self.struck if side_by_side(at, s.pair, self.order.stations))
+
+
+def _turrets(every: Sequence[Asked], machine: Machine, shared: Sequence[Sequence[CutFigures]]) -> list[_Turret]:
     """The stations of each turret. Raises CalcError at the station of a cut, or at the machine."""
     found = []
-    for cuts in shared:
+    for which, cuts in enumerate(shared):
+        sides = every if len(shared) == 1 else [every[which]]
+        holds = [(of.need(CUTS).cuts, Held.of(of.need(HOLD), of.rules.clearance_mm)) for of in sides]
+        every_pair = {s.pair: s for mine, held in reversed(holds) for s in struck(mine, cuts, machine, held)}
         try:
-            order = _turret(machine, cuts)
-            found.append((order, _ordered(order)))
+            order = _turret(machine, cuts, every_pair)
+            found.append(_Turret(order, _ordered(order), tuple(every_pair.values())))
         except CalcError as error:
             raise error.renamed(_paths(every, cuts)) from error
     return found
@@ -231,11 +258,11 @@ def _paths(every: Sequence[Asked], cuts: Sequence[CutFigures]) -> dict[str, str]
     return {"stations": "machine", **{f"{c.id}.station": at[c.id] for c in cuts}, **pinned}
 
 
-def _sides(every: Sequence[Asked], orders: Sequence[tuple[TurretOrderInput, TurretOrderResult]]) -> Iterator[SideTime]:
+def _sides(every: Sequence[Asked], turrets: Sequence[_Turret]) -> Iterator[SideTime]:
     for place, of in enumerate(every):
-        order, turret = orders[min(place, len(orders) - 1)]
+        turret = turrets[min(place, len(turrets) - 1)]
         before, after = _handling(of, of.rules)
-        made = tuple(_operations(of, of.need(CUTS).cuts, order, turret.stations))
+        made = tuple(_operations(of, of.need(CUTS).cuts, turret.order, turret.found.stations))
         name = of.document.setups[of.index].name.split(",")[0]
         yield SideTime(of.index, name, tuple(before), made, tuple(after))
 
@@ -252,8 +279,8 @@ def solve_route(asked: Asked) -> RouteFigures:
     two = len(every) > 1 and every[0].takes_over
     lanes: Lanes = ("together" if part.machine.turrets > 1 else "in-turn") if two else "one"
     shared = cuts if lanes == "together" else [[c for mine in cuts for c in mine]]
-    orders = _turrets(every, part.machine, shared)
-    sides = tuple(_sides(every, orders))
+    turrets = _turrets(every, part.machine, shared)
+    sides = tuple(_sides(every, turrets))
     transfer = rules.transfer_s if two else 0.0
     w = Working()
     main, parting = sides[0].seconds - sides[0].part_off_s, sides[0].part_off_s
@@ -264,8 +291,8 @@ def solve_route(asked: Asked) -> RouteFigures:
     piecewise = cycle + 2 * 60 * rules.mount_min * changes
     a_piece = piecewise if asked.document.route.follow == "pieces" else cycle
     run = run_of(every, a_piece, shared)
-    turrets = tuple(turret for _, turret in orders)
-    return RouteFigures(sides, turrets, lanes, transfer, a_piece, cycle, piecewise, tuple(w.steps), run)
+    found, beside = tuple(t.found for t in turrets), tuple(n for t in turrets for n in t.notes)
+    return RouteFigures(sides, found, lanes, transfer, a_piece, cycle, piecewise, tuple(w.steps), run, beside)
 
 
 ROUTE = Solved("route", "Route", solve_route, per_side=False)

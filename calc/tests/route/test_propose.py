@@ -70,9 +70,11 @@ def test_a_bush_from_bar_is_made_whole_and_parted_off():
         "bore",
         "groove",
         "thread",
+        "thread",
         "part",
     ]
-    groove, thread, part = cuts[-3:]
+    groove, thread, spring, part = cuts[-4:]
+    assert spring.cleans
     assert (groove.from_diameter_mm, groove.to_diameter_mm, groove.width_mm, groove.start_mm) == (24.0, 21.6, 3.0, 16.0)
     assert (thread.feed_mm_rev, thread.length_mm, thread.thread) == (1.5, 14.0, "M24x1.5-6g")
     assert thread.to_diameter_mm == pytest.approx(24 - 2 * 0.920151, abs=1e-3)

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from calc.errors import CalcError
-from calc.route.turret import Indexing, TurretOrderInput, TurretTool, turret_order
+from calc.route.turret import Apart, Indexing, TurretOrderInput, TurretTool, turret_order
 from calc.working import Working
 
 
@@ -84,6 +84,38 @@ def test_no_arrangement_takes_less(data):
     assert found.index_s == pytest.approx(least)
     assert found.index_s == pytest.approx(seconds(found.stations, sequence, stations, both_ways=both_ways))
     assert fits([found.stations[n] - 1 for n in names])
+
+
+def beside(found, pairs, stations):
+    """Whether any of the pairs stands side by side."""
+    return any(abs(found[a] - found[b]) in (1, stations - 1) for a, b in pairs)
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.data())
+def test_tools_that_must_not_be_neighbours_stand_apart_at_the_least_cost(data):
+    names = "abcd"
+    sequence = data.draw(st.lists(st.sampled_from(names), min_size=2, max_size=7))
+    pairs = data.draw(st.lists(st.sampled_from(["ab", "bc", "ad"]), min_size=1, max_size=2, unique=True))
+    found = order(6, names, sequence, apart=tuple(Apart(*p) for p in pairs))
+    allowed = [at for p in permutations(range(1, 7), 4) if not beside(at := dict(zip(names, p, strict=True)), pairs, 6)]
+    assert not beside(found.stations, pairs, 6)
+    assert found.index_s == pytest.approx(min(seconds(at, sequence, 6) for at in allowed))
+
+
+def test_where_nothing_else_is_left_they_are_neighbours():
+    assert order(2, "ab", "ab", apart=(Apart("a", "b"),)).index_s == pytest.approx(0.8)
+
+
+def test_the_order_of_use_is_told_as_it_is_where_it_would_strike():
+    assert order(12, "ab", "ab", apart=(Apart("a", "b"),)).in_order_s == pytest.approx(0.8)
+    assert order(12, "ab", "ab", apart=(Apart("a", "b"),)).index_s == pytest.approx(1.0)  # one free between
+
+
+def test_a_tool_that_there_is_not_is_said_at_its_field():
+    with pytest.raises(CalcError) as refused:
+        order(12, "ab", "ab", apart=(Apart("a", "z"),))
+    assert refused.value.errors[0].field == "apart.0.other"
 
 
 @settings(deadline=None, max_examples=15)

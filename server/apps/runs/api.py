@@ -53,6 +53,7 @@ from server.apps.runs.asks import (
 )
 from server.apps.runs.queries import bench, board, history, releases, tools
 from server.apps.runs.queries import plan as plans
+from server.apps.runs.queries import stays as staying
 from server.apps.runs.queries.file import saved
 from server.apps.runs.queries.find import revision_of, run_by_id
 from server.apps.runs.queries.look import Look, Sent
@@ -72,6 +73,7 @@ from server.apps.runs.schemas import (
     ReleasesOut,
     RunMade,
     RunRead,
+    StaysOut,
     ToolsOut,
 )
 from server.apps.shelf import queries as shelf
@@ -333,6 +335,13 @@ def whole_board(request: HttpRequest, asked: Query[BoardAsk]) -> HttpResponse:
 def move_on_board(request: HttpRequest, run_id: int, given: BoardMove) -> HttpResponse:
     """Put a run on the board, move it, or take it off."""
     return _json(move.move_run(run_id, given.begins, _asked(request, given), given.first, given.days))
+
+
+@router.get(f"{RUN}/stays", response={200: StaysOut, **LOOKS}, operation_id="toolsThatStay")
+def tools_that_stay(request: HttpRequest, run_id: int) -> StaysOut:
+    """How many of the draft's tools stand on its machine from the run before."""
+    require_sees_drafts(request.user)
+    return staying.stays(run_by_id(run_id))
 
 
 ICS = {"responses": {200: {"content": {"text/calendar": {"schema": {"type": "string"}}}}}}

@@ -406,6 +406,14 @@ class BoardHours(BaseModel):
     people: bool
 
 
+class StaysOut(BaseModel):
+    """How many of a run's tools stand on its machine from the run before it, and how many its plan counts (`now`)."""
+
+    tools: int
+    now: int
+    told: str
+
+
 class BoardOut(BaseModel):
     """The board; `told` says what was just done to it."""
 

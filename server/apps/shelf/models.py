@@ -57,6 +57,7 @@ class Machine(Item):
     bar_seat_mm = models.FloatField(null=True, blank=True)
     turrets = models.PositiveSmallIntegerField(default=1)
     turret_takes = models.CharField(max_length=10, default="any", choices=[("any", "any"), ("alternate", "alternate")])
+    turret_radius_mm = models.FloatField(null=True, blank=True)
     turret_turns = models.CharField(max_length=10, default="both", choices=[("both", "both ways"), ("one", "one way")])
     index_first_s = models.FloatField(default=0.4)
     index_further_s = models.FloatField(default=0.1)

@@ -67,6 +67,7 @@ ENDPOINTS = [
     ("get", "runs/{run}/history", None, DRAFT),
     ("get", "board", None, DRAFT),
     ("get", "board.ics", None, DRAFT),
+    ("get", "runs/{run}/stays", None, DRAFT),
     ("post", "runs/{run}/board", {"base_revision": 0, "begins": 1.8e9}, PLAN),
     ("get", "runs/{run}/releases", None, DRAFT),
     ("post", "runs/{run}/releases", {"base_revision": 0, "confirmed": []}, (403, 403, 422, 422)),

@@ -737,6 +737,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/first-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The size that a warm piece has at 20 °C, and the correction of the offset that cut it. */
+        post: operations["calc-first-off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/chucks/{key}/gauge": {
         parameters: {
             query?: never;
@@ -1644,6 +1661,26 @@ export interface paths {
          * @description Put a run on the board, move it, or take it off.
          */
         post: operations["moveOnBoard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/stays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tools That Stay
+         * @description How many of the draft's tools stand on its machine from the run before.
+         */
+        get: operations["toolsThatStay"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4873,6 +4910,18 @@ export interface components {
              * @default 14
              */
             days: number;
+        };
+        /**
+         * StaysOut
+         * @description How many of a run's tools stand on its machine from the run before it, and how many its plan counts (`now`).
+         */
+        StaysOut: {
+            /** Tools */
+            tools: number;
+            /** Now */
+            now: number;
+            /** Told */
+            told: string;
         };
         /**
          * ProgramAsk
@@ -9792,6 +9841,13 @@ export interface operations {
                     further_s?: number;
                     /** Station takes */
                     station_kinds?: ("any" | "outside" | "inside")[];
+                    /** Not side by side */
+                    apart?: {
+                        /** Tool */
+                        one: string;
+                        /** Not beside */
+                        other: string;
+                    }[];
                 };
             };
         };
@@ -10072,6 +10128,96 @@ export interface operations {
                      * @enum {unknown}
                      */
                     rule?: "print" | "narrowed" | "uncertainty";
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-first-off": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Measured
+                     * @description As the piece is now [mm]
+                     */
+                    measured_mm: number;
+                    /**
+                     * Target
+                     * @description The working middle, at 20 °C [mm]
+                     */
+                    target_mm: number;
+                    /**
+                     * Expansion
+                     * @description µm for each metre and kelvin [-]
+                     */
+                    expansion_1e6_k?: number;
+                    /**
+                     * Temperature, °C
+                     * @description Of the piece when measured [-]
+                     */
+                    part_temp_c?: number;
+                    /**
+                     * What was measured
+                     * @enum {unknown}
+                     */
+                    measured?: "diameter" | "from-chuck" | "from-face";
                 };
             };
         };
@@ -13853,6 +13999,64 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    toolsThatStay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaysOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -69,6 +69,7 @@ def put_standing(run: Run, standing: Standing, on_shelf: Snapshot, day: str) -> 
         "headlines": standing.headlines,
         "figures": bench_figures_said(standing, system),
         "minutes": asdict(standing.minutes) if standing.minutes else None,
+        "turret": list(standing.turret),
     }
     if not before:
         return {}

@@ -135,3 +135,31 @@ def test_the_board_as_a_calendar_file_reads_back(planner, two):
     (event,) = (e for e in events if str(e["SUMMARY"]).startswith("LH-2041 Seal carrier, "))
     assert event.start.timestamp() == MONDAY
     assert 0 <= event.end.timestamp() - MONDAY - 60 * minutes(one)[1] < 60  # up to the full minute
+
+
+def stays(person, run):
+    return person.get(f"/api/runs/{run.pk}/stays").json()
+
+
+def test_tools_of_the_run_before_stay_and_are_counted_where_one_says_so(planner, two):
+    one, other = two
+    assert stays(planner, one)["told"].startswith("No run stands before this one")
+    move(planner, one, MONDAY)
+    # The other is its copy: every one of its tools stands there, whether it has a start or not.
+    tools = {c["tool"] for s in one.document["setups"] for c in s["cuts"]} - {""}
+    told = f"LH-2041 Seal carrier stands before it on this machine: {len(tools)} tools of {len(tools)} stay."
+    assert stays(planner, other) == {"tools": len(tools), "now": 0, "told": told}
+    assert stays(planner, one)["tools"] == 0  # it is the first
+    before = Run.objects.get(pk=other.pk).standing["minutes"]["setup"]
+    planner.edit(Run.objects.get(pk=other.pk), "route.stay", value=len(tools))
+    assert stays(planner, other)["now"] == len(tools)
+    # Four minutes a tool and one to touch it off.
+    assert Run.objects.get(pk=other.pk).standing["minutes"]["setup"] == before - 5 * len(tools)
+
+
+def test_a_run_that_begins_later_is_not_the_one_before(planner, two):
+    one, other = two
+    move(planner, one, MONDAY)
+    move(planner, other, MONDAY - 48 * HOUR)
+    assert stays(planner, other)["tools"] == 0
+    assert stays(planner, one)["tools"] > 0

@@ -12,6 +12,7 @@ import type { Action, EntryValue } from "./queries";
 import { RouteSheets } from "./RouteSheets";
 import { SolvedTable } from "./SolvedTable";
 import { Start } from "./Start";
+import { Staying } from "./Staying";
 import { ToolsPanel } from "./ToolsPanel";
 import type { Starting } from "./useStart";
 
@@ -102,7 +103,14 @@ export function BelowLedger(props: ExtrasProps) {
         />
       )}
       {stop.panels.includes("sheets") && plan.at === null && revision !== null && (
-        <RouteSheets runId={plan.run.id} />
+        <>
+          <Staying
+            runId={plan.run.id}
+            revision={plan.revision}
+            onTake={plan.may_edit ? (tools) => onKeep("route.stay", { value: tools }) : null}
+          />
+          <RouteSheets runId={plan.run.id} />
+        </>
       )}
       {of && stop.checks.map((check) => <SolvedTable key={check} check={check} of={of} />)}
     </>

@@ -410,6 +410,14 @@ const likeKey = ({ runId, setup, cut, units, revision }: OfCut) => [
   revision,
 ];
 
+/** How many tools stand on the machine from the run before. */
+export function useStays(runId: number, revision: number) {
+  return useQuery({
+    queryKey: ["stays", runId, revision],
+    queryFn: () => answered(client.GET("/api/runs/{run_id}/stays", { params: { path: { run_id: runId } } })),
+  });
+}
+
 /** Proven cuts like a planned one. */
 export function useLikeCuts(of: OfCut) {
   return useQuery({
