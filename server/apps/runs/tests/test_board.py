@@ -160,6 +160,6 @@ def test_tools_of_the_run_before_stay_and_are_counted_where_one_says_so(planner,
 def test_a_run_that_begins_later_is_not_the_one_before(planner, two):
     one, other = two
     move(planner, one, MONDAY)
-    move(planner, other, MONDAY - 48 * HOUR)
+    move(planner, other, MONDAY - 72 * HOUR)
     assert stays(planner, other)["tools"] == 0
     assert stays(planner, one)["tools"] > 0

@@ -4,6 +4,7 @@ import gzip
 import importlib
 import json
 import uuid
+from functools import reduce
 from pathlib import Path
 
 import pytest
@@ -17,11 +18,18 @@ from server.apps.runs.tests.test_releases import release
 from server.foundation.models import Person
 
 FORMS = importlib.import_module("server.apps.runs.migrations._documents")
-CLAMPS = importlib.import_module("server.apps.runs.migrations.0011_documents_with_clamps").FACTS
-BARS = importlib.import_module("server.apps.runs.migrations.0013_collets_and_bars").FACTS
-ROUTE = importlib.import_module("server.apps.runs.migrations.0017_route").FACTS
-CLOCK = importlib.import_module("server.apps.runs.migrations.0019_by_the_clock").FACTS
-DIRECTIONS = importlib.import_module("server.apps.runs.migrations.0012_documents_with_directions").FACTS
+LATER = [
+    importlib.import_module(f"server.apps.runs.migrations.{name}").FACTS
+    for name in (
+        "0011_documents_with_clamps",
+        "0012_documents_with_directions",
+        "0013_collets_and_bars",
+        "0017_route",
+        "0019_by_the_clock",
+        "0020_cleaning_up",
+    )
+]
+CLAMPS = LATER[0]
 
 VERSION_1 = {
     "version": 1,
@@ -70,7 +78,7 @@ def test_what_is_held_is_found_by_its_id_and_every_fact_is_filled_in():
     assert now["setups"][1]["hold"]["grip"] == "inside:i1"
     assert [c["id"] for s in now["setups"] for c in s["cuts"]] == ["c1", "c2"]
     assert CLAMPS.setup(now["setups"][0])["cuts"][0]["clamp_rpm"] is None
-    today = CLOCK.document(ROUTE.document(BARS.document(DIRECTIONS.document(CLAMPS.document(now)))))
+    today = reduce(lambda document, facts: facts.document(document), LATER, now)
     assert write(read(Document, today)) == today | {"proposed": []}
     assert FORMS.version_3(now) == now
 
