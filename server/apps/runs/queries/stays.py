@@ -29,7 +29,8 @@ def stays(run: Run) -> StaysOut:
     if not other:  # taken off in the meantime
         return StaysOut(tools=0, now=now, told=NONE_BEFORE)
     same = len(mine & set(other[0].standing["turret"]))
-    told = f"{name} stands before it on this machine: {counted(same, 'tool')} of {len(mine)} stay."
+    of = f"{same} of {counted(len(mine), 'tool')} {'stays' if same == 1 else 'stay'}"
+    told = f"{name} stands before it on this machine: {of}."
     return StaysOut(tools=same, now=now, told=told)
 
 

@@ -29,7 +29,7 @@ LATER = [
         "0020_cleaning_up",
     )
 ]
-CLAMPS = LATER[0]
+CLAMPS, BARS = LATER[0], LATER[2]
 
 VERSION_1 = {
     "version": 1,
