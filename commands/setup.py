@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ctypes.util
 import importlib.util
 import os
 import re
@@ -26,6 +27,12 @@ from commands.places import (
     say,
 )
 
+# What puts text on paper: library -> Debian's package.
+DRAWING = {
+    "pango-1.0": "libpango-1.0-0",
+    "pangoft2-1.0": "libpangoft2-1.0-0",
+    "harfbuzz-subset": "libharfbuzz-subset0",
+}
 WEB_SOURCES = ("src", "public", "index.html", "vite.config.ts", "tsconfig.json", "package.json")
 
 
@@ -40,6 +47,8 @@ def ensure_debian(browser: bool) -> None:
     missing = []
     if postgres_programs() is None:
         missing.append("postgresql")
+    # What draws text into a PDF.
+    missing += [package for library, package in DRAWING.items() if ctypes.util.find_library(library) is None]
     if importlib.util.find_spec("ensurepip") is None:
         missing.append("python3-venv")
     is_root = os.geteuid() == 0

@@ -147,4 +147,4 @@ def test_a_lane_is_balanced_and_the_order_moved_by_keys(app, run):
         app.get_by_role("button", name="Undo").click()
         until(app, lambda: Run.objects.get(pk=bush.pk).revision == revision)  # noqa: B023 - asked at once
     assert Run.objects.get(pk=bush.pk).document == first
-    expect(rail(app, "Route")).to_contain_text("1.04")
+    expect(answer(app, "cycle")).to_have_text(before)

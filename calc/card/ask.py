@@ -42,6 +42,8 @@ class Told:
     predicted: float | None = None
     steps: tuple[Step, ...] = ()
     trial: Trial | None = None
+    passes: bool = True  # what was measured is as the print asks
+    done: bool = True  # the step is done with it; else it is read again
 
 
 @dataclass(frozen=True, kw_only=True)

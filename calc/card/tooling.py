@@ -34,10 +34,10 @@ def _out(cuts: list[CutFigures]) -> Figure | Sentence:
 
 def _stock(tool: Tool | None) -> Sentence:
     if tool is None:
-        return Sentence("Choose one at Tools")
+        return Sentence("choose one at Tools")
     stock = getattr(tool.edge, "stock", 0)
     many = counted(stock, "drill" if isinstance(tool.edge, Drill) else "insert")
-    return Sentence("{n} on the shelf", n=many if stock else "None")
+    return Sentence("{n}", n=many if stock else "none")
 
 
 def tools_at(route: RouteFigures) -> tuple[ToolAt, ...]:
@@ -70,7 +70,7 @@ def touch_offs(route: RouteFigures, tools: tuple[ToolAt, ...]) -> Iterator[CardS
             (
                 where,
                 Sentence("It stands out {x}, and makes {c}.", x=tool.out, c=", ".join(tool.cuts)),
-                Sentence("Touch off in X and Z, into offset {n}. {s}.", n=str(tool.offset), s=tool.stock),
+                Sentence("Touch off in X and Z, into offset {n}. On the shelf: {s}.", n=str(tool.offset), s=tool.stock),
             ),
             caution=Sentence("By hand wheel, spindle stopped. Edges cut hands."),
         )

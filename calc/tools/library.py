@@ -67,6 +67,17 @@ class Library:
         """The same with other tools of a kind."""
         return replace(self, **{TOOL_KINDS[kind].plural: tuple(tools)})
 
+    def of_tools(self, keys: Iterable[str]) -> Library:
+        """The same with what these tools are made of alone, by the keys that plans name them by."""
+        parts = {part for key in keys for part in key.split(JOINT)}
+        return replace(
+            self,
+            **{
+                kind.plural: tuple(t for t in getattr(self, kind.plural) if t.key in parts)
+                for kind in TOOL_KINDS.values()
+            },
+        )
+
     @cached_property
     def edges(self) -> dict[str, Cutting]:
         """Everything that cuts, by key."""

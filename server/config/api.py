@@ -17,6 +17,7 @@ from ninja.security import django_auth
 from calc.errors import CalcError
 from calc.quantities import System
 from server.apps.calculators.api import router as calculators
+from server.apps.card.api import router as card
 from server.apps.gauge.api import router as gauge
 from server.apps.house.api import router as house
 from server.apps.notebook.api import router as notebook
@@ -73,6 +74,7 @@ api.add_router("", notebook)
 api.add_router("", questions)
 api.add_router("", house)
 api.add_router("", runs)
+api.add_router("", card)
 api.add_router("", shelf)
 
 

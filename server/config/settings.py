@@ -47,6 +47,7 @@ INSTALLED_APPS = [
     "server.apps.notebook",
     "server.apps.house",
     "server.apps.runs",
+    "server.apps.card",
     "server.apps.questions",
     "server.apps.calculators",
     "server.apps.demo",

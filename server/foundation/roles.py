@@ -12,6 +12,9 @@ PLANS = (Role.OWNER, Role.PLANNER)
 SETS = (*PLANS, Role.SETTER)
 
 
+AT_MACHINE = (Role.SETTER, Role.OPERATOR)
+
+
 def has_role(person: Any, roles: tuple[Person.Role, ...]) -> bool:
     """Whether this is somebody with one of these roles."""
     return isinstance(person, Person) and person.role in roles
@@ -46,4 +49,16 @@ def require_setter(person: Any) -> Person:
     """The person, who may note what was found at the machine. Raises NotAllowed."""
     if not has_role(person, SETS):
         raise NotAllowed("Only a setter or a planner notes this. Ask one, or sign in as one.")
+    return person  # type: ignore[no-any-return]
+
+
+def may_mark(person: Any) -> bool:
+    """Whether this is somebody who ticks steps and reads at the machine."""
+    return has_role(person, AT_MACHINE)
+
+
+def require_at_machine(person: Any) -> Person:
+    """The person, if they work at the machine. Raises NotAllowed."""
+    if not may_mark(person):
+        raise NotAllowed("Setters and operators tick and read at the card. Sign in as one; you can watch it from here.")
     return person  # type: ignore[no-any-return]

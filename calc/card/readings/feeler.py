@@ -133,6 +133,6 @@ class BlueAsk(Ask):
             level="do",
             prefix="U ",
             measured=more,
-            predicted=None,
+            done=False,
             steps=tuple(w.steps),
         )

@@ -66,6 +66,7 @@ class GripAsk(Ask):
             level="stop" if not held else "do" if ratio < LESS or not safe else "good",
             measured=entered.grip_n,
             predicted=self.predicted_n,
+            done=held,
             steps=tuple(w.steps),
         )
 

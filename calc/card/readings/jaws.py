@@ -63,6 +63,7 @@ class TouchOffAsk(Ask):
             level="good" if found.verdict == "cut" else "do",
             measured=found.size_mm,
             predicted=self.predicted_mm,
+            done=found.verdict == "cut",
             steps=found.working,
         )
 
@@ -125,6 +126,7 @@ class JawSizeAsk(Ask):
             level="good" if fits else "do",
             measured=entered.size_mm,
             predicted=self.planned_mm,
+            done=fits,
             steps=tuple(w.steps),
         )
 

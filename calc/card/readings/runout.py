@@ -59,6 +59,7 @@ class RunoutAsk(Ask):
             level="good" if good else "do",
             measured=entered.reading_mm,
             predicted=self.allowed_mm,
+            done=good,
             steps=tuple(w.steps),
         )
 
@@ -107,6 +108,7 @@ class HeightAsk(Ask):
             level="good" if good else "do",
             measured=entered.height_mm,
             predicted=0.0,
+            done=good,
             steps=tuple(w.steps),
         )
 

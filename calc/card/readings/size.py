@@ -91,6 +91,8 @@ class SizeAsk(Ask):
             Figure(found.correction_mm, "mm", places=(3, 4)),
             tuple(words),
             level="good" if good and abs(found.correction_mm) < 0.0005 else "do",
+            passes=good,
+            done=good,
             measured=size,
             predicted=self.target_mm,
             steps=found.working,
@@ -153,6 +155,8 @@ class FinishAsk(Ask):
             level="good" if good else "do",
             measured=entered.ra_um,
             predicted=self.predicted_um,
+            passes=good,
+            done=good,
             steps=tuple(w.steps),
         )
 
@@ -228,6 +232,7 @@ class ThreadAsk(Ask):
             tuple(words),
             level=level,
             measured=entered.not_go_turns,
-            predicted=None,
+            passes=level == "good",
+            done=level == "good",
             steps=tuple(w.steps),
         )

@@ -7,6 +7,15 @@ from django.db import models
 
 from server.foundation.models import Revised
 
+PLANNING = "planning"
+PLACES = [
+    (PLANNING, "planning"),
+    ("ready", "ready to set"),
+    ("setting", "setting"),
+    ("proving", "proving"),
+    ("running", "running"),
+]
+
 
 class Run(Revised):
     """A production run and its plan. `revision` counts the edits.
@@ -26,6 +35,9 @@ class Run(Revised):
     gone = models.JSONField(default=list, help_text="Ids of items that were taken out: never given again")
     put_away = models.BooleanField(default=False)
     released_at = models.DateTimeField(null=True, blank=True, help_text="When it first went to the machine")
+    place = models.CharField(max_length=8, default=PLANNING, choices=PLACES, help_text="Where it stands at the machine")
+    placed_at = models.DateTimeField(null=True, blank=True)
+    placed_by = models.CharField(max_length=150, blank=True)
     changed_at = models.DateTimeField(auto_now=True)
     standing = models.JSONField(
         default=dict, help_text="Lines of the stops, what is needed, figures of the bench and the history"
@@ -71,6 +83,7 @@ class Release(models.Model):
     revision = models.PositiveIntegerField(help_text="The draft that it is")
     rules = models.PositiveIntegerField(help_text="Revision of the house rules it was computed under")
     document = models.JSONField(help_text="calc.plan.document.Document")
+    taken = models.JSONField(default=dict, help_text="calc.shelf.taken.Shelf, with the tools of its cuts alone")
     form = models.PositiveSmallIntegerField(default=5, help_text="Of the views; earlier ones are read as today's")
     views = models.JSONField(help_text="Units -> the plan as the screen showed it")
     lines = models.JSONField(default=dict, help_text="Units -> the stops in one line each, for the bench")

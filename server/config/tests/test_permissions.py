@@ -69,6 +69,13 @@ ENDPOINTS = [
     ("get", "board.ics", None, DRAFT),
     ("get", "runs/{run}/stays", None, DRAFT),
     ("post", "runs/{run}/board", {"base_revision": 0, "begins": 1.8e9}, PLAN),
+    ("get", "runs/{run}/card", None, (404, 404, 404, 404)),  # nothing is released yet
+    ("get", "runs/{run}/card.pdf", None, (404, 404, 404, 404)),
+    ("get", "runs/{run}/card/1/done", None, (404, 404, 404, 404)),
+    ("post", "runs/{run}/card/marks", {"release": 1, "step": "s1.clean", "state": "done"}, (404, 404, 403, 403)),
+    ("post", "runs/{run}/card/look", {"release": 1, "step": "s1.pressure", "values": {}}, (404, 404, 404, 404)),
+    ("post", "runs/{run}/card/readings", {"release": 1, "step": "s1.pressure", "values": {}}, (404, 404, 403, 403)),
+    ("get", "shelf/machine/lathe-3/readings", None, DRAFT),
     ("get", "runs/{run}/releases", None, DRAFT),
     ("post", "runs/{run}/releases", {"base_revision": 0, "confirmed": []}, (403, 403, 422, 422)),
     ("get", "runs/{run}/releases/1/differences", None, (403, 404, 404, 404)),

@@ -2012,6 +2012,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description The card of a release, the one that stands where none is named, with what was done at it.
+         */
+        get: operations["card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card On Paper
+         * @description The card as PDF, A4 or Letter; that of a draft is not for the machine, and says so across every page.
+         */
+        get: operations["cardOnPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/card/{number}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card Done
+         * @description What was done at the card of a release so far.
+         */
+        get: operations["cardDone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/card/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark
+         * @description Tick a step, skip it with a reason, or open it again.
+         */
+        post: operations["markStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/card/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What would follow from a reading; nothing is kept.
+         */
+        post: operations["lookAtReading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/card/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Keep a reading, which ticks its step; one that is far off counts when it is said again.
+         */
+        post: operations["readStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{kind}/{key}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings Of
+         * @description Predicted and measured of a shelf item, by what was read.
+         */
+        get: operations["readingsOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -5263,6 +5403,444 @@ export interface components {
             title: string;
             /** Detail */
             detail: string;
+        };
+        /**
+         * CardAsk
+         * @description In which units, and of which release; none: the one that stands.
+         */
+        CardAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Release */
+            release?: number | null;
+        };
+        /**
+         * AskSaid
+         * @description A reading that a step asks for: what is entered, what is expected, what may be pressed instead of typed.
+         */
+        AskSaid: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "" | "size" | "indicator" | "coolant" | "gauge";
+            /** Expected */
+            expected: string;
+            /** Blanks */
+            blanks: components["schemas"]["BlankSaid"][];
+            /** Presets */
+            presets: string[];
+            /** Of */
+            of: string;
+        };
+        /**
+         * BlankSaid
+         * @description One thing to enter: a quantity in the unit shown, a choice, or yes and no; `usual` is offered as it stands.
+         */
+        BlankSaid: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Help */
+            help: string;
+            /** Unit */
+            unit: string;
+            /** Kind */
+            kind: string;
+            /** Options */
+            options: components["schemas"]["OptionSaid"][];
+            /** Usual */
+            usual: string;
+            /** Required */
+            required: boolean;
+        };
+        /**
+         * CardOut
+         * @description The card of a release with what was done at it. `scenes`: a side's picture by the set-up's place.
+         */
+        CardOut: {
+            /** Run */
+            run: number;
+            /** Name */
+            name: string;
+            /** Drawing Number */
+            drawing_number: string;
+            /** Machine */
+            machine: string;
+            /** Material */
+            material: string;
+            /** Stock */
+            stock: string;
+            /** Quantity */
+            quantity: number | null;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Sides */
+            sides: string[];
+            release: components["schemas"]["ReleaseLine"];
+            /** Place */
+            place: string;
+            /** May Mark */
+            may_mark: boolean;
+            card: components["schemas"]["CardSaid"];
+            /** Scenes */
+            scenes: components["schemas"]["SceneSaid"][];
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** Readings */
+            readings: components["schemas"]["CardReadingOut"][];
+        };
+        /**
+         * CardReadingOut
+         * @description A reading that was kept, with what followed.
+         */
+        CardReadingOut: {
+            /** Step */
+            step: string;
+            /** Kind */
+            kind: string;
+            /** Shown */
+            shown: string;
+            /** Instrument */
+            instrument: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            follows: components["schemas"]["FollowsOut"];
+        };
+        /**
+         * CardSaid
+         * @description A card.
+         */
+        CardSaid: {
+            /** To Set */
+            to_set: components["schemas"]["ToSetSaid"][];
+            /** Tools */
+            tools: components["schemas"]["ToolSaid"][];
+            /** Steps */
+            steps: components["schemas"]["CardStepSaid"][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * CardStepSaid
+         * @description A step on a screen of its own.
+         */
+        CardStepSaid: {
+            /** Id */
+            id: string;
+            /** Place */
+            place: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string[];
+            /** Side */
+            side: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "do" | "caution" | "read";
+            /** Caution */
+            caution: string;
+            /** Lights */
+            lights: string[];
+            ask: components["schemas"]["AskSaid"] | null;
+        };
+        /**
+         * FollowsOut
+         * @description What follows from a reading, and how the plan stands with it where it differs.
+         */
+        FollowsOut: {
+            told: components["schemas"]["ToldSaid"];
+            trial: components["schemas"]["TrialOut"] | null;
+        };
+        /**
+         * MarkOut
+         * @description What a step was ticked or skipped with, by whom and when.
+         */
+        MarkOut: {
+            /** Step */
+            step: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "skipped" | "open";
+            /** Reason */
+            reason: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * ReleaseLine
+         * @description Which release a card is of; `replaced`: another stands now.
+         */
+        ReleaseLine: {
+            /** Number */
+            number: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Replaced */
+            replaced: boolean;
+        };
+        /**
+         * ToSetSaid
+         * @description A figure to set, with the fact of the picture that it is.
+         */
+        ToSetSaid: {
+            /** Label */
+            label: string;
+            /** Prefix */
+            prefix: string;
+            /** Number */
+            number: string;
+            /** Unit */
+            unit: string;
+            /** Side */
+            side: number | null;
+            /** Fact */
+            fact: string;
+        };
+        /**
+         * ToldSaid
+         * @description What follows from a reading. `far`: why it looks wrong; it counts when it is said again.
+         */
+        ToldSaid: {
+            /** Label */
+            label: string;
+            /** Prefix */
+            prefix: string;
+            /** Number */
+            number: string;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string[];
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "do" | "stop";
+            /** Done */
+            done: boolean;
+            /** Steps */
+            steps: components["schemas"]["StepSaid"][];
+            /** Far */
+            far: string;
+        };
+        /**
+         * ToolSaid
+         * @description A tool at its station.
+         */
+        ToolSaid: {
+            /** Turret */
+            turret: string;
+            /** Station */
+            station: number;
+            /** Offset */
+            offset: number;
+            /** Edge */
+            edge: string;
+            /** Holder */
+            holder: string;
+            /** Out */
+            out: string;
+            /** Cuts */
+            cuts: string[];
+            /** Stock */
+            stock: string;
+        };
+        /**
+         * TrialOut
+         * @description The plan computed with what was found: whether it still holds, and what stops it.
+         */
+        TrialOut: {
+            /** Holds */
+            holds: boolean;
+            /** Why */
+            why: string[];
+        };
+        /**
+         * PaperAsk
+         * @description On which paper; `draft`: the card that the draft would have, not for the machine.
+         */
+        PaperAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Release */
+            release?: number | null;
+            /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper: "A4" | "Letter";
+            /**
+             * Draft
+             * @default false
+             */
+            draft: boolean;
+        };
+        /**
+         * DoneOut
+         * @description What was done at a card so far: the last mark of each step, every reading.
+         */
+        DoneOut: {
+            /** Replaced */
+            replaced: boolean;
+            /** Place */
+            place: string;
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** Readings */
+            readings: components["schemas"]["CardReadingOut"][];
+        };
+        /**
+         * MarkIn
+         * @description A step ticked, skipped with a reason, or opened again, at the card of a release.
+         */
+        MarkIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Step */
+            step: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "skipped" | "open";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * LookIn
+         * @description What would follow from a reading; nothing is kept.
+         */
+        LookIn: {
+            /** Release */
+            release: number;
+            /** Step */
+            step: string;
+            /** Values */
+            values: {
+                [key: string]: string | boolean | number | null;
+            };
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * ReadIn
+         * @description What was read at a step, as it was typed or as an instrument sent it. `sure`: it was said again.
+         */
+        ReadIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Step */
+            step: string;
+            /** Values */
+            values: {
+                [key: string]: string | boolean | number | null;
+            };
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Instrument
+             * @default
+             */
+            instrument: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+        };
+        /**
+         * ComparedOut
+         * @description Predicted and measured, one after another, of what a shelf item was read for.
+         */
+        ComparedOut: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+            /** Points */
+            points: components["schemas"]["ComparedPoint"][];
+        };
+        /**
+         * ComparedPoint
+         * @description One reading beside what was predicted.
+         */
+        ComparedPoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Run */
+            run: string;
+            /** Measured */
+            measured: number;
+            /** Predicted */
+            predicted: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * ShelfKind
@@ -15345,6 +15923,529 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+                release?: number | null;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cardOnPaper: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+                release?: number | null;
+                paper?: "A4" | "Letter";
+                draft?: boolean;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cardDone: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    markStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookAtReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readingsOf: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                kind: "chuck" | "jaw_set" | "material" | "machine";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

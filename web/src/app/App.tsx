@@ -34,6 +34,9 @@ const CalculatorsScreen = lazy(() =>
 const BoardScreen = lazy(() =>
   import("../features/board/BoardScreen").then((m) => ({ default: m.BoardScreen })),
 );
+const CardScreen = lazy(() =>
+  import("../features/card/CardScreen").then((m) => ({ default: m.CardScreen })),
+);
 const HouseRules = lazy(() =>
   import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -70,6 +73,7 @@ function Places({ session }: { session: Session }) {
         <Route path="/runs/:runId" element={<PlanScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
         <Route path="/runs/:runId/releases" element={<ReleaseScreen session={session} tools={tools} />} />
+        <Route path="/runs/:runId/card" element={<CardScreen session={session} />} />
         <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />
         <Route path="/board" element={<BoardScreen tools={tools} />} />
         <Route path="/shelf" element={<ShelfScreen session={session} tools={tools} />} />

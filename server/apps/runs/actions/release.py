@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from django.db import transaction
 from django.utils import timezone
 
 from calc.plan.cautions import Caution, cautions_of
 from calc.plan.compute import PlanResult
+from calc.plan.document import Document
 from calc.plan.jaws.program import written
 from calc.plan.standing import standing_of
 from calc.quantities import System
+from calc.reading import write
+from calc.shelf.taken import Shelf
 from server.apps.runs.actions.asked import Asked
-from server.apps.runs.convert.document import document_of
+from server.apps.runs.convert.document import document_of, shelf_of
 from server.apps.runs.convert.plates import words_of_plate
 from server.apps.runs.convert.standing import bench_figures_said
 from server.apps.runs.models import Edit, Release, Run
@@ -62,6 +67,7 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
         revision=run.revision,
         rules=document.rules.number,
         document=run.document,
+        taken=write(taken_alone(document, shelf_of(run, on_shelf))),
         views=views,
         lines={s: [{n: stop[n] for n in LINE} for stop in view["stops"]] for s, view in views.items()},
         figures={s: bench_figures_said(standing_of(result), s) for s in SYSTEMS},
@@ -73,10 +79,15 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
         by=planner,
     )
     trail.note("released", planner, f"{run.name} {run.drawing_number}, release {number}")
-    if run.released_at is None:
-        run.released_at = timezone.now()
-        run.save(update_fields=["released_at"])
+    run.released_at = run.released_at or timezone.now()
+    run.place, run.placed_at, run.placed_by = "ready", timezone.now(), planner.username
+    run.save(update_fields=["released_at", "place", "placed_at", "placed_by"])
     return releases.page(run, asked.system)
+
+
+def taken_alone(document: Document, shelf: Shelf) -> Shelf:
+    """What a plan takes from the shelf, without the tools that none of its cuts has."""
+    return replace(shelf, tools=shelf.tools.of_tools(c.tool for s in document.setups for c in s.cuts if c.tool))
 
 
 def _confirmed(caution: Caution, system: System) -> list[dict[str, str]]:

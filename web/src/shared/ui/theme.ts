@@ -67,6 +67,10 @@ export const type = {
   title: "1rem",
   run: "1.0625rem",
   answer: "2.25rem",
+  /** Read at arm's length, at the machine. */
+  hand: "1.25rem",
+  handTitle: "2.25rem",
+  handAnswer: "2.75rem",
 } as const;
 
 export const size = {
@@ -74,6 +78,7 @@ export const size = {
   rail: "13rem",
   slip: "18.75rem",
   touch: "44px",
+  hand: "56px",
   line: "1px",
   thick: "2px",
   mark: "18px",

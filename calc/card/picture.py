@@ -1,0 +1,89 @@
+"""A side's section on paper: black on white, as SVG."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from html import escape
+
+from calc.quantities import System
+from calc.scene.shapes import Dimension, Scene, Shape
+
+DRAWN = ("chuck", "master", "jaw", "bolt", "hole", "part", "axis", "centre", "keepout", "hidden")
+FILLS = {"jaw": "url(#jaw)", "master": "url(#jaw)", "part": "url(#part)", "chuck": "#ddd", "keepout": "url(#keepout)"}
+LINES = {"axis": "10 3 2 3", "hidden": "5 3"}
+TEXT = 0.032  # of the picture's width
+TIP = 0.012
+
+
+def svg_of(scene: Scene, system: System, width_mm: float, facts: tuple[str, ...] = ()) -> str:
+    """The scene's bodies as wide on paper as `width_mm` [mm, > 0], with the dimensions of these facts.
+
+    The text is in the picture's own millimetres, so that it is as large beside a small part as beside a large one.
+    """
+    left, low, right, high = scene.box
+    wide, tall = right - left, high - low
+    body = "".join((*_shapes(scene.shapes, wide), *_dimensions(scene.dimensions, facts, wide, system)))
+    words = escape(" ".join(w.text(system) for w in scene.words))
+    size = f'width="{width_mm:g}mm" height="{width_mm * tall / wide:.2f}mm"'
+    box = f'viewBox="{left:.3f} {-high:.3f} {wide:.3f} {tall:.3f}"'
+    head = f'<svg xmlns="http://www.w3.org/2000/svg" {size} {box} role="img" aria-label="{words}">'
+    return f'{head}{_hatches(wide)}<g stroke-linejoin="round">{body}</g></svg>'
+
+
+def _hatches(wide: float) -> str:
+    pitch, line = wide / 70, wide / 900
+
+    def hatch(name: str, turned: int, across: bool = False) -> str:
+        more = f'<path d="M0 0H{pitch:.3f}" stroke="#000" stroke-width="{line:.3f}"/>' if across else ""
+        return (
+            f'<pattern id="{name}" width="{pitch:.3f}" height="{pitch:.3f}" patternUnits="userSpaceOnUse" '
+            f'patternTransform="rotate({turned})"><path d="M0 0V{pitch:.3f}" stroke="#000" '
+            f'stroke-width="{line:.3f}"/>{more}</pattern>'
+        )
+
+    return f"<defs>{hatch('jaw', 45)}{hatch('part', -45)}{hatch('keepout', 0, across=True)}</defs>"
+
+
+def _shapes(shapes: tuple[Shape, ...], wide: float) -> Iterator[str]:
+    thin = wide / 500
+    for shape in shapes:
+        if shape.role not in DRAWN or shape.stops or shape.group:
+            continue
+        path = "L".join(f"{x:.3f} {-y:.3f}" for x, y in shape.points)
+        fill = FILLS.get(shape.role, "#fff") if shape.closed else "none"
+        under = f'<path d="M{path}Z" fill="#fff"/>' if shape.closed else ""
+        dashed = LINES.get(shape.role)
+        dash = f' stroke-dasharray="{" ".join(f"{float(d) * thin:.3f}" for d in dashed.split())}"' if dashed else ""
+        width = 2 * thin if shape.role == "part" else thin
+        yield (
+            f'{under}<path d="M{path}{"Z" if shape.closed else ""}" fill="{fill}" stroke="#000" '
+            f'stroke-width="{width:.3f}"{dash}/>'
+        )
+
+
+def _dimensions(
+    dimensions: tuple[Dimension, ...], facts: tuple[str, ...], wide: float, system: System
+) -> Iterator[str]:
+    size, thin, tip = TEXT * wide, wide / 700, TIP * wide
+    for d in dimensions:
+        if d.fact not in facts or d.group:
+            continue
+        (x0, y0), (x1, y1) = d.start, d.end
+        along = y0 == y1 or abs(x1 - x0) > abs(y1 - y0)
+        if along:
+            y = y0 + d.offset
+            ends, at, turn = ((x0, y), (x1, y)), ((x0 + x1) / 2, y + size / 3), 0
+        else:
+            x = x0 + d.offset
+            ends, at, turn = ((x, y0), (x, y1)), (x - size / 3, (y0 + y1) / 2), -90
+        text = escape(f"{d.prefix}{d.figure.text(system)}")
+        (a, b), (c, e) = ends
+        for (px, py), (qx, qy) in ((d.start, ends[0]), (d.end, ends[1])):
+            yield f'<path d="M{px:.3f} {-py:.3f}L{qx:.3f} {-qy:.3f}" stroke="#000" stroke-width="{thin / 2:.3f}"/>'
+        yield f'<path d="M{a:.3f} {-b:.3f}L{c:.3f} {-e:.3f}" stroke="#000" stroke-width="{thin:.3f}"/>'
+        for px, py in ends:
+            yield f'<circle cx="{px:.3f}" cy="{-py:.3f}" r="{tip / 3:.3f}"/>'
+        yield (
+            f'<text transform="translate({at[0]:.3f} {-at[1]:.3f}) rotate({turn})" text-anchor="middle" '
+            f'font-size="{size:.3f}" font-weight="600">{text}</text>'
+        )

@@ -1,0 +1,160 @@
+"""Wire shapes of the card."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from ninja import Field, Schema
+from pydantic import BaseModel
+
+from calc.card.said import CardSaid, ToldSaid
+from calc.said.drawn import SceneSaid
+from server.foundation.schemas import Units
+
+STEP = Annotated[str, Field(max_length=60)]
+Entered = Annotated[str, Field(max_length=60)] | bool | float | None
+
+
+class CardAsk(Schema):
+    """In which units, and of which release; none: the one that stands."""
+
+    units: Units = "metric"
+    release: int | None = Field(None, ge=1)
+
+
+class PaperAsk(CardAsk):
+    """On which paper; `draft`: the card that the draft would have, not for the machine."""
+
+    paper: Literal["A4", "Letter"] = "A4"
+    draft: bool = False
+
+
+class MarkIn(Schema):
+    """A step ticked, skipped with a reason, or opened again, at the card of a release."""
+
+    key: UUID
+    release: int = Field(ge=1)
+    step: STEP
+    state: Literal["done", "skipped", "open"]
+    reason: str = Field("", max_length=160)
+
+
+class ReadIn(Schema):
+    """What was read at a step, as it was typed or as an instrument sent it. `sure`: it was said again."""
+
+    key: UUID
+    release: int = Field(ge=1)
+    step: STEP
+    values: dict[str, Entered]
+    units: Units = "metric"
+    instrument: str = Field("", max_length=60)
+    sure: bool = False
+
+
+class LookIn(Schema):
+    """What would follow from a reading; nothing is kept."""
+
+    release: int = Field(ge=1)
+    step: STEP
+    values: dict[str, Entered]
+    units: Units = "metric"
+
+
+class MarkOut(BaseModel):
+    """What a step was ticked or skipped with, by whom and when."""
+
+    step: str
+    state: Literal["done", "skipped", "open"]
+    reason: str
+    by: str
+    at: datetime
+
+
+class TrialOut(BaseModel):
+    """The plan computed with what was found: whether it still holds, and what stops it."""
+
+    holds: bool
+    why: list[str]
+
+
+class FollowsOut(BaseModel):
+    """What follows from a reading, and how the plan stands with it where it differs."""
+
+    told: ToldSaid
+    trial: TrialOut | None
+
+
+class CardReadingOut(BaseModel):
+    """A reading that was kept, with what followed."""
+
+    step: str
+    kind: str
+    shown: str
+    instrument: str
+    by: str
+    at: datetime
+    follows: FollowsOut
+
+
+class ReleaseLine(BaseModel):
+    """Which release a card is of; `replaced`: another stands now."""
+
+    number: int
+    by: str
+    at: datetime
+    replaced: bool
+
+
+class CardOut(BaseModel):
+    """The card of a release with what was done at it. `scenes`: a side's picture by the set-up's place."""
+
+    run: int
+    name: str
+    drawing_number: str
+    machine: str
+    material: str
+    stock: str
+    quantity: int | None
+    units: Units
+    sides: list[str]
+    release: ReleaseLine
+    place: str
+    may_mark: bool
+    card: CardSaid
+    scenes: list[SceneSaid]
+    marks: list[MarkOut]
+    readings: list[CardReadingOut]
+
+
+class DoneOut(BaseModel):
+    """What was done at a card so far: the last mark of each step, every reading."""
+
+    replaced: bool
+    place: str
+    marks: list[MarkOut]
+    readings: list[CardReadingOut]
+
+
+class ComparedOut(BaseModel):
+    """Predicted and measured, one after another, of what a shelf item was read for."""
+
+    kind: str
+    title: str
+    unit: str
+    points: list[ComparedPoint]
+
+
+class ComparedPoint(BaseModel):
+    """One reading beside what was predicted."""
+
+    at: datetime
+    by: str
+    run: str
+    measured: float
+    predicted: float | None
+    words: str
+
+
+ComparedOut.model_rebuild()

@@ -1,0 +1,93 @@
+import styled from "styled-components";
+import type { CardStep } from "../../api/client";
+import { colour, size, space } from "../../shared/ui/theme";
+import type { Standing } from "./standing";
+
+const Line = styled.ol`
+  position: relative;
+  display: flex;
+  gap: ${space(1)};
+  padding: ${space(2)} ${space(5)};
+  list-style: none;
+  overflow: hidden;
+  &::before {
+    content: "";
+    position: absolute;
+    inset: 50% ${space(5)} auto;
+    border-top: ${size.thick} solid ${colour("ink")};
+  }
+  li {
+    position: relative;
+    flex: 1;
+    display: grid;
+    place-content: center;
+    min-width: 0;
+  }
+  button {
+    display: grid;
+    place-content: center;
+    width: 22px;
+    height: 22px;
+    padding: 0;
+    background: none;
+    border: 0;
+    cursor: pointer;
+  }
+  svg {
+    width: 18px;
+    height: 18px;
+    .ring {
+      fill: ${colour("sheet")};
+      stroke: ${colour("ink")};
+      stroke-width: 1.5;
+    }
+    .punch {
+      fill: ${colour("ink")};
+    }
+    .here {
+      fill: ${colour("act")};
+    }
+    .skipped {
+      stroke: ${colour("ink")};
+      stroke-width: 1.5;
+    }
+  }
+`;
+
+type Props = {
+  steps: readonly CardStep[];
+  at: number;
+  standing: Standing;
+  onGo: (place: number) => void;
+};
+
+/** Every step as a mark: open, done, skipped, the one in view; a press goes there. */
+export function StepLine({ steps, at, standing, onGo }: Props) {
+  return (
+    <Line aria-label="Steps">
+      {steps.map((step, place) => {
+        const state = standing.of(step.id)?.state ?? "open";
+        return (
+          <li key={step.id}>
+            <button
+              type="button"
+              aria-label={`${step.title}: ${state}`}
+              aria-current={place === at ? "step" : undefined}
+              onClick={() => onGo(place)}
+            >
+              <svg viewBox="0 0 18 18" aria-hidden="true">
+                {place === at ? (
+                  <circle className="here" cx="9" cy="9" r="9" />
+                ) : (
+                  <circle className="ring" cx="9" cy="9" r="7" />
+                )}
+                {state === "done" && place !== at && <circle className="punch" cx="9" cy="9" r="3" />}
+                {state === "skipped" && place !== at && <path className="skipped" d="M4 14 L14 4" />}
+              </svg>
+            </button>
+          </li>
+        );
+      })}
+    </Line>
+  );
+}
