@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -36,9 +38,19 @@ OF_LOADS = ("over-cap", "little-grip-kept", "corner-slips", "grip-too-small")
 
 
 @dataclass(frozen=True)
+class Why:
+    """What holds a settled operation back, and what would next; all of it in words."""
+
+    binds: Binding | None
+    then: Binding | None
+    words: Sentence
+
+
+@dataclass(frozen=True)
 class Settled:
     """What an operation was settled at. `gives_up`: limits that clash and are not kept, each told; `figures` alone,
-    and in `words` with what holds them back. `gains`: it is better than what was planned, or that could not run.
+    and in `words` with what holds them back, which is looked for when it is asked. `gains`: it is better than what was
+    planned, or that could not run.
     """
 
     id: str
@@ -47,13 +59,31 @@ class Settled:
     minutes_before: float
     minutes: float
     passes: int
-    binds: Binding | None
-    then: Binding | None
     gives_up: tuple[str, ...]
     tried: int
     gains: bool
-    words: Sentence
     figures: Sentence
+    find_why: Callable[[], Why]
+
+    @cached_property
+    def why(self) -> Why:
+        """What holds it back."""
+        return self.find_why()
+
+    @property
+    def binds(self) -> Binding | None:
+        """The limit that holds it back."""
+        return self.why.binds
+
+    @property
+    def then(self) -> Binding | None:
+        """The limit that would next."""
+        return self.why.then
+
+    @property
+    def words(self) -> Sentence:
+        """Its figures with what holds them back."""
+        return self.why.words
 
 
 @dataclass(frozen=True, eq=False)
@@ -269,48 +299,74 @@ def settle_one(trial: Trial, given: Settling, grip: Grip, grid: Grid = FINE) -> 
             for row in _order(one, kept_by(one.limits, gone))[:TRIED]:
                 settled = trial.accepted(one, int(row))
                 if settled is not None:
-                    return _settled(given, grip, (one, int(row), settled), (found, gone))
+                    return _Winner(given, grip, one, int(row), settled, found, gone).settled()
     at = f"{setup_path(trial.document, trial.index)}.cuts.{trial.cut}"
     raise FieldProblem(at, forbidden(given.cut.name, found.limits, gone))
 
 
-def _settled(
-    given: Settling, grip: Grip, winner: tuple[Candidates, int, PlannedCut], among: tuple[Candidates, tuple[str, ...]]
-) -> Settled:
-    """What was found, and what holds it back. `among`: all that was tried, and the limits given up."""
-    (one, row, planned), (found, gone), cut = winner, among, given.cut
-    minutes, counted, passes = float(one.minutes[row]), float(one.counted[row]), int(one.passes[row])
-    grid = tried_on(cut, given.part, FINE)
-    lifted = {GRIP: candidates(given, grid, grip.endless()), CAP: candidates(given, grid, grip.unlimited(2.0))}
-    now = Times(counted, minutes)
-    binds = binding(found, now, gone, lifted)
-    then = binding(found, now, (*gone, binds.name), lifted) if binds else None
-    told = {CAP: grip.most_by}
-    figures, held_back = _told(planned, passes), holds_back(binds, then, told)
-    words = Sentence("{s}; {b}.", s=figures, b=held_back)
-    if gone:
-        words = Sentence(
-            "{s}; {b}; not kept, because nothing keeps them all: {g}.", s=figures, b=held_back, g=", ".join(gone)
+@dataclass(frozen=True, eq=False)
+class _Winner:
+    """What was found of an operation, among what was tried: its candidates, the row, the limits given up."""
+
+    given: Settling
+    grip: Grip
+    one: Candidates
+    row: int
+    planned: PlannedCut
+    found: Candidates
+    gone: tuple[str, ...]
+
+    @property
+    def times(self) -> Times:
+        """Its time, with edge changes and without [min]."""
+        return Times(float(self.one.counted[self.row]), float(self.one.minutes[self.row]))
+
+    @property
+    def gains(self) -> bool:
+        """It is better than what was planned, or that could not run."""
+        before = _counted_before(self.given)
+        return before is None or self.times.counted < before * (1 - GAIN)
+
+    @property
+    def figures(self) -> Sentence:
+        """What it is settled at."""
+        return _told(self.planned, int(self.one.passes[self.row]))
+
+    def why(self) -> Why:
+        """What holds it back: each limit lifted in turn, on the fine grid."""
+        grid = tried_on(self.given.cut, self.given.part, FINE)
+        lifted = {
+            GRIP: candidates(self.given, grid, self.grip.endless()),
+            CAP: candidates(self.given, grid, self.grip.unlimited(2.0)),
+        }
+        binds = binding(self.found, self.times, self.gone, lifted)
+        then = binding(self.found, self.times, (*self.gone, binds.name), lifted) if binds else None
+        held_back = holds_back(binds, then, {CAP: self.grip.most_by})
+        if not self.gains:
+            words = Sentence("as planned it is as good: {b}.", b=held_back)
+        elif self.gone:
+            told = "{s}; {b}; not kept, because nothing keeps them all: {g}."
+            words = Sentence(told, s=self.figures, b=held_back, g=", ".join(self.gone))
+        else:
+            words = Sentence("{s}; {b}.", s=self.figures, b=held_back)
+        return Why(binds, then, words)
+
+    def settled(self) -> Settled:
+        """As it is told."""
+        cut = self.given.cut
+        return Settled(
+            cut.id,
+            cut.name,
+            self.planned,
+            cut.minutes,
+            self.times.minutes,
+            int(self.one.passes[self.row]),
+            self.gone,
+            len(self.found.feed),
+            self.gains,
+            self.figures,
+            self.why,
         )
-    before = _counted_before(given)
-    gains = before is None or counted < before * (1 - GAIN)
-    if not gains:
-        words = Sentence("as planned it is as good: {b}.", b=held_back)
-    return Settled(
-        cut.id,
-        cut.name,
-        planned,
-        cut.minutes,
-        minutes,
-        passes,
-        binds,
-        then,
-        gone,
-        len(found.feed),
-        gains,
-        words,
-        figures,
-    )
 
 
 def _counted_before(given: Settling) -> float | None:
