@@ -37,6 +37,8 @@ class RunOut(BaseModel):
     changed_at: datetime
     put_away: bool
     released: bool
+    place: str = "planning"
+    placed: str = ""
 
 
 class LineOut(BaseModel):

@@ -3846,6 +3846,16 @@ export interface components {
             put_away: boolean;
             /** Released */
             released: boolean;
+            /**
+             * Place
+             * @default planning
+             */
+            place: string;
+            /**
+             * Placed
+             * @default
+             */
+            placed: string;
         };
         /**
          * SceneSaid
@@ -4314,6 +4324,16 @@ export interface components {
             put_away: boolean;
             /** Released */
             released: boolean;
+            /**
+             * Place
+             * @default planning
+             */
+            place: string;
+            /**
+             * Placed
+             * @default
+             */
+            placed: string;
             /**
              * Verdict
              * @enum {string}

@@ -34,9 +34,7 @@ const CalculatorsScreen = lazy(() =>
 const BoardScreen = lazy(() =>
   import("../features/board/BoardScreen").then((m) => ({ default: m.BoardScreen })),
 );
-const CardScreen = lazy(() =>
-  import("../features/card/CardScreen").then((m) => ({ default: m.CardScreen })),
-);
+const CardScreen = lazy(() => import("../features/card/CardScreen").then((m) => ({ default: m.CardScreen })));
 const HouseRules = lazy(() =>
   import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
 );

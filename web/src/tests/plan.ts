@@ -149,6 +149,8 @@ export function plan(more: Partial<Plan> = {}): Plan {
       changed_at: "2026-11-25T14:02:00Z",
       put_away: false,
       released: false,
+      place: "planning",
+      placed: "",
     },
     revision: 0,
     moment: "0",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from server.apps.runs.models import Release, Run
+from server.apps.runs.models import PLACES, Release, Run
 from server.apps.runs.schemas import BenchRow, LineOut, ReleaseOut, RunOut
 from server.apps.shelf.queries import Snapshot
 from server.foundation.schemas import Units
@@ -29,7 +29,16 @@ def run_plate(run: Run, on_shelf: Snapshot) -> RunOut:
         changed_at=run.changed_at,
         put_away=run.put_away,
         released=run.released_at is not None,
+        place=run.place,
+        placed=placed_words(run),
     )
+
+
+def placed_words(run: Run) -> str:
+    """Where a run stands at the machine, since when and by whom; empty while it is planned."""
+    if run.placed_at is None:
+        return ""
+    return f"{dict(PLACES)[run.place]} since {run.placed_at:%-d %b %H:%M} UTC, by {run.placed_by}"
 
 
 def bench_row(run: Run, on_shelf: Snapshot) -> BenchRow:
@@ -50,6 +59,7 @@ def released_row(run: Run, release: Release, plate: dict[str, Any]) -> BenchRow:
     """A run as who sees only releases is shown it: what is released, under the name that it was released with."""
     lines = [LineOut(**line) for line in release.lines[run.units]]
     here = {"revision": release.revision, "changed_at": release.at, "put_away": run.put_away, "released": True}
+    here |= {"place": run.place, "placed": placed_words(run)}
     told = {"verdict": "settled", "needs": f"release {release.number}"}
     return BenchRow(**plate | here | told, lines=lines, figures=release.figures.get(run.units, []))
 

@@ -248,6 +248,11 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
           : run.released
             ? ", and released"
             : ". Next: release it for the machine."}
+        {run.placed && (
+          <Soft>
+            <Link to={`/runs/${run.id}/card`}>{run.placed}</Link>
+          </Soft>
+        )}
       </Needs>
       <div data-figures="">
         {run.figures.map((of, side) => (

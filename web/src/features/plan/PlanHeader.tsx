@@ -77,6 +77,12 @@ export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp
           draft {plan.at ?? plan.revision}
         </Link>
         {plan.at === null && <>, kept {keptAt(plan)}</>} · <Standing plan={plan} />
+        {plan.release && (
+          <>
+            {" "}
+            · <Link to={`/runs/${run.id}/card`}>card</Link>
+          </>
+        )}
       </HeaderNote>
       <HeaderSide>
         <Group>

@@ -169,6 +169,10 @@ export function PlanScreen({ session, tools }: Props) {
     working: () => setWorking((open) => (open || !line ? null : firstOf(line))),
     undo,
     redo,
+    print: () => {
+      const of = shown?.release ? "" : "&draft=true";
+      window.open(`/api/runs/${runId}/card.pdf?units=${units}${of}`, "_blank", "noopener");
+    },
     help,
   });
 

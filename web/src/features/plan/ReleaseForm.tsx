@@ -82,7 +82,8 @@ export function ReleaseForm({ runId, page, units }: Props) {
         <b>Release {made} is at the machine.</b>
         <p>
           It stays as it is, whatever is planned from now on.{" "}
-          <Link to={`/runs/${runId}/force?release=${made}`}>Look at it</Link>, or go{" "}
+          <Link to={`/runs/${runId}/card`}>Open its card</Link>,{" "}
+          <Link to={`/runs/${runId}/force?release=${made}`}>look at it</Link>, or go{" "}
           <Link to="/">to the bench</Link>.
         </p>
       </Done>

@@ -91,7 +91,8 @@ export function ReleaseScreen({ session, tools }: { session: Session; tools: Rea
         {last && (
           <Standing>
             <b>Release {last.number}</b> is at the machine, from draft {last.revision}, by {last.by},{" "}
-            {moment(last.at)}.{last.revision !== page.revision && ` Draft ${page.revision} differs from it.`}
+            {moment(last.at)}. <Link to={`/runs/${runId}/card`}>Its card</Link>.
+            {last.revision !== page.revision && ` Draft ${page.revision} differs from it.`}
           </Standing>
         )}
         {shown && pair === null && last && last.revision !== page.revision && (

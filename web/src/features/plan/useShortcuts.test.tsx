@@ -9,6 +9,7 @@ function setUp() {
     working: vi.fn(),
     undo: vi.fn(),
     redo: vi.fn(),
+    print: vi.fn(),
     help: vi.fn(),
   };
   renderHook(() => useShortcuts(actions));

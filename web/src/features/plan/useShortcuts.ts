@@ -7,6 +7,7 @@ export type Shortcuts = {
   working: () => void;
   undo: () => void;
   redo: () => void;
+  print: () => void;
   help: () => void;
 };
 
@@ -16,6 +17,7 @@ export const SHORTCUT_LIST = [
   ["w", "working of the stop's first answer"],
   ["z", "undo your last edit"],
   ["Shift+z", "redo what you undid"],
+  ["p", "the card on paper: of the release, else of the draft"],
   ["?", "this list"],
   ["Enter", "keep what is typed, go to the next fact"],
   ["Escape", "put back what was there"],
@@ -35,6 +37,7 @@ export function useShortcuts(actions: Shortcuts) {
       else if (key === "w") actions.working();
       else if (key === "z") actions.undo();
       else if (key === "Z") actions.redo();
+      else if (key === "p") actions.print();
       else return;
       event.preventDefault();
     }

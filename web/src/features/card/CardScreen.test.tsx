@@ -1,0 +1,213 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { MemoryRouter, Route, Routes } from "react-router";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { type CardFollows, type CardPage, type CardStep, client, type Session } from "../../api/client";
+import { CardScreen } from "./CardScreen";
+
+const SESSION = { name: "setter", role: "setter", demo: false, may_look_as: false } as Session;
+
+function step(id: string, more: Partial<CardStep> = {}): CardStep {
+  return {
+    id,
+    place: "jaws",
+    title: `Do ${id}`,
+    words: [`How to do ${id}.`],
+    side: 0,
+    kind: "do",
+    caution: "",
+    lights: [],
+    ask: null,
+    ...more,
+  };
+}
+
+const FEELER = {
+  kind: "feeler",
+  title: "Feeler",
+  instrument: "" as const,
+  expected: "predicted 0.030 mm",
+  blanks: [
+    {
+      name: "gap_mm",
+      label: "Goes in",
+      help: "",
+      unit: "mm",
+      kind: "quantity",
+      options: [],
+      usual: "",
+      required: true,
+    },
+  ],
+  presets: ["0.000", "0.050"],
+  of: "s1",
+};
+
+function page(more: Partial<CardPage> = {}): CardPage {
+  return {
+    run: 1,
+    name: "Seal carrier",
+    drawing_number: "LH-2041",
+    machine: "Lathe 3",
+    material: "C45",
+    stock: "slug Ø122 mm",
+    quantity: 240,
+    units: "metric",
+    sides: ["Side 1"],
+    release: { number: 2, by: "planner", at: "2027-03-01T06:00:00Z", replaced: false },
+    place: "ready",
+    may_mark: true,
+    card: {
+      to_set: [{ label: "Pressure", prefix: "", number: "24.3", unit: "bar", side: 0, fact: "pressure" }],
+      tools: [],
+      steps: [
+        step("clean"),
+        step("mount", { kind: "caution" }),
+        step("feeler", { kind: "read", ask: FEELER }),
+      ],
+      cautions: [],
+    },
+    scenes: [],
+    marks: [],
+    readings: [],
+    ...more,
+  };
+}
+
+function follows(more: Partial<CardFollows["told"]> = {}): CardFollows {
+  return {
+    told: {
+      label: "So put into the program",
+      prefix: "U ",
+      number: "0.100",
+      unit: "mm",
+      words: ["larger at the floor than at the tip."],
+      level: "do",
+      done: true,
+      steps: [],
+      far: "",
+      ...more,
+    },
+    trial: null,
+  };
+}
+
+function show(card: CardPage, found: CardFollows = follows()) {
+  const sent: [string, Record<string, unknown>][] = [];
+  const done = {
+    replaced: card.release.replaced,
+    place: "setting",
+    marks: card.marks,
+    readings: card.readings,
+  };
+  const answer = <T,>(data: T) => ({ data, response: new Response(null, { status: 200 }) });
+  vi.spyOn(client, "GET").mockImplementation((async (path: string) =>
+    answer(path.endsWith("/done") ? done : card)) as never);
+  vi.spyOn(client, "POST").mockImplementation((async (
+    path: string,
+    { body }: { body: Record<string, unknown> },
+  ) => {
+    sent.push([path.split("/").pop() ?? "", body]);
+    if (path.endsWith("/look")) return answer(found);
+    done.marks = [
+      ...done.marks,
+      {
+        step: body.step as string,
+        state: (body.state as "done") ?? "done",
+        reason: "",
+        by: "setter",
+        at: "2027-03-01T06:10:00Z",
+      },
+    ];
+    return answer(done);
+  }) as never);
+  render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <MemoryRouter initialEntries={["/runs/1/card"]}>
+        <Routes>
+          <Route path="/runs/:runId/card" element={<CardScreen session={SESSION} />} />
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+  return { sent, user: userEvent.setup() };
+}
+
+describe("CardScreen", () => {
+  beforeEach(() => vi.restoreAllMocks());
+
+  it("opens at what is to be set, and goes a step on with each tick", async () => {
+    const { sent, user } = show(page());
+    expect(await screen.findByText("24.3 bar")).toBeInTheDocument();
+    await user.click(screen.getByRole("button", { name: "Begin" }));
+    expect(screen.getByRole("heading", { name: "Do clean" })).toBeInTheDocument();
+    await user.click(screen.getByRole("button", { name: "Done. Next: do mount" }));
+    expect(await screen.findByRole("heading", { name: "Do mount" })).toBeInTheDocument();
+    expect(sent).toHaveLength(1);
+    expect(sent[0]).toEqual(["marks", expect.objectContaining({ step: "clean", state: "done", release: 2 })]);
+  });
+
+  it("comes back to the first step that is open", async () => {
+    const mark = {
+      step: "clean",
+      state: "done" as const,
+      reason: "",
+      by: "setter",
+      at: "2027-03-01T06:10:00Z",
+    };
+    show(page({ marks: [mark] }));
+    expect(await screen.findByRole("heading", { name: "Do mount" })).toBeInTheDocument();
+  });
+
+  it("skips with a reason, and never a caution", async () => {
+    const { sent, user } = show(page());
+    await user.click(await screen.findByRole("button", { name: "Begin" }));
+    await user.click(screen.getByRole("button", { name: "skip, and why" }));
+    await user.type(screen.getByLabelText("Why it is skipped"), "clean from before");
+    await user.click(screen.getByRole("button", { name: "Skip it" }));
+    expect(await screen.findByRole("heading", { name: "Do mount" })).toBeInTheDocument();
+    expect(sent[0]?.[1]).toMatchObject({ state: "skipped", reason: "clean from before" });
+    expect(screen.queryByRole("button", { name: "skip, and why" })).toBeNull();
+  });
+
+  it("tells what follows from a reading at once, and keeps it at a press", async () => {
+    const { sent, user } = show(page());
+    await user.click(await screen.findByRole("button", { name: "Do feeler: open" }));
+    expect(screen.getByRole("button", { name: "Write what you read" })).toBeDisabled();
+    await user.click(screen.getByRole("button", { name: "0.050" }));
+    expect(await screen.findByText(/larger at the floor/)).toBeInTheDocument();
+    expect(screen.getByText(/0\.100/)).toBeInTheDocument();
+    await user.click(screen.getByRole("button", { name: "Keep it. To the end" }));
+    await waitFor(() => expect(sent.at(-1)?.[0]).toBe("readings"));
+    expect(sent.at(-1)?.[1]).toMatchObject({ step: "feeler", values: { gap_mm: "0.050" }, sure: true });
+  });
+
+  it("asks about a reading that is far off before it counts", async () => {
+    const { sent, user } = show(page(), follows({ far: "0.030 mm was predicted. Is that right?" }));
+    await user.click(await screen.findByRole("button", { name: "Do feeler: open" }));
+    await user.type(screen.getByLabelText("Goes in"), "0.5");
+    expect(await screen.findByText(/Is that right/)).toBeInTheDocument();
+    await user.click(screen.getByRole("button", { name: /^Keep it/ }));
+    expect(sent.filter(([path]) => path === "readings")).toHaveLength(0);
+    await user.click(screen.getByRole("button", { name: "Yes, that is right. Keep it" }));
+    await waitFor(() => expect(sent.filter(([path]) => path === "readings")).toHaveLength(1));
+  });
+
+  it("stays where something is left to do", async () => {
+    const { user } = show(page(), follows({ done: false }));
+    await user.click(await screen.findByRole("button", { name: "Do feeler: open" }));
+    await user.click(screen.getByRole("button", { name: "0.050" }));
+    await user.click(await screen.findByRole("button", { name: "Keep it, and read again" }));
+    expect(screen.getByRole("heading", { name: "Do feeler" })).toBeInTheDocument();
+  });
+
+  it("is watched by who plans, and says that a release was replaced", async () => {
+    const replaced = { number: 2, by: "planner", at: "2027-03-01T06:00:00Z", replaced: true };
+    const { user } = show(page({ may_mark: false, release: replaced }));
+    expect(await screen.findByText(/This release was replaced/)).toBeInTheDocument();
+    await user.click(screen.getByRole("button", { name: "Begin" }));
+    expect(screen.getByRole("button", { name: "Next: do mount" })).toBeInTheDocument();
+    expect(screen.queryByRole("button", { name: /^Done/ })).toBeNull();
+  });
+});
