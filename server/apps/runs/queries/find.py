@@ -78,6 +78,14 @@ def run_by_id(run_id: int, *, lock: bool = False) -> Run:
     return run
 
 
+def run_numbered(drawing_number: str) -> Run:
+    """The run of a drawing number, the first of them. Raises NotFound."""
+    run = runs().filter(drawing_number=drawing_number).first()
+    if run is None:
+        raise NotFound(NO_RUN)
+    return run
+
+
 def run_to_change(run_id: int) -> Run:
     """One run, held until the transaction ends, with the shelf that it is computed from: first the shelf, as everybody
     takes it. Raises NotFound.

@@ -7,6 +7,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from server.apps.demo.actions import begin
+from server.apps.demo.machine_side import set_half
 from server.foundation.models import Shop
 from server.foundation.problems import Conflict
 
@@ -23,6 +24,8 @@ class Command(BaseCommand):
             return
         try:
             begin(options["kind"])
+            if options["kind"] == Shop.Kind.DEMO:
+                set_half()
         except Conflict as error:
             raise CommandError(str(error)) from error
         self.stdout.write(f"Began a {options['kind']} shop.")
