@@ -51,6 +51,7 @@ export type CardAsk = components["schemas"]["AskSaid"];
 export type CardReading = components["schemas"]["CardReadingOut"];
 export type CardFollows = components["schemas"]["FollowsOut"];
 export type CardMark = components["schemas"]["MarkOut"];
+export type Compared = components["schemas"]["ComparedOut"];
 export type HouseRule = components["schemas"]["RuleOut"];
 export type Picture = components["schemas"]["PictureSaid"];
 export type ToolsForCut = components["schemas"]["ToolsOut"];

@@ -258,7 +258,7 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
       </Head>
       <StepLine steps={steps} at={at} standing={standing} onGo={go} />
       {step ? (
-        <Body {...swipe}>
+        <Body tabIndex={0} {...swipe}>
           <article key={step.id}>
             <p className="place">
               Step {at + 1} of {steps.length} · {step.place}
@@ -285,7 +285,7 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
           <StepPicture page={page} step={step} />
         </Body>
       ) : (
-        <Body style={{ display: "block" }} {...swipe}>
+        <Body tabIndex={0} style={{ display: "block" }} {...swipe}>
           {replaced && (
             <NoteBox level="stop">
               This release was replaced. <a href={`/runs/${page.run}/card`}>Open the card that stands now.</a>

@@ -1,37 +1,39 @@
 import styled from "styled-components";
 import type { CardStep } from "../../api/client";
-import { colour, size, space } from "../../shared/ui/theme";
+import { colour, fold, size, space } from "../../shared/ui/theme";
 import type { Standing } from "./standing";
 
 const Line = styled.ol`
-  position: relative;
   display: flex;
-  gap: ${space(1)};
+  flex-wrap: wrap;
   padding: ${space(2)} ${space(5)};
   list-style: none;
-  overflow: hidden;
-  &::before {
-    content: "";
-    position: absolute;
-    inset: 50% ${space(5)} auto;
-    border-top: ${size.thick} solid ${colour("ink")};
-  }
   li {
     position: relative;
-    flex: 1;
+    flex: 1 0 ${space(6)};
     display: grid;
-    place-content: center;
-    min-width: 0;
+    justify-content: center;
+  }
+  li::before {
+    content: "";
+    position: absolute;
+    inset: 50% 0 auto;
+    border-top: ${size.thick} solid ${colour("ink")};
   }
   button {
+    position: relative;
     display: grid;
     place-content: center;
-    width: 22px;
-    height: 22px;
+    width: ${space(6)};
+    height: ${space(6)};
     padding: 0;
     background: none;
     border: 0;
     cursor: pointer;
+  }
+  /* There the words say which step it is of how many. */
+  @media ${fold.phone} {
+    display: none;
   }
   svg {
     width: 18px;

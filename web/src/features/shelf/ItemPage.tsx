@@ -19,6 +19,7 @@ import {
   useKeepItem,
   useRemoveItem,
 } from "./queries";
+import { ReadingsPart } from "./ReadingsPart";
 
 const Page = styled.div`
   display: grid;
@@ -148,6 +149,7 @@ export function ItemPage({ kind, itemKey, units }: Props) {
           </p>
         )}
         {!isNew && kept.life && <LifePart item={kept} units={units} />}
+        {!isNew && <ReadingsPart kind={kept.kind} itemKey={kept.key} units={units} />}
         <Form
           onSubmit={(event) => {
             event.preventDefault();

@@ -165,3 +165,25 @@ export function useTakeFile() {
     answered(client.POST("/api/shelf/{kind}/file", { params: { path: { kind } }, body: { text, keep } })),
   );
 }
+
+const READ = ["chuck", "jaw_set", "material", "machine"] as const;
+type Read = (typeof READ)[number];
+
+/** Whether readings at cards are kept against items of a kind. */
+export function isRead(kind: string): kind is Read {
+  return (READ as readonly string[]).includes(kind);
+}
+
+/** What was read at cards with an item, beside what was predicted. */
+export function useReadings(kind: string, key: string, units: Units) {
+  return useQuery({
+    queryKey: ["readings", kind, key, units],
+    enabled: isRead(kind),
+    queryFn: () =>
+      answered(
+        client.GET("/api/shelf/{kind}/{key}/readings", {
+          params: { path: { kind: kind as Read, key }, query: { units } },
+        }),
+      ),
+  });
+}
