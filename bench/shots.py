@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import os
+import subprocess
+import tempfile
 import uuid
+from pathlib import Path
 
 from playwright.sync_api import Page
 
@@ -119,24 +122,11 @@ def _keep(page: Page, name: str) -> None:
 
 
 def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
-    """A tool with its reasons, the table of cuts, what settling finds, and a blade at work."""
-    _open(page, f"{carrier}/tools-s1")
-    page.get_by_role("button", name="Rough Spigot", exact=True).click()
-    page.wait_for_timeout(300)
-    _keep(page, "plan-tools")
+    """The table of cuts, and a blade at work."""
     _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Finish Spigot", exact=True).click()
     page.wait_for_timeout(500)
     _keep(page, "plan-cuts")
-    run = carrier.rsplit("/", 1)[-1]
-    _edit(page, run, "setups.s1.cuts.c2.feed_mm_rev", {"text": "0.2"})  # something to gain
-    _open(page, f"{carrier}/cuts-s1")
-    page.get_by_role("button", name="Settle the set-up").click()
-    page.get_by_role("button", name="Take it").wait_for(timeout=30_000)
-    page.locator("[data-scrolls]").evaluate("e => e.scrollTo(0, 40)")
-    page.wait_for_timeout(300)
-    _keep(page, "plan-settle")
-    page.evaluate(SEND, [f"/api/runs/{run}/undo", {"key": str(uuid.uuid4())}])
     _open(page, f"{bush}/cuts-s1")
     page.get_by_role("button", name="Part off", exact=True).click()
     page.wait_for_timeout(500)
@@ -157,21 +147,47 @@ def _collets(page: Page, bush: str) -> None:
     _keep(page, "board")
 
 
+def _at_the_machine(page: Page, carrier: str) -> None:
+    """The half set carrier on a setter's tablet, and its card on paper."""
+    desk = page.viewport_size
+    page.set_viewport_size({"width": 1024, "height": 768})
+    page.evaluate(SEND, ["/api/session/look-as", {"role": "setter"}])
+    _open(page, f"{carrier}/card")
+    for title, press, name in (
+        ("Feeler gauge at the jaw's tip: done", "0.050", "card-step"),
+        ("Blue round the mouth: open", "at the tip first", "card-blue"),
+        ("Measure Spigot: open", "", "card-first-off"),
+    ):
+        page.get_by_role("button", name=title).first.click()
+        if press:
+            page.get_by_role("button", name=press, exact=True).click()
+        else:
+            page.get_by_label("Measured").fill("84.021")
+            page.get_by_label("Temperature, °C").fill("31")
+        page.wait_for_timeout(900)
+        _keep(page, name)
+    paper = page.request.get(f"{URL}/api{carrier}/card.pdf").body()
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "card.pdf"
+        file.write_bytes(paper)
+        drawn = ["pdftoppm", "-png", "-r", "80", "-f", "1", "-l", "1", "-singlefile", file, FOLDER / "card-paper"]
+        subprocess.run(drawn, check=True)
+    say("docs/screenshots/card-paper.png")
+    page.evaluate(SEND, ["/api/session/look-as", {"role": "planner"}])
+    page.set_viewport_size(desk or {"width": 1280, "height": 800})
+
+
 def main() -> None:
     with browser_page() as page:
         runs = _runs(page)
-        carrier, plug, ring = (runs[name] for name in ("Seal carrier", "Vent plug", "Wear ring"))
+        carrier, plug = (runs[name] for name in ("Seal carrier", "Vent plug"))
         bush = runs["Guide bush"]
-        for stop in ("part", "sides", "jaws-s2", "force-s2"):
+        for stop in ("part", "jaws-s2", "force-s2"):
             _open(page, f"{carrier}/{stop}")
             _keep(page, f"plan-{stop.removesuffix('-s2')}")
         _tools_and_cuts(page, carrier, bush)
         _collets(page, bush)
-        _open(page, f"{ring}/hold-s2")
-        page.get_by_role("button", name="The wall").click()
-        page.get_by_role("table", name="Jaws compared").scroll_into_view_if_needed()
-        page.wait_for_timeout(400)
-        _keep(page, "plan-hold-pie")
+        _at_the_machine(page, carrier)
         _open(page, "/shelf/chuck/lathe-3-chuck")
         _keep(page, "shelf-chuck")
         _open(page, "/notebook")

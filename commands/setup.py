@@ -47,6 +47,8 @@ def ensure_debian(browser: bool) -> None:
     missing += [package for library, package in DRAWING.items() if ctypes.util.find_library(library) is None]
     if importlib.util.find_spec("ensurepip") is None:
         missing.append("python3-venv")
+    if browser and shutil.which("pdftoppm") is None:  # a card on paper, as a picture
+        missing.append("poppler-utils")
     is_root = os.geteuid() == 0
     if browser and not HEADLESS.exists() and (is_root or not CHROMIUM.exists()):
         missing += [HEADLESS.name, "fonts-dejavu-core"]
