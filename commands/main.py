@@ -93,6 +93,17 @@ def _gauge(arguments: list[str]) -> int:
     return subprocess.run([str(PYTHON), "-m", "devices.gauge", *arguments], env=environment(), check=False).returncode
 
 
+def _instrument(arguments: list[str]) -> int:
+    import subprocess
+
+    from commands.places import PYTHON, environment
+    from commands.setup import ensure
+
+    ensure()
+    device = [str(PYTHON), "-m", "devices.instrument", *arguments]
+    return subprocess.run(device, env=environment(), check=False).returncode
+
+
 def _check(arguments: list[str]) -> int:
     from commands.quality import check
 
@@ -130,6 +141,10 @@ COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
     "fuzz": (_fuzz, "send N seeded requests, most of them wrong, and prove that none is answered by a failure"),
     "shots": (_with_app("bench.shots"), "make the pictures in docs/screenshots"),
     "gauge": (_gauge, "a simulated grip gauge on loopback; --help tells what it can be made to do wrong"),
+    "instrument": (
+        _instrument,
+        "a simulated instrument on loopback: size, indicator or coolant; --help tells its faults",
+    ),
     "person": (_person, "add somebody who signs in: ./anvil person NAME; asks for role and password"),
 }
 

@@ -24,6 +24,9 @@ def serve(port: int, env: dict[str, str], *more: str) -> subprocess.Popen[bytes]
     return _own("server.serve", ["--port", str(port), *more], env)
 
 
+INSTRUMENTS = (("Micrometer 3", "size"), ("Indicator 1", "indicator"), ("Refractometer", "coolant"))
+
+
 def serve_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
     """What answers the questions that take long, as a child that ends with us."""
     # Named, since who asks for its parent a moment late is told of the one that takes in orphans.
@@ -42,6 +45,22 @@ def serve_gauge(env: dict[str, str]) -> subprocess.Popen[bytes]:
     env["NOBLE_ANVIL_GAUGES"] = f"Simulated gauge=127.0.0.1:{port}"
     return subprocess.Popen(
         [str(PYTHON), "-m", "devices.gauge", "--port", str(port), "--with", str(os.getpid())],
+        cwd=ROOT,
+        env=env,
+        stdout=subprocess.DEVNULL,
+        start_new_session=True,
+    )
+
+
+def serve_instruments(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """The simulated instruments of the demo, one process; `env` then tells the application where each is."""
+    if not env.get("NOBLE_ANVIL_INSTRUMENTS"):
+        named = (f"{name}={kind}@127.0.0.1:{free_port()}" for name, kind in INSTRUMENTS)
+        env["NOBLE_ANVIL_INSTRUMENTS"] = ",".join(named)
+    places = [one.partition("=")[2].split("@") for one in env["NOBLE_ANVIL_INSTRUMENTS"].split(",")]
+    kinds = [f"{kind}:{place.rpartition(':')[2]}" for kind, place in places]
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "devices.instrument", *kinds, "--with", str(os.getpid())],
         cwd=ROOT,
         env=env,
         stdout=subprocess.DEVNULL,

@@ -16,7 +16,17 @@ from commands.cluster import Cluster
 from commands.logs import bound
 from commands.places import DATA, PYTHON, ROOT, Stop, environment, open_data, say
 from commands.preparing import DEMO, REAL, prepare_database, refuse_full, refuse_taken, secret
-from commands.processes import answers, end, end_left, end_orphan, is_ours, serve, serve_gauge, serve_worker
+from commands.processes import (
+    answers,
+    end,
+    end_left,
+    end_orphan,
+    is_ours,
+    serve,
+    serve_gauge,
+    serve_instruments,
+    serve_worker,
+)
 from commands.setup import ensure
 
 LOCK = DATA / "start.lock"
@@ -124,7 +134,7 @@ class Keeper:
             say(told)
             refuse_taken(self.port, LETS_GO_S)
         self.orphan = None
-        for name in ("gauge", "server", "worker") if kind == DEMO else ("server", "worker"):
+        for name in ("gauge", "instruments", "server", "worker") if kind == DEMO else ("server", "worker"):
             self._start(name)
 
     def _prepared(self, wanted: str) -> str:
@@ -155,6 +165,7 @@ class Keeper:
     def _start(self, name: str) -> None:
         made = {
             "gauge": lambda: serve_gauge(self.env),
+            "instruments": lambda: serve_instruments(self.env),
             "server": lambda: serve(self.port, self.env, "--kept", str(os.getpid())),
             "worker": lambda: serve_worker(self.env),
         }
@@ -192,12 +203,13 @@ class Keeper:
             raise Stop(f"The {TITLES[name]} ends as soon as it is started; its words are above.")
 
 
-LEFT = {"worker": "server.work", "gauge": "devices.gauge"}
+LEFT = {"worker": "server.work", "gauge": "devices.gauge", "instruments": "devices.instrument"}
 TITLES = {
     "database": "database",
     "server": "web server",
     "worker": "process that answers the long questions",
     "gauge": "simulated gauge",
+    "instruments": "simulated instruments",
 }
 
 

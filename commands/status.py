@@ -12,8 +12,18 @@ from commands.preparing import LIVE, ROOM_LEAST
 from commands.processes import is_ours
 from commands.start import LOCK, Known, read_lock
 
-MODULES = {"server": "server.serve", "worker": "server.work", "gauge": "devices.gauge"}
-TITLES = {"server": "web server", "worker": "long questions", "gauge": "simulated gauge"}
+MODULES = {
+    "server": "server.serve",
+    "worker": "server.work",
+    "gauge": "devices.gauge",
+    "instruments": "devices.instrument",
+}
+TITLES = {
+    "server": "web server",
+    "worker": "long questions",
+    "gauge": "simulated gauge",
+    "instruments": "simulated instruments",
+}
 
 
 def _since(pid: int) -> str:

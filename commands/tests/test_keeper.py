@@ -137,7 +137,7 @@ def test_what_ends_with_its_database_again_and_again_is_not_broken(keeper, monke
     assert keeper.cluster.started == 1
 
 
-@pytest.mark.parametrize("module", ["server.work", "devices.gauge"])
+@pytest.mark.parametrize("module", ["server.work", "devices.gauge", "devices.instrument"])
 def test_a_process_whose_starter_was_killed_before_it_was_up_ends(module, tmp_path):
     """It is then a child of whoever takes in orphans, who never ends."""
     gone = subprocess.Popen(["true"])

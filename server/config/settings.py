@@ -23,6 +23,7 @@ if len(SECRET_KEY) < 32:
 DEBUG = False
 # Grip gauges that may be connected to: "name=host:port", parted by commas.
 GAUGES = _env("GAUGES")
+INSTRUMENTS = _env("INSTRUMENTS")
 # A drawing of five million characters, as JSON writes them.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 12_000_000
 # Loopback names, by which ./anvil asks whether it answers, and those that the shop which hosts it gives.

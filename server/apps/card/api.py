@@ -17,6 +17,8 @@ from server.apps.card.schemas import (
     ComparedOut,
     DoneOut,
     FollowsOut,
+    InstrumentIn,
+    InstrumentOut,
     LookIn,
     MarkIn,
     PaperAsk,
@@ -74,6 +76,12 @@ def mark(request: HttpRequest, run_id: int, given: MarkIn) -> DoneOut:
 def look(request: HttpRequest, run_id: int, given: LookIn) -> FollowsOut:
     """What would follow from a reading; nothing is kept."""
     return reading.look(run_id, given, request.user)
+
+
+@router.post("/instruments/read", response={200: InstrumentOut, **CHANGES}, operation_id="readInstrument")
+def read_instrument(request: HttpRequest, given: InstrumentIn) -> InstrumentOut:
+    """One reading of an instrument that the shop has named; nothing is kept."""
+    return reading.read_instrument(given, request.user)
 
 
 @router.post(f"{CARD}/readings", response={200: DoneOut, **CHANGES}, operation_id="readStep")

@@ -12,8 +12,18 @@ from calc.plan.compute import PlanResult
 from calc.plan.view import View
 from calc.quantities import Figure, System
 from server.apps.card.convert import Coolant, card_for, made_card, mark_out, reading_out, result_of, scenes_for
+from server.apps.card.instrument import instruments
 from server.apps.card.models import Mark, Reading
-from server.apps.card.schemas import CardOut, CardReadingOut, ComparedOut, ComparedPoint, DoneOut, MarkOut, ReleaseLine
+from server.apps.card.schemas import (
+    CardOut,
+    CardReadingOut,
+    ComparedOut,
+    ComparedPoint,
+    DoneOut,
+    InstrumentLine,
+    MarkOut,
+    ReleaseLine,
+)
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.plan import computed
 from server.apps.runs.queries.releases import latest, release_for
@@ -63,6 +73,7 @@ def card_page(run_id: int, number: int | None, system: System, person: Any) -> O
     result, made = result_of(release.key), card_for(release.key, coolant)
     page = _page(run, result, made, line, system)
     page.may_mark = may_mark(person) and not run.put_away
+    page.instruments = [InstrumentLine(name=n, kind=place.kind) for n, place in instruments().items()]
     page.scenes = list(scenes_for(release.key, system))
     page.marks, page.readings = last_marks(release.pk), readings_of(release.pk, made, system)
     return OneCard(page, result.views)
@@ -97,6 +108,7 @@ def _page(run: Any, result: PlanResult, card: Card, release: ReleaseLine, system
         may_mark=False,
         card=card_said(card, system),
         scenes=[],
+        instruments=[],
         marks=[],
         readings=[],
     )

@@ -62,6 +62,27 @@ class LookIn(Schema):
     units: Units = "metric"
 
 
+class InstrumentIn(Schema):
+    """Which instrument is to be read, and in which units what it says is shown."""
+
+    name: str = Field(max_length=60)
+    units: Units = "metric"
+
+
+class InstrumentOut(BaseModel):
+    """What an instrument said, as it is entered."""
+
+    name: str
+    text: str
+
+
+class InstrumentLine(BaseModel):
+    """An instrument of the shop, and what it measures."""
+
+    name: str
+    kind: str
+
+
 class MarkOut(BaseModel):
     """What a step was ticked or skipped with, by whom and when."""
 
@@ -124,6 +145,7 @@ class CardOut(BaseModel):
     may_mark: bool
     card: CardSaid
     scenes: list[SceneSaid]
+    instruments: list[InstrumentLine]
     marks: list[MarkOut]
     readings: list[CardReadingOut]
 

@@ -75,6 +75,7 @@ ENDPOINTS = [
     ("post", "runs/{run}/card/marks", {"release": 1, "step": "s1.clean", "state": "done"}, (404, 404, 403, 403)),
     ("post", "runs/{run}/card/look", {"release": 1, "step": "s1.pressure", "values": {}}, (404, 404, 404, 404)),
     ("post", "runs/{run}/card/readings", {"release": 1, "step": "s1.pressure", "values": {}}, (404, 404, 403, 403)),
+    ("post", "instruments/read", {"name": "none"}, (404, 404, 403, 403)),
     ("get", "shelf/machine/lathe-3/readings", None, DRAFT),
     ("get", "runs/{run}/releases", None, DRAFT),
     ("post", "runs/{run}/releases", {"base_revision": 0, "confirmed": []}, (403, 403, 422, 422)),

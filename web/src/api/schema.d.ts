@@ -2112,6 +2112,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Instrument
+         * @description One reading of an instrument that the shop has named; nothing is kept.
+         */
+        post: operations["readInstrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/card/readings": {
         parameters: {
             query?: never;
@@ -5517,6 +5537,8 @@ export interface components {
             card: components["schemas"]["CardSaid"];
             /** Scenes */
             scenes: components["schemas"]["SceneSaid"][];
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentLine"][];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             /** Readings */
@@ -5591,6 +5613,16 @@ export interface components {
         FollowsOut: {
             told: components["schemas"]["ToldSaid"];
             trial: components["schemas"]["TrialOut"] | null;
+        };
+        /**
+         * InstrumentLine
+         * @description An instrument of the shop, and what it measures.
+         */
+        InstrumentLine: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
         };
         /**
          * MarkOut
@@ -5785,6 +5817,30 @@ export interface components {
             values: {
                 [key: string]: string | boolean | number | null;
             };
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * InstrumentOut
+         * @description What an instrument said, as it is entered.
+         */
+        InstrumentOut: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * InstrumentIn
+         * @description Which instrument is to be read, and in which units what it says is shown.
+         */
+        InstrumentIn: {
+            /** Name */
+            name: string;
             /**
              * Units
              * @default metric
@@ -16285,6 +16341,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FollowsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readInstrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentOut"];
                 };
             };
             /** @description Bad Request */

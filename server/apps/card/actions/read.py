@@ -9,12 +9,14 @@ from uuid import uuid5
 from django.db import transaction
 
 from calc.card.step import Card, CardStep
+from calc.quantities import Figure
 from calc.reading import write
 from server.apps.card.actions.mark import AWAY, FIRST_PIECE
 from server.apps.card.convert import ask_at, card_for, follows
+from server.apps.card.instrument import instruments, read_once
 from server.apps.card.models import Mark, Reading
 from server.apps.card.queries import coolant_before, done
-from server.apps.card.schemas import DoneOut, FollowsOut, LookIn, ReadIn
+from server.apps.card.schemas import DoneOut, FollowsOut, InstrumentIn, InstrumentOut, LookIn, ReadIn
 from server.apps.runs.actions.place import Place, moved_on
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.released_plan import ReleasedPlan, released_plan
@@ -35,6 +37,15 @@ def look(run_id: int, given: LookIn, person: Any) -> FollowsOut:
     entered = ask.read(_values(given.values), given.units)
     said = follows(released_plan(release.key), ask.told(entered), ask.far(entered))
     return FollowsOut.model_validate(said[given.units])
+
+
+def read_instrument(given: InstrumentIn, person: Any) -> InstrumentOut:
+    """One reading of an instrument, as it is entered. Raises NotAllowed, NotFound, or Conflict with what went wrong."""
+    require_at_machine(person)
+    value = read_once(given.name)
+    unit = "" if instruments()[given.name].kind == "coolant" else "mm"
+    text = Figure(value, unit, places=(4, 5)).number(given.units)
+    return InstrumentOut(name=given.name, text=text)
 
 
 def _values(given: Mapping[str, Any]) -> dict[str, Any]:

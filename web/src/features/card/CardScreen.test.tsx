@@ -69,6 +69,7 @@ function page(more: Partial<CardPage> = {}): CardPage {
       cautions: [],
     },
     scenes: [],
+    instruments: [],
     marks: [],
     readings: [],
     ...more,
@@ -181,6 +182,20 @@ describe("CardScreen", () => {
     await user.click(screen.getByRole("button", { name: "Keep it. To the end" }));
     await waitFor(() => expect(sent.at(-1)?.[0]).toBe("readings"));
     expect(sent.at(-1)?.[1]).toMatchObject({ step: "feeler", values: { gap_mm: "0.050" }, sure: true });
+  });
+
+  it("reads an instrument into the field", async () => {
+    const card = page({ instruments: [{ name: "Leaf gauge", kind: "size" }] });
+    const ask = { ...FEELER, instrument: "size" as const, presets: [] };
+    card.card.steps = [step("feeler", { kind: "read", ask })];
+    const { user } = show(card);
+    await user.click(await screen.findByRole("button", { name: "Begin" }));
+    vi.spyOn(client, "POST").mockResolvedValueOnce({
+      data: { name: "Leaf gauge", text: "0.0471" },
+      response: new Response(null, { status: 200 }),
+    } as never);
+    await user.click(screen.getByRole("button", { name: "read Leaf gauge" }));
+    expect(await screen.findByDisplayValue("0.0471")).toBeInTheDocument();
   });
 
   it("asks about a reading that is far off before it counts", async () => {

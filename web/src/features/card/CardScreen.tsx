@@ -15,7 +15,7 @@ import { NoteBox } from "../../shared/ui/NoteBox";
 import { Blank } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { CardFront } from "./CardFront";
-import { lookAt, useCard, useDo, useDone, type Values } from "./queries";
+import { lookAt, measure, useCard, useDo, useDone, type Values } from "./queries";
 import { ReadingForm } from "./ReadingForm";
 import { StepLine } from "./StepLine";
 import { StepPicture } from "./StepPicture";
@@ -275,6 +275,10 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
                 ask={step.ask}
                 before={standing.read(step.id)}
                 mayMark={page.may_mark}
+                instruments={page.instruments
+                  .filter((i) => i.kind === step.ask?.instrument)
+                  .map((i) => i.name)}
+                measure={(name) => measure(name, units)}
                 look={(values, signal) => lookAt(of, step.id, values, signal)}
                 onEntered={onEntered}
               />

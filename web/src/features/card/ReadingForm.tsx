@@ -85,6 +85,10 @@ type Props = {
   /** What was read at this step before. */
   before: CardReading | undefined;
   mayMark: boolean;
+  /** The shop's instruments for this reading, by name. */
+  instruments: readonly string[];
+  /** Reads an instrument: what is entered for it. */
+  measure: (name: string) => Promise<string>;
   look: (values: Values, signal: AbortSignal) => Promise<CardFollows>;
   /** What is entered, and what follows from it: null while nothing does. */
   onEntered: (values: Values, follows: CardFollows | null) => void;
@@ -97,7 +101,8 @@ function startOf(ask: CardAsk): Values {
 const NOTHING = /^[0.,\s]*$/;
 
 /** A reading with its expectation, entered by hand, by presets or by a keyboard-like instrument, and what follows. */
-export function ReadingForm({ ask, before, mayMark, look, onEntered }: Props) {
+export function ReadingForm({ ask, before, mayMark, instruments, measure, look, onEntered }: Props) {
+  const [reading, setReading] = useState("");
   const [values, setValues] = useState<Values>(() => startOf(ask));
   const [follows, setFollows] = useState<CardFollows | null>(null);
   const [wrong, setWrong] = useState<Record<string, string>>({});
@@ -138,6 +143,16 @@ export function ReadingForm({ ask, before, mayMark, look, onEntered }: Props) {
     setWrong({});
     onEntered(now, null);
   };
+  const take = async (name: string, into: string) => {
+    setReading(name);
+    try {
+      put(into, await measure(name));
+    } catch (error) {
+      setWrong({ "": said(error) });
+    } finally {
+      setReading("");
+    }
+  };
   return (
     <Form>
       {ask.kind === "blue" && first && (
@@ -164,6 +179,20 @@ export function ReadingForm({ ask, before, mayMark, look, onEntered }: Props) {
         )}
         {ask.expected && <p className="expected">{ask.expected}</p>}
       </div>
+      {mayMark && first && instruments.length > 0 && (
+        <Presets>
+          {instruments.map((name) => (
+            <button
+              key={name}
+              type="button"
+              disabled={reading !== ""}
+              onClick={() => void take(name, first.name)}
+            >
+              {reading === name ? `reading ${name} …` : `read ${name}`}
+            </button>
+          ))}
+        </Presets>
+      )}
       {ask.presets.length > 0 && first && (
         <Presets>
           {ask.presets.map((p) => (
