@@ -65,7 +65,7 @@ def test_a_machine_is_set_by_its_card(app, run):
         "s1.blue": "open",
     }
     app.goto(address(app, "/"))
-    expect(app.get_by_text(re.compile(r"setting since .*, by setter"))).to_be_visible()
+    expect(app.get_by_text(re.compile(r"setting since .*, setter"))).to_be_visible()
 
 
 def test_a_pressure_off_the_plan_is_computed_beside_it(app, run):

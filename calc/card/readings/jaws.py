@@ -17,7 +17,7 @@ from calc.working import Working, derived
 
 SIZE = derived("Readings at the machine")
 FAR_MM = 3.0  # on diameter: farther off nothing was touched that is meant
-GOOD_GAP_MM = 0.01  # typical: a gap that is no matter
+GOOD_GAP_MM = 0.01  # typical: so much more gap than planned is no matter
 PLACES = (3, 4)
 
 
@@ -106,12 +106,15 @@ class JawSizeAsk(Ask):
         """How far off it is, and the widest gap of a piece in it."""
         w = Working()
         off = w.step("e", "Off the plan", "D_m - D_p", "mm", SIZE, D_m=entered.size_mm, D_p=self.planned_mm)
-        words, gap = [], 0.0
+        words, worse = [], 0.0
         for name, piece in zip(("The smallest piece", "The largest piece"), self.pieces_mm, strict=True):
-            said, one = self._sits(name, entered.size_mm, piece)
+            said, gap = self._sits(name, entered.size_mm, piece)
             words.append(said)
-            gap = max(gap, one)
-        fits = gap <= GOOD_GAP_MM
+            # Stock spreads: a gap that the plan has too is none of the boring's.
+            worse = max(worse, gap - self._sits(name, self.planned_mm, piece)[1])
+        fits = worse <= GOOD_GAP_MM
+        if fits:
+            words.append(Sentence("As the plan has them, near enough."))
         more = "small" if (off < 0) == (self.side == "od") else "far"
         if not fits and more == "small":
             words.append(Sentence("Bore them on to the plan's size." if self.side == "od" else "Turn them on to it."))

@@ -38,7 +38,8 @@ class RunOut(BaseModel):
     put_away: bool
     released: bool
     place: str = "planning"
-    placed: str = ""
+    placed_at: datetime | None = None
+    placed_by: str = ""
 
 
 class LineOut(BaseModel):

@@ -3871,11 +3871,13 @@ export interface components {
              * @default planning
              */
             place: string;
+            /** Placed At */
+            placed_at?: string | null;
             /**
-             * Placed
+             * Placed By
              * @default
              */
-            placed: string;
+            placed_by: string;
         };
         /**
          * SceneSaid
@@ -4349,11 +4351,13 @@ export interface components {
              * @default planning
              */
             place: string;
+            /** Placed At */
+            placed_at?: string | null;
             /**
-             * Placed
+             * Placed By
              * @default
              */
-            placed: string;
+            placed_by: string;
             /**
              * Verdict
              * @enum {string}

@@ -21,5 +21,6 @@ def test_the_carrier_is_half_set_and_the_ring_is_ready():
     off = Reading.objects.get(kind="feeler")
     assert off.measured > 2 * off.predicted  # more than the estimate, which is from below
     rows = {r["drawing_number"]: r for r in _signed_in("planner").get("/api/runs").json()["rows"]}
-    assert rows["LH-2041"]["placed"].startswith("setting since ")
-    assert rows["LH-1980"]["placed"] == ""
+    assert (rows["LH-2041"]["place"], rows["LH-2041"]["placed_by"]) == ("setting", "setter")
+    assert (rows["LH-2107"]["place"], rows["LH-2107"]["placed_by"]) == ("ready to set", "planner")
+    assert rows["LH-1980"]["placed_at"] is None

@@ -29,16 +29,10 @@ def run_plate(run: Run, on_shelf: Snapshot) -> RunOut:
         changed_at=run.changed_at,
         put_away=run.put_away,
         released=run.released_at is not None,
-        place=run.place,
-        placed=placed_words(run),
+        place=dict(PLACES)[run.place],
+        placed_at=run.placed_at,
+        placed_by=run.placed_by,
     )
-
-
-def placed_words(run: Run) -> str:
-    """Where a run stands at the machine, since when and by whom; empty while it is planned."""
-    if run.placed_at is None:
-        return ""
-    return f"{dict(PLACES)[run.place]} since {run.placed_at:%-d %b %H:%M} UTC, by {run.placed_by}"
 
 
 def bench_row(run: Run, on_shelf: Snapshot) -> BenchRow:
@@ -59,7 +53,7 @@ def released_row(run: Run, release: Release, plate: dict[str, Any]) -> BenchRow:
     """A run as who sees only releases is shown it: what is released, under the name that it was released with."""
     lines = [LineOut(**line) for line in release.lines[run.units]]
     here = {"revision": release.revision, "changed_at": release.at, "put_away": run.put_away, "released": True}
-    here |= {"place": run.place, "placed": placed_words(run)}
+    here |= {"place": dict(PLACES)[run.place], "placed_at": run.placed_at, "placed_by": run.placed_by}
     told = {"verdict": "settled", "needs": f"release {release.number}"}
     return BenchRow(**plate | here | told, lines=lines, figures=release.figures.get(run.units, []))
 

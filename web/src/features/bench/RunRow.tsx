@@ -7,7 +7,7 @@ import { TextButton } from "../../shared/ui/Button";
 import { Mark } from "../../shared/ui/Mark";
 import { hidden } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
-import { counted } from "../../shared/words";
+import { counted, moment } from "../../shared/words";
 
 /** Columns of a run, and of the heading over all: how it stands, which it is, what comes next, figures, what to do. */
 const columns = `${size.mark} minmax(190px, 1fr) minmax(220px, 1.5fr) minmax(400px, 1.5fr) auto`;
@@ -248,9 +248,11 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
           : run.released
             ? ", and released"
             : ". Next: release it for the machine."}
-        {run.placed && (
+        {run.placed_at && (
           <Soft>
-            <Link to={`/runs/${run.id}/card`}>{run.placed}</Link>
+            <Link to={`/runs/${run.id}/card`}>
+              {run.place} since {moment(run.placed_at)}, {run.placed_by}
+            </Link>
           </Soft>
         )}
       </Needs>

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { CardFollows } from "../../api/client";
 import { NoteBox } from "../../shared/ui/NoteBox";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 
 const Box = styled.section`
   display: grid;
@@ -10,6 +10,9 @@ const Box = styled.section`
   align-items: end;
   padding-top: ${space(3)};
   border-top: ${size.line} solid ${colour("hairline")};
+  @media ${fold.phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
   .label {
     font: 400 ${type.run} ${face.narrow};
     color: ${colour("soft")};

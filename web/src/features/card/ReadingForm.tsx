@@ -53,7 +53,7 @@ const Field = styled(TextField)`
     border-radius: 0;
   }
   &[data-first] input {
-    width: 6.5ch;
+    width: 8.5ch;
     height: 72px;
     font-size: ${type.handAnswer};
     font-weight: 600;

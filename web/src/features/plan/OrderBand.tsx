@@ -20,6 +20,7 @@ const Side = styled.ol`
 
 const Piece = styled.button`
   width: 100%;
+  height: 100%;
   min-height: ${size.touch};
   padding: ${space(1)};
   overflow: hidden;
