@@ -26,7 +26,7 @@ from server.apps.card.schemas import (
 )
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.plan import computed
-from server.apps.runs.queries.releases import latest, release_for
+from server.apps.runs.queries.releases import latest, names_of, release_for
 from server.apps.shelf import queries as shelf
 from server.foundation.roles import may_mark, require_sees_drafts
 
@@ -72,6 +72,7 @@ def card_page(run_id: int, number: int | None, system: System, person: Any) -> O
     )
     result, made = result_of(release.key), card_for(release.key, coolant)
     page = _page(run, result, made, line, system)
+    page.name, page.drawing_number = names_of(release, system)
     page.may_mark = may_mark(person) and not run.put_away
     page.instruments = [InstrumentLine(name=n, kind=place.kind) for n, place in instruments().items()]
     page.scenes = list(scenes_for(release.key, system))

@@ -211,6 +211,12 @@ def test_a_release_from_before_cards_says_so(setter, released):
     assert (answer.status_code, answer.json()["title"]) == (404, TOO_OLD)
 
 
+def test_it_is_called_as_it_was_when_it_was_released(operator, released):
+    Run.objects.filter(pk=released.pk).update(name="Another name", drawing_number="X-9")
+    card = page(operator, released)
+    assert (card["name"], card["drawing_number"]) == ("Seal carrier", "LH-2041")
+
+
 def test_a_run_that_is_put_away_is_ticked_no_more(setter, released):
     Run.objects.filter(pk=released.pk).update(put_away=True)
     assert mark(setter, released, "s1.clean")[0] == 409

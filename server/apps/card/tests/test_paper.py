@@ -10,6 +10,7 @@ from PIL import Image
 
 from server.apps.card.tests.test_card import mark, read, released, setter  # noqa: F401 # fixtures
 from server.apps.runs.models import Run
+from server.apps.runs.tests.test_releases import release
 
 pytestmark = pytest.mark.django_db
 
@@ -91,7 +92,8 @@ def test_the_same_card_makes_the_same_paper(setter, released):  # noqa: F811
     assert "psi" in one
 
 
-def test_a_very_long_name_stays_on_the_page(setter, released):  # noqa: F811
-    Run.objects.filter(pk=released.pk).update(name='Carrier "with" \\ {braces} ' + "x" * 54)
-    pages = paper(setter, released).pages
+def test_a_very_long_name_stays_on_the_page(planner, setter, demo):  # noqa: F811
+    Run.objects.filter(pk=demo.pk).update(name='Carrier "with" \\ {braces} ' + "x" * 54)
+    assert release(planner, Run.objects.get(pk=demo.pk))[0] == 200
+    pages = paper(setter, demo).pages
     assert f"page 1 of {len(pages)}" in text_of(pages[:1])

@@ -57,6 +57,12 @@ def released_view(release: Release, look: Look) -> Plain:
     }
 
 
+def names_of(release: Release, system: System) -> tuple[str, str]:
+    """(name, drawing number) of the run as it was released: what it is called since is the draft's."""
+    plate = release.views[system]["run"]
+    return str(plate["name"]), str(plate["drawing_number"])
+
+
 def standing_release(run: Run) -> Release:
     """The release that stands, for who sees nothing else. Raises NotFound."""
     found = latest(run)

@@ -52,8 +52,12 @@ function item(more: Partial<Item> = {}): Item {
 const ok = (data: unknown) => ({ response: new Response(null, { status: 200 }), data }) as never;
 const no = (status: number, error: unknown) => ({ response: new Response(null, { status }), error }) as never;
 
+/** The item for whoever asks for it; nothing was read at a card with it. */
+const answering = (kept: Item) =>
+  (async (path: string) => ok(path.endsWith("/readings") ? [] : kept)) as never;
+
 function show(kept: Item, preview: Partial<Item> = {}, effects: Effects = { effects: [], takes: 1 }) {
-  vi.spyOn(client, "GET").mockResolvedValue(ok(kept));
+  vi.spyOn(client, "GET").mockImplementation(answering(kept));
   const post = vi
     .spyOn(client, "POST")
     .mockImplementation((async (path: string) =>
@@ -150,7 +154,7 @@ describe("ItemPage", () => {
     await user.type(speed, "4000{Enter}");
     await user.click(screen.getByRole("button", { name: "Keep the change" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("Theirs: 4 400 rpm. Yours: 4 000 rpm.");
-    vi.mocked(client.GET).mockResolvedValue(ok(item({ revision: 5 })));
+    vi.mocked(client.GET).mockImplementation(answering(item({ revision: 5 })));
     await user.click(screen.getByRole("button", { name: "Keep the change" }));
     await waitFor(() => expect(patch.mock.lastCall?.[1]).toMatchObject({ body: { base_revision: 5 } }));
   });
