@@ -8,35 +8,37 @@ from html import escape
 from calc.quantities import System
 from calc.scene.shapes import Dimension, Scene, Shape
 
-DRAWN = ("chuck", "master", "jaw", "bolt", "hole", "part", "axis", "centre", "keepout", "hidden")
-FILLS = {"jaw": "url(#jaw)", "master": "url(#jaw)", "part": "url(#part)", "chuck": "#ddd", "keepout": "url(#keepout)"}
+DRAWN = ("chuck", "master", "jaw", "bolt", "hole", "part", "outline", "axis", "centre", "keepout", "hidden")
+HATCHED = {"jaw": "jaw", "master": "jaw", "part": "part", "keepout": "keepout"}
 LINES = {"axis": "10 3 2 3", "hidden": "5 3"}
+STOP = "hold"  # whose layer is drawn: the piece as it is held
 TEXT = 0.032  # of the picture's width
 TIP = 0.012
 
 
-def svg_of(scene: Scene, system: System, width_mm: float, facts: tuple[str, ...] = ()) -> str:
-    """The scene's bodies as wide on paper as `width_mm` [mm, > 0], with the dimensions of these facts.
+def svg_of(scene: Scene, system: System, width_mm: float, facts: tuple[str, ...] = (), name: str = "") -> str:
+    """The scene's bodies as wide on paper as `width_mm` [mm, > 0], with the dimensions of these facts; pictures of one
+    page have a `name` each.
 
     The text is in the picture's own millimetres, so that it is as large beside a small part as beside a large one.
     """
     left, low, right, high = scene.box
     wide, tall = right - left, high - low
-    body = "".join((*_shapes(scene.shapes, wide), *_dimensions(scene.dimensions, facts, wide, system)))
+    body = "".join((*_shapes(scene.shapes, wide, name), *_dimensions(scene.dimensions, facts, wide, system)))
     words = escape(" ".join(w.text(system) for w in scene.words))
     size = f'width="{width_mm:g}mm" height="{width_mm * tall / wide:.2f}mm"'
     box = f'viewBox="{left:.3f} {-high:.3f} {wide:.3f} {tall:.3f}"'
     head = f'<svg xmlns="http://www.w3.org/2000/svg" {size} {box} role="img" aria-label="{words}">'
-    return f'{head}{_hatches(wide)}<g stroke-linejoin="round">{body}</g></svg>'
+    return f'{head}{_hatches(wide, name)}<g stroke-linejoin="round">{body}</g></svg>'
 
 
-def _hatches(wide: float) -> str:
+def _hatches(wide: float, of: str) -> str:
     pitch, line = wide / 70, wide / 900
 
     def hatch(name: str, turned: int, across: bool = False) -> str:
         more = f'<path d="M0 0H{pitch:.3f}" stroke="#000" stroke-width="{line:.3f}"/>' if across else ""
         return (
-            f'<pattern id="{name}" width="{pitch:.3f}" height="{pitch:.3f}" patternUnits="userSpaceOnUse" '
+            f'<pattern id="{name}{of}" width="{pitch:.3f}" height="{pitch:.3f}" patternUnits="userSpaceOnUse" '
             f'patternTransform="rotate({turned})"><path d="M0 0V{pitch:.3f}" stroke="#000" '
             f'stroke-width="{line:.3f}"/>{more}</pattern>'
         )
@@ -44,14 +46,17 @@ def _hatches(wide: float) -> str:
     return f"<defs>{hatch('jaw', 45)}{hatch('part', -45)}{hatch('keepout', 0, across=True)}</defs>"
 
 
-def _shapes(shapes: tuple[Shape, ...], wide: float) -> Iterator[str]:
+def _shapes(shapes: tuple[Shape, ...], wide: float, of: str) -> Iterator[str]:
     thin = wide / 500
     for shape in shapes:
-        if shape.role not in DRAWN or shape.stops or shape.group:
+        if shape.role not in DRAWN or shape.group or (shape.stops and STOP not in shape.stops):
             continue
         path = "L".join(f"{x:.3f} {-y:.3f}" for x, y in shape.points)
-        fill = FILLS.get(shape.role, "#fff") if shape.closed else "none"
-        under = f'<path d="M{path}Z" fill="#fff"/>' if shape.closed else ""
+        hatched = HATCHED.get(shape.role)
+        fill = f"url(#{hatched}{of})" if hatched else "#ddd" if shape.role == "chuck" else "#fff"
+        if not shape.closed or shape.role == "outline":
+            fill = "none"
+        under = f'<path d="M{path}Z" fill="#fff"/>' if hatched else ""
         dashed = LINES.get(shape.role)
         dash = f' stroke-dasharray="{" ".join(f"{float(d) * thin:.3f}" for d in dashed.split())}"' if dashed else ""
         width = 2 * thin if shape.role == "part" else thin

@@ -83,7 +83,7 @@ def html_of(page: CardOut, views: Sequence[View], printed: Printed, at: datetime
                 {
                     "name": name,
                     "to_set": [f for f in page.card.to_set if f.side == place],
-                    "picture": svg_of(section(views[place]), page.units, PICTURE_MM, FACTS),
+                    "picture": svg_of(section(views[place]), page.units, PICTURE_MM, FACTS, f"-{place}"),
                 }
                 for place, name in enumerate(page.sides)
             ],

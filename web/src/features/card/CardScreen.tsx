@@ -14,6 +14,7 @@ import { Entry } from "../../shared/ui/Entry";
 import { NoteBox } from "../../shared/ui/NoteBox";
 import { Blank } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { moment } from "../../shared/words";
 import { CardFront } from "./CardFront";
 import { lookAt, measure, useCard, useDo, useDone, type Values } from "./queries";
 import { ReadingForm } from "./ReadingForm";
@@ -125,8 +126,6 @@ const Foot = styled.footer`
   padding: ${space(3)} ${space(5)};
   border-top: ${size.line} solid ${colour("hairline")};
 `;
-
-const timeOf = (at: string) => new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
 
 /** The card of a run's release at the machine: one step on a screen, ticked, skipped or read. */
 export function CardScreen({ session }: { session: Session }) {
@@ -386,7 +385,7 @@ function Done({ step, standing }: { step: CardStep; standing: Standing }) {
   if (!mark) return null;
   return (
     <p className="mark">
-      {mark.state === "skipped" ? "Skipped" : "Done"} by {mark.by}, {timeOf(mark.at)}
+      {mark.state === "skipped" ? "Skipped" : "Done"} by {mark.by}, {moment(mark.at)}
       {mark.reason && `: ${mark.reason}`}
     </p>
   );

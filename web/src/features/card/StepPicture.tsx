@@ -38,7 +38,7 @@ export function StepPicture({ page, step }: { page: CardPage; step: CardStep }) 
     <Side aria-label="Picture">
       <div>
         {scene && (
-          <Section scene={scene} stop="" lit={pointed ?? lit} changed={unchanged} onLight={setPointed} />
+          <Section scene={scene} stop="hold" lit={pointed ?? lit} changed={unchanged} onLight={setPointed} />
         )}
       </div>
       <div>{step.caution && <NoteBox level="caution">{step.caution}</NoteBox>}</div>
