@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import select
 import signal
 import subprocess
 import time
@@ -27,10 +28,26 @@ def serve(port: int, env: dict[str, str], *more: str) -> subprocess.Popen[bytes]
 INSTRUMENTS = (("Micrometer 3", "size"), ("Indicator 1", "indicator"), ("Refractometer", "coolant"))
 
 
-def serve_worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
-    """What answers the questions that take long, as a child that ends with us."""
-    # Named, since who asks for its parent a moment late is told of the one that takes in orphans.
-    return _own("server.work", ["--with", str(os.getpid())], env)
+class Worker(subprocess.Popen[bytes]):
+    """What answers the questions that take long, as a child that ends with us and tells once when it is awake."""
+
+    def __init__(self, env: dict[str, str]) -> None:
+        told, tells = os.pipe()
+        self._told = os.fdopen(told, "rb")
+        # Named, since who asks for its parent a moment late is told of the one that takes in orphans.
+        command = [str(PYTHON), "-m", "server.work", "--with", str(os.getpid()), "--tells", str(tells)]
+        lean = {**env, **GIVING_BACK}
+        super().__init__(command, cwd=ROOT, env=lean, start_new_session=True, pass_fds=(tells,))
+        os.close(tells)
+
+    def is_awake(self) -> bool:
+        """Whether a question asked now finds a process that is there. One that has ended is not waited for either."""
+        return bool(select.select([self._told], [], [], 0)[0])
+
+
+def serve_worker(env: dict[str, str]) -> Worker:
+    """What answers the questions that take long."""
+    return Worker(env)
 
 
 def _own(module: str, arguments: list[str], env: dict[str, str]) -> subprocess.Popen[bytes]:

@@ -17,6 +17,7 @@ from commands.logs import bound
 from commands.places import DATA, PYTHON, ROOT, Stop, environment, open_data, say
 from commands.preparing import DEMO, REAL, prepare_database, refuse_full, refuse_taken, secret
 from commands.processes import (
+    Worker,
     answers,
     end,
     end_left,
@@ -153,14 +154,18 @@ class Keeper:
         raise AssertionError  # the last try returns or raises
 
     def _until_ready(self) -> None:
-        """Wait until the API answers; what ends before that is started again as ever."""
+        """Wait until the API answers and long questions find somebody; what ends before is started again as ever."""
         until = time.monotonic() + READY_S
-        while not answers(self.port):
+        while not (answers(self.port) and self._is_awake()):
             if time.monotonic() > until:
                 raise Stop("The server did not answer in time; its words are above.")
             self._look()
             time.sleep(0.05)
         say(f"Noble Anvil is ready: http://127.0.0.1:{self.port}   (Ctrl-C stops it)")
+
+    def _is_awake(self) -> bool:
+        worker = self.children["worker"]
+        return isinstance(worker, Worker) and worker.is_awake()
 
     def _start(self, name: str) -> None:
         made = {

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import date
 from typing import Any
 from uuid import uuid4
 
 from django.apps import apps
+from django.contrib.sessions.models import Session
 from django.core.management.color import no_style
 from django.db import connection, transaction
 
@@ -18,7 +20,9 @@ _KEPT: dict[tuple[str, date], Rows] = {}
 
 
 def _models() -> list[Any]:
-    return [m for m in apps.get_models(include_auto_created=True) if m._meta.managed and not m._meta.proxy]
+    """Every table but the sessions: who is signed in stays so."""
+    every = apps.get_models(include_auto_created=True)
+    return [m for m in every if m._meta.managed and not m._meta.proxy and m is not Session]
 
 
 def _copied_out() -> Rows:
@@ -46,11 +50,11 @@ def _copied_in(kept: Rows) -> None:
     ShelfState.objects.update(token=uuid4())
 
 
-def begun(demo: str = "whole") -> None:
-    """Begin the demo, or put back what beginning it made earlier today. `demo` names what of it is begun."""
+def begun(demo: str = "whole", made: Callable[[], object] = lambda: begin("demo")) -> None:
+    """Begin the demo, or put back what beginning it made earlier today. `demo` names what of it is `made`."""
     of = (demo, date.today())
     if of in _KEPT:
         _copied_in(_KEPT[of])
         return
-    begin("demo")
+    made()
     _KEPT[of] = _copied_out()

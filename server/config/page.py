@@ -1,4 +1,4 @@
-"""The one page of the application, and the demo's signing in."""
+"""The one page of the application, the demo's signing in, and what a browser needs to keep cards without network."""
 
 from __future__ import annotations
 
@@ -8,8 +8,10 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import login
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
+from django.templatetags.static import static
+from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
@@ -38,3 +40,26 @@ def page(request: HttpRequest) -> HttpResponse:
     response = render(request, "page.html", _entry(stamp) | {"token_cookie": settings.CSRF_COOKIE_NAME})
     response["Cache-Control"] = "no-store"
     return response
+
+
+@never_cache
+@require_safe
+def keeper(request: HttpRequest) -> HttpResponse:
+    """The service worker that keeps cards. It stands at the root, since it answers for the addresses below its own."""
+    return HttpResponse((settings.WEB_BUILD / "keeper.js").read_bytes(), content_type="text/javascript; charset=utf-8")
+
+
+@never_cache
+@require_safe
+def manifest(request: HttpRequest) -> HttpResponse:
+    """What a tablet puts on its home screen."""
+    told = {
+        "name": "Noble Anvil",
+        "short_name": "Noble Anvil",
+        "start_url": "/",
+        "display": "standalone",
+        "background_color": "#f5f2ea",
+        "theme_color": "#f5f2ea",
+        "icons": [{"src": static("mark.svg"), "type": "image/svg+xml", "sizes": "any"}],
+    }
+    return JsonResponse(told, content_type="application/manifest+json")

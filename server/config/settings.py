@@ -141,6 +141,8 @@ CONTENT_SECURITY_POLICY = {
         "img-src": [SELF, "data:"],
         "font-src": [SELF],
         "connect-src": [SELF],
+        "worker-src": [SELF],
+        "manifest-src": [SELF],
         "base-uri": [NONE],
         "form-action": [SELF],
         "frame-ancestors": [NONE],

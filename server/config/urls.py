@@ -1,10 +1,10 @@
-"""Addresses: the API under /api/, every other address is the one page of the application."""
+"""Addresses: the API under /api/, what keeps cards without network, every other is the one page of the application."""
 
 from django.http import HttpRequest, HttpResponse
 from django.urls import path, re_path
 
 from server.config.api import api
-from server.config.page import page
+from server.config.page import keeper, manifest, page
 from server.foundation.problems import problem
 
 
@@ -13,4 +13,10 @@ def no_such_address(request: HttpRequest) -> HttpResponse:
     return problem(404, "There is nothing at this address.")
 
 
-urlpatterns = [path("api/", api.urls), re_path(r"^api/", no_such_address), re_path(r"^(?!api/|static/).*$", page)]
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^api/", no_such_address),
+    path("keeper.js", keeper),
+    path("manifest.webmanifest", manifest),
+    re_path(r"^(?!api/|static/).*$", page),
+]

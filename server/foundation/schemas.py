@@ -111,3 +111,4 @@ class Problem(Schema):
     errors: list[FieldMessage] = []
     theirs: Any = None
     yours: Any = None
+    asks: str | None = None

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from functools import lru_cache
 from typing import Any
 from uuid import UUID
+
+from django.utils import timezone
 
 from calc.card.ask import Ask, Told
 from calc.card.make import NoCard, card_of, tried
@@ -74,10 +77,26 @@ def follows(plan: ReleasedPlan, told: Told, far: Sentence | None) -> dict[System
     return found
 
 
-def mark_out(mark: Mark) -> MarkOut:
+def when(said: datetime | None, released: datetime) -> datetime:
+    """When something was done at a card: as it was said, but neither before its release nor later than now.
+
+    A tablet's clock may be wrong; what it says is the order of what was done on it.
+    """
+    now = timezone.now()
+    return now if said is None else max(released, min(said, now))
+
+
+def title_of(card: Card, step: str) -> str:
+    """What a step is called; a step that the card has no more keeps its id."""
+    found = card.step(step)
+    return found.title if found else step
+
+
+def mark_out(mark: Mark, card: Card) -> MarkOut:
     """A mark as it is sent."""
     return MarkOut(
         step=mark.step,
+        title=title_of(card, mark.step),
         state=mark.state,  # type: ignore[arg-type] # one of its choices
         reason=mark.reason,
         by=mark.by.username,
@@ -113,9 +132,11 @@ def reading_out(reading: Reading, card: Card, system: System) -> CardReadingOut:
     step = card.step(reading.step)
     return CardReadingOut(
         step=reading.step,
+        title=title_of(card, reading.step),
         kind=reading.kind,
         shown=shown(step.ask if step else None, reading.values, system),
         instrument=reading.instrument,
+        twice=reading.twice,
         by=reading.by.username,
         at=reading.at,
         follows=FollowsOut.model_validate(reading.told[system]),

@@ -7,7 +7,7 @@ from django.db import models
 
 
 class Mark(models.Model):
-    """A step ticked, skipped with its reason, or opened again; the last of a step counts."""
+    """A step ticked, skipped with its reason, or opened again; the last of a step counts, by when it was done."""
 
     release = models.ForeignKey("runs.Release", on_delete=models.PROTECT, related_name="marks")
     step = models.CharField(max_length=60)
@@ -15,10 +15,11 @@ class Mark(models.Model):
     reason = models.CharField(max_length=160, blank=True)
     key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps once")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(help_text="When it was done, as the tablet says that it was done on")
+    came_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        ordering = ["pk"]
+        ordering = ["at", "pk"]
         indexes = [models.Index(fields=["release", "step"], name="mark_of_step")]
 
 
@@ -46,10 +47,12 @@ class Reading(models.Model):
     jaw_set = models.ForeignKey("shelf.JawSet", null=True, blank=True, on_delete=models.PROTECT)
     key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps once")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    twice = models.BooleanField(default=False, help_text="Another tablet had read the step, and this one did not know")
+    at = models.DateTimeField(help_text="When it was read, as the tablet says that it was read on")
+    came_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        ordering = ["pk"]
+        ordering = ["at", "pk"]
         indexes = [
             models.Index(fields=["release", "step"], name="reading_of_step"),
             models.Index(fields=["kind", "chuck"], name="reading_of_chuck"),

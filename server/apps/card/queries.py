@@ -40,10 +40,10 @@ def coolant_before(machine: int | None) -> Coolant:
     return tuple((n, float(last.values[n])) for n in COOLANT if n in last.values) if last else ()
 
 
-def last_marks(release: int) -> list[MarkOut]:
+def last_marks(release: int, card: Card) -> list[MarkOut]:
     """The mark that counts of each step, in the order of their times."""
     marks = Mark.objects.filter(release=release).select_related("by")
-    return [mark_out(m) for m in {m.step: m for m in marks}.values()]
+    return [mark_out(m, card) for m in {m.step: m for m in marks}.values()]
 
 
 def readings_of(release: int, card: Card, system: System) -> list[CardReadingOut]:
@@ -76,7 +76,7 @@ def card_page(run_id: int, number: int | None, system: System, person: Any) -> O
     page.may_mark = may_mark(person) and not run.put_away
     page.instruments = [InstrumentLine(name=n, kind=place.kind) for n, place in instruments().items()]
     page.scenes = list(scenes_for(release.key, system))
-    page.marks, page.readings = last_marks(release.pk), readings_of(release.pk, made, system)
+    page.marks, page.readings = last_marks(release.pk, made), readings_of(release.pk, made, system)
     return OneCard(page, result.views)
 
 
@@ -119,11 +119,13 @@ def done(run_id: int, number: int, system: System, person: Any) -> DoneOut:
     """What was done at a card so far. Raises NotFound, NotAllowed."""
     run = run_by_id(run_id)
     release, standing = release_for(run, number, person), latest(run)
+    card = card_for(release.key, coolant_before(run.machine_id))
     return DoneOut(
+        steps=len(card.steps),
         replaced=standing is not None and standing.number != release.number,
         place=run.place,
-        marks=last_marks(release.pk),
-        readings=readings_of(release.pk, card_for(release.key, coolant_before(run.machine_id)), system),
+        marks=last_marks(release.pk, card),
+        readings=readings_of(release.pk, card, system),
     )
 
 
@@ -131,7 +133,7 @@ def compared(kind: str, item_id: int, system: System) -> list[ComparedOut]:
     """Predicted and measured of a shelf item, by what was read: a chart each."""
     readings = Reading.objects.filter(**{kind: item_id}, measured__isnull=False).select_related("by", "release__run")
     by_kind: dict[str, list[Reading]] = {}
-    for reading in readings.order_by("-pk")[:SHOWN]:
+    for reading in readings.order_by("-at", "-pk")[:SHOWN]:
         by_kind.setdefault(reading.kind, []).insert(0, reading)
     return [
         ComparedOut(

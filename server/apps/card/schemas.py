@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Field, Schema
-from pydantic import BaseModel
+from pydantic import AwareDatetime, BaseModel
 
 from calc.card.said import CardSaid, ToldSaid
 from calc.said.drawn import SceneSaid
@@ -15,6 +15,7 @@ from server.foundation.schemas import Units
 
 STEP = Annotated[str, Field(max_length=60)]
 Entered = Annotated[str, Field(max_length=60)] | bool | float | None
+Done = Annotated[AwareDatetime | None, Field(None, description="When it was done, for what waited on a tablet; none: now")]
 
 
 class CardAsk(Schema):
@@ -39,10 +40,15 @@ class MarkIn(Schema):
     step: STEP
     state: Literal["done", "skipped", "open"]
     reason: str = Field("", max_length=160)
+    units: Units = "metric"
+    at: Done
 
 
 class ReadIn(Schema):
-    """What was read at a step, as it was typed or as an instrument sent it. `sure`: it was said again."""
+    """What was read at a step, as it was typed or as an instrument sent it. `sure`: it was said again.
+
+    `seen`: how many readings of the step were known where it was read; more were made meanwhile on another tablet.
+    """
 
     key: UUID
     release: int = Field(ge=1)
@@ -51,6 +57,8 @@ class ReadIn(Schema):
     units: Units = "metric"
     instrument: str = Field("", max_length=60)
     sure: bool = False
+    seen: int | None = Field(None, ge=0, le=10_000)
+    at: Done
 
 
 class LookIn(Schema):
@@ -87,6 +95,7 @@ class MarkOut(BaseModel):
     """What a step was ticked or skipped with, by whom and when."""
 
     step: str
+    title: str
     state: Literal["done", "skipped", "open"]
     reason: str
     by: str
@@ -108,12 +117,14 @@ class FollowsOut(BaseModel):
 
 
 class CardReadingOut(BaseModel):
-    """A reading that was kept, with what followed."""
+    """A reading that was kept, with what followed. `twice`: one of another tablet was not known where it was read."""
 
     step: str
+    title: str
     kind: str
     shown: str
     instrument: str
+    twice: bool
     by: str
     at: datetime
     follows: FollowsOut
@@ -151,8 +162,9 @@ class CardOut(BaseModel):
 
 
 class DoneOut(BaseModel):
-    """What was done at a card so far: the last mark of each step, every reading."""
+    """What was done at a card so far, of how many steps: the last mark of each step, every reading."""
 
+    steps: int
     replaced: bool
     place: str
     marks: list[MarkOut]

@@ -228,16 +228,23 @@ async def _work() -> None:
         await asyncio.gather(*running, return_exceptions=True)
 
 
+def _given(option: str) -> int | None:
+    return int(sys.argv[sys.argv.index(option) + 1]) if option in sys.argv else None
+
+
 def main() -> int:
     """Answer questions until ended."""
     import django
 
-    if "--with" in sys.argv:
-        end_with(int(sys.argv[sys.argv.index("--with") + 1]))
+    by, tells = _given("--with"), _given("--tells")
+    if by is not None:
+        end_with(by)
     django.setup()
     recover()
     pool = _pool()
-    pool.schedule(ready)  # the first question finds a process that is there
+    waking = pool.schedule(ready)  # the first question finds a process that is there
+    if tells is not None:
+        waking.add_done_callback(lambda _: os.close(tells))  # read at the other end, it says that we are awake
     try:
         asyncio.run(_work())
     finally:

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { heard, heardNothing } from "./contact";
 import type { components, paths } from "./schema";
 
 export type Session = components["schemas"]["SessionOut"];
@@ -88,7 +89,14 @@ client.use({
     if (found) request.headers.set("X-CSRFToken", found);
     return request;
   },
+  onResponse({ response }) {
+    if (isAnswer(response)) heard(response.headers);
+  },
 });
+
+const DISK_FULL = 507; // the server's own word; other answers above 501 come from in front of it
+
+const isAnswer = (response: Response) => response.status < 502 || response.status === DISK_FULL;
 
 /** The server did not answer: nothing is known of what it did. */
 export class NoAnswer extends Error {}
@@ -112,11 +120,13 @@ export async function answered<T>(asked: Promise<Answered<T>>): Promise<T> {
     result = await asked;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
+    heardNothing();
     throw new NoAnswer("The server does not answer.");
   }
-  // 507 is the server's own word that its disk is full; other answers above 501 come from in front of it.
-  if (result.response.status >= 502 && result.response.status !== 507)
+  if (!isAnswer(result.response)) {
+    heardNothing();
     throw new NoAnswer("The server does not answer.");
+  }
   if (!result.response.ok) throw new Refused(result.response.status, result.error as Problem | undefined);
   return result.data as T;
 }

@@ -2415,6 +2415,8 @@ export interface components {
             theirs?: unknown;
             /** Yours */
             yours?: unknown;
+            /** Asks */
+            asks?: string | null;
         };
         /**
          * SignIn
@@ -5550,17 +5552,21 @@ export interface components {
         };
         /**
          * CardReadingOut
-         * @description A reading that was kept, with what followed.
+         * @description A reading that was kept, with what followed. `twice`: one of another tablet was not known where it was read.
          */
         CardReadingOut: {
             /** Step */
             step: string;
+            /** Title */
+            title: string;
             /** Kind */
             kind: string;
             /** Shown */
             shown: string;
             /** Instrument */
             instrument: string;
+            /** Twice */
+            twice: boolean;
             /** By */
             by: string;
             /**
@@ -5635,6 +5641,8 @@ export interface components {
         MarkOut: {
             /** Step */
             step: string;
+            /** Title */
+            title: string;
             /**
              * State
              * @enum {string}
@@ -5771,9 +5779,11 @@ export interface components {
         };
         /**
          * DoneOut
-         * @description What was done at a card so far: the last mark of each step, every reading.
+         * @description What was done at a card so far, of how many steps: the last mark of each step, every reading.
          */
         DoneOut: {
+            /** Steps */
+            steps: number;
             /** Replaced */
             replaced: boolean;
             /** Place */
@@ -5807,6 +5817,17 @@ export interface components {
              * @default
              */
             reason: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
         };
         /**
          * LookIn
@@ -5855,6 +5876,8 @@ export interface components {
         /**
          * ReadIn
          * @description What was read at a step, as it was typed or as an instrument sent it. `sure`: it was said again.
+         *
+         *     `seen`: how many readings of the step were known where it was read; more were made meanwhile on another tablet.
          */
         ReadIn: {
             /**
@@ -5886,6 +5909,13 @@ export interface components {
              * @default false
              */
             sure: boolean;
+            /** Seen */
+            seen?: number | null;
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
         };
         /**
          * ComparedOut

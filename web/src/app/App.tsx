@@ -53,7 +53,11 @@ function seeWhoIsHere(error: Error) {
 const queries = new QueryClient({
   queryCache: new QueryCache({ onError: seeWhoIsHere }),
   mutationCache: new MutationCache({ onError: seeWhoIsHere }),
-  defaultOptions: { queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: true } },
+  // A browser that thinks itself offline asks all the same: what is kept in it answers.
+  defaultOptions: {
+    queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: true, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
 
 function Places({ session }: { session: Session }) {

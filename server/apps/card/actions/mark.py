@@ -7,7 +7,7 @@ from typing import Any
 from django.db import transaction
 
 from calc.card.step import CardStep
-from server.apps.card.convert import NO_STEP, card_for
+from server.apps.card.convert import NO_STEP, card_for, when
 from server.apps.card.models import Mark
 from server.apps.card.queries import coolant_before, done
 from server.apps.card.schemas import DoneOut, MarkIn
@@ -37,11 +37,17 @@ def mark(run_id: int, given: MarkIn, person: Any) -> DoneOut:
     _require(step, given.state, reason)
     if not was_sent(given.key, somebody, digest_of("mark", run_id, given.model_dump(mode="json"))):
         Mark.objects.create(
-            release_id=release.pk, step=given.step, state=given.state, reason=reason, key=given.key, by=somebody
+            release_id=release.pk,
+            step=given.step,
+            state=given.state,
+            reason=reason,
+            key=given.key,
+            by=somebody,
+            at=when(given.at, release.at),
         )
         if given.state != "open":
             moved_on(run.pk, "proving" if given.step.endswith(f".{FIRST_PIECE}") else "setting", somebody)
-    return done(run_id, given.release, "metric", person)
+    return done(run_id, given.release, given.units, person)
 
 
 def _require(step: CardStep, state: str, reason: str) -> None:

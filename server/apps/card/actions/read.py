@@ -12,7 +12,7 @@ from calc.card.step import Card, CardStep
 from calc.quantities import Figure
 from calc.reading import write
 from server.apps.card.actions.mark import AWAY, FIRST_PIECE
-from server.apps.card.convert import ask_at, card_for, follows
+from server.apps.card.convert import ask_at, card_for, follows, when
 from server.apps.card.instrument import instruments, read_once
 from server.apps.card.models import Mark, Reading
 from server.apps.card.queries import coolant_before, done
@@ -71,8 +71,11 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
     if far is not None and not given.sure:
         raise Conflict(far.text(given.units), asks="sure")
     if not was_sent(given.key, somebody, digest_of("reading", run_id, given.model_dump(mode="json"))):
-        plan = released_plan(release.key)
+        plan, at = released_plan(release.key), when(given.at, release.at)
         assert step is not None  # it asks for something
+        before = Reading.objects.filter(release=release.pk, step=given.step)
+        twice = given.seen is not None and before.count() > given.seen
+        stops = twice and before.filter(level="stop").exists()  # what one of two found is not settled by the other
         Reading.objects.create(
             release_id=release.pk,
             step=given.step,
@@ -87,12 +90,14 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
             passes=told.passes,
             told=follows(plan, told, far),
             key=given.key,
+            twice=twice,
             by=somebody,
+            at=at,
             **_against(plan, step),
         )
-        state = "done" if told.done else "open"
+        state = "done" if told.done and not stops else "open"
         Mark.objects.create(
-            release_id=release.pk, step=given.step, state=state, key=uuid5(given.key, "mark"), by=somebody
+            release_id=release.pk, step=given.step, state=state, key=uuid5(given.key, "mark"), by=somebody, at=at
         )
         moved_on(run.pk, _place(card, release.pk), somebody)
     return done(run_id, given.release, given.units, person)

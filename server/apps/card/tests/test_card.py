@@ -22,9 +22,13 @@ def setter(signed_in):
 @pytest.fixture
 def released(planner, demo):
     """The demo's one-sided run, released."""
-    status, told = release(planner, demo)
-    assert status == 200, told
-    return demo
+
+    def made():
+        status, told = release(planner, demo)
+        assert status == 200, told
+
+    kept_demo.begun("one-sided and released", made)
+    return Run.objects.get(pk=demo.pk)
 
 
 def page(person, run, units="metric", **asked):
@@ -206,7 +210,7 @@ def test_coolant_counts_with_the_tank_of_last_time(setter, released):
 
 
 def test_a_release_from_before_cards_says_so(setter, released):
-    Release.objects.filter(run=released).update(taken={})  # nobody has opened its card yet
+    Release.objects.filter(run=released).update(taken={}, key=uuid.uuid4())  # nobody has opened its card yet
     answer = setter.get(f"/api/runs/{released.pk}/card")
     assert (answer.status_code, answer.json()["title"]) == (404, TOO_OLD)
 

@@ -15,12 +15,27 @@ from server.apps.runs.tests.test_releases import release
 pytestmark = pytest.mark.django_db
 
 
-def paper(person, run, **asked):
+def printed(person, run, **asked):
     more = "&".join(f"{n}={v}" for n, v in asked.items())
     answer = person.get(f"/api/runs/{run.pk}/card.pdf?{more}")
     assert answer.status_code == 200, answer.content[:300]
     assert answer["Content-Type"] == "application/pdf"
-    return pypdf.PdfReader(io.BytesIO(answer.content))
+    return answer.content
+
+
+def paper(person, run, **asked):
+    return pypdf.PdfReader(io.BytesIO(printed(person, run, **asked)))
+
+
+@pytest.fixture
+def plain(setter, released):  # noqa: F811
+    """The card at which nothing was done, A4."""
+    if not PLAIN:
+        PLAIN.append(printed(setter, released))
+    return PLAIN[0]
+
+
+PLAIN = []  # printed once: it is the same for every test
 
 
 def text_of(pages):
@@ -48,16 +63,16 @@ def test_every_page_has_its_number_and_its_release(setter, released, size, point
     assert "not for the machine" not in whole
 
 
-def test_its_fonts_are_in_it(setter, released):  # noqa: F811
-    for page in paper(setter, released).pages:
+def test_its_fonts_are_in_it(plain):
+    pages = pypdf.PdfReader(io.BytesIO(plain)).pages
+    for page in pages:
         for font in fonts(page):
             assert any(n.startswith("/FontFile") for n in font["/FontDescriptor"].get_object()), font["/BaseFont"]
-    assert any("Plex" in f["/BaseFont"] for f in fonts(paper(setter, released).pages[0]))
+    assert any("Plex" in f["/BaseFont"] for f in fonts(pages[0]))
 
 
-def test_its_code_opens_the_card(setter, released, tmp_path):  # noqa: F811
-    answer = setter.get(f"/api/runs/{released.pk}/card.pdf")
-    assert decoded(answer.content, tmp_path) == f"http://127.0.0.1/runs/{released.pk}/card"
+def test_its_code_opens_the_card(plain, released, tmp_path):  # noqa: F811
+    assert decoded(plain, tmp_path) == f"http://127.0.0.1/runs/{released.pk}/card"
 
 
 def decoded(pdf, tmp_path):

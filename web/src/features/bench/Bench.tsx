@@ -5,9 +5,11 @@ import styled from "styled-components";
 import { type BenchRow, type Session, said } from "../../api/client";
 import { useWaiting } from "../../shared/outbox";
 import { Button } from "../../shared/ui/Button";
+import { KeptCards } from "../../shared/ui/KeptCards";
 import { AppHeader, Blank, Told } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { unsentEdits } from "../../shared/unsentEdits";
 import { useBench, useRunFact } from "./queries";
 import { type RunAction, RunHeading, RunRow, Soft } from "./RunRow";
 import { CopySheet, DeleteSheet, RenameSheet } from "./RunSheets";
@@ -73,7 +75,7 @@ const Pages = styled.nav`
 `;
 
 function Waiting({ person }: { person: string }) {
-  const unsent = useWaiting(person);
+  const unsent = useWaiting(unsentEdits, person);
   const runs = [...new Set(unsent.map((e) => e.runId))];
   if (runs.length === 0) return null;
   return (
@@ -109,6 +111,7 @@ export function Bench({ session, tools }: { session: Session; tools: ReactNode }
     return (
       <Blank>
         <p>The server does not answer.</p>
+        <KeptCards person={session.name} />
         <Button onPress={() => bench.refetch()}>Try again</Button>
       </Blank>
     );

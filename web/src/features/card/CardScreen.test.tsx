@@ -3,7 +3,16 @@ import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { type CardFollows, type CardPage, type CardStep, client, type Session } from "../../api/client";
+import {
+  type CardFollows,
+  type CardPage,
+  type CardReading,
+  type CardStep,
+  client,
+  type Session,
+} from "../../api/client";
+import { heard } from "../../api/contact";
+import { type UnsentWork, unsentWork } from "../../shared/unsentWork";
 import { CardScreen } from "./CardScreen";
 
 const SESSION = { name: "setter", role: "setter", demo: false, may_look_as: false } as Session;
@@ -115,6 +124,7 @@ function show(card: CardPage, found: CardFollows = follows()) {
       ...done.marks,
       {
         step: body.step as string,
+        title: `Do ${body.step as string}`,
         state: (body.state as "done") ?? "done",
         reason: "",
         by: "setter",
@@ -136,7 +146,10 @@ function show(card: CardPage, found: CardFollows = follows()) {
 }
 
 describe("CardScreen", () => {
-  beforeEach(() => vi.restoreAllMocks());
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    localStorage.clear();
+  });
 
   it("opens at what is to be set, and goes a step on with each tick", async () => {
     const { sent, user } = show(page());
@@ -152,6 +165,7 @@ describe("CardScreen", () => {
   it("comes back to the first step that is open", async () => {
     const mark = {
       step: "clean",
+      title: "Do clean",
       state: "done" as const,
       reason: "",
       by: "setter",
@@ -224,5 +238,71 @@ describe("CardScreen", () => {
     await user.click(screen.getByRole("button", { name: "Begin" }));
     expect(screen.getByRole("button", { name: "Next: do mount" })).toBeInTheDocument();
     expect(screen.queryByRole("button", { name: /^Done/ })).toBeNull();
+  });
+
+  it("keeps what is done without network, says so, and sends it once in its order", async () => {
+    const { sent, user } = show(page());
+    await user.click(await screen.findByRole("button", { name: "Begin" }));
+    const answers = vi.mocked(client.POST).getMockImplementation();
+    vi.mocked(client.POST).mockImplementation((() =>
+      Promise.reject(new TypeError("Failed to fetch"))) as never);
+    await user.click(screen.getByRole("button", { name: "Done. Next: do mount" }));
+    await user.click(await screen.findByRole("button", { name: "Done. Next: do feeler" }));
+    expect(await screen.findByText(/2 steps wait here/)).toBeInTheDocument();
+    await user.click(screen.getByRole("button", { name: "0.050" }));
+    await user.click(await screen.findByRole("button", { name: /^Keep it here, not judged yet/ }));
+    expect(await screen.findByText(/Do not cut before the server has/)).toHaveTextContent("do feeler");
+    expect(sent).toEqual([]);
+    vi.mocked(client.POST).mockImplementation(answers as never);
+    heard(new Headers());
+    await waitFor(() => expect(sent.map(([path]) => path)).toEqual(["marks", "marks", "readings"]));
+    expect(sent.map(([, body]) => body.step)).toEqual(["clean", "mount", "feeler"]);
+    expect(sent[2]?.[1]).toMatchObject({ sure: false, seen: 0, at: expect.stringMatching(/^20/) });
+    await waitFor(() => expect(screen.queryByText(/not judged yet|steps wait here/)).toBeNull());
+  });
+
+  it("asks about what waited and is far off, and says why what waited is refused", async () => {
+    const waited = (step: string, more: Partial<UnsentWork>): UnsentWork => ({
+      key: step,
+      person: "setter",
+      runId: 1,
+      run: "Seal carrier",
+      release: 2,
+      step,
+      units: "metric",
+      at: "2027-03-01T06:10:00Z",
+      doing: { values: { gap_mm: "0.9" }, instrument: "", sure: false, seen: 0 },
+      ...more,
+    });
+    unsentWork.put(waited("feeler", { asked: "0.9 mm, predicted 0.03. Is that right?" }));
+    unsentWork.put(waited("clean", { refused: "This run is put away." }));
+    const { sent, user } = show(page());
+    expect(await screen.findByText(/This run is put away/)).toBeInTheDocument();
+    expect(sent).toEqual([]);
+    await user.click(screen.getByRole("button", { name: "It is right: keep it" }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.[1]).toMatchObject({ step: "feeler", sure: true });
+    await user.click(screen.getByRole("button", { name: "Throw it away" }));
+    expect(screen.queryByText(/This run is put away/)).toBeNull();
+    expect(unsentWork.all()).toEqual([]);
+  });
+
+  it("says where two read a step without knowing of each other", async () => {
+    const reading = (by: string, shown: string, twice: boolean): CardReading => ({
+      step: "feeler",
+      title: "Do feeler",
+      kind: "feeler",
+      shown,
+      instrument: "",
+      twice,
+      by,
+      at: "2027-03-01T06:10:00Z",
+      follows: follows(),
+    });
+    const { user } = show(
+      page({ readings: [reading("setter", "0.030 mm", false), reading("operator", "0.050 mm", true)] }),
+    );
+    await user.click(await screen.findByRole("button", { name: "Do feeler: open" }));
+    expect(screen.getByText(/Read twice/)).toHaveTextContent(/0.030 mm by setter.*0.050 mm by operator/);
   });
 });

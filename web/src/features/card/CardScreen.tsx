@@ -1,32 +1,27 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
-import {
-  type CardFollows,
-  type CardPage,
-  type CardStep,
-  type Session,
-  said,
-  type Units,
-} from "../../api/client";
-import { Button, TextButton } from "../../shared/ui/Button";
+import { type CardPage, type CardStep, NoAnswer, type Session, said, type Units } from "../../api/client";
+import { Button } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
+import { KeptCards } from "../../shared/ui/KeptCards";
 import { NoteBox } from "../../shared/ui/NoteBox";
 import { Blank } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
 import { CardFront } from "./CardFront";
-import { lookAt, measure, useCard, useDo, useDone, type Values } from "./queries";
-import { ReadingForm } from "./ReadingForm";
+import { CardHead } from "./CardHead";
+import { CardWaits } from "./CardWaits";
+import { useArrows, useSwipe } from "./moving";
+import { lookAt, measure, useCard, useDone, useKept, useWork } from "./queries";
+import { type Entered, ReadingForm } from "./ReadingForm";
 import { StepLine } from "./StepLine";
 import { StepPicture } from "./StepPicture";
 import { Standing } from "./standing";
 
-const SWIPE_PX = 70;
-
 const Whole = styled.div`
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  grid-template-rows: auto auto auto minmax(0, 1fr) auto;
   height: 100%;
   min-height: 0;
   button[data-hand] {
@@ -48,34 +43,6 @@ const Whole = styled.div`
     background: ${colour("hairline")};
     border-color: ${colour("hairline")};
     cursor: default;
-  }
-`;
-
-const Head = styled.header`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space(1)} ${space(4)};
-  align-items: baseline;
-  padding: ${space(2.5)} ${space(5)};
-  border-bottom: ${size.line} solid ${colour("ink")};
-  h1 {
-    font-size: ${type.hand};
-    font-weight: 600;
-  }
-  p,
-  a {
-    font: 400 ${type.run} ${face.narrow};
-    color: ${colour("soft")};
-  }
-  a {
-    min-height: 24px;
-    color: ${colour("act")};
-  }
-  nav {
-    display: flex;
-    flex-wrap: wrap;
-    gap: ${space(4)};
-    margin-left: auto;
   }
 `;
 
@@ -141,8 +108,15 @@ export function CardScreen({ session }: { session: Session }) {
   if (page.isError)
     return (
       <Blank>
-        <p>{said(page.error)}</p>
-        <Link to={`/runs/${runId}`}>To the plan</Link>
+        <p>
+          {said(page.error)}
+          {page.error instanceof NoAnswer && " This tablet keeps the cards that were opened on it."}
+        </p>
+        {page.error instanceof NoAnswer ? (
+          <KeptCards person={session.name} />
+        ) : (
+          <Link to={`/runs/${runId}`}>To the plan</Link>
+        )}
       </Blank>
     );
   if (!page.data) return <Blank>Opening the card …</Blank>;
@@ -152,7 +126,8 @@ export function CardScreen({ session }: { session: Session }) {
       units={units}
       session={session}
       replaced={done.data?.replaced ?? page.data.release.replaced}
-      standing={new Standing(done.data ?? page.data)}
+      done={done.data ?? page.data}
+      lookedAt={done.dataUpdatedAt}
       onUnits={() =>
         setParams({ ...Object.fromEntries(params), units: units === "metric" ? "inch" : "metric" })
       }
@@ -165,21 +140,23 @@ type Props = {
   units: Units;
   session: Session;
   replaced: boolean;
-  standing: Standing;
+  done: Pick<CardPage, "marks" | "readings">;
+  lookedAt: number;
   onUnits: () => void;
 };
 
 const FRONT = -1;
 
-function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
+function OneCard({ page, units, session, replaced, done, lookedAt, onUnits }: Props) {
   const { steps } = page.card;
+  const isKept = useKept();
+  const work = useWork(page, units, session.name, lookedAt);
+  const standing = new Standing(done, work.waits);
   // One comes back to where one was: the first step that is open; a card that is not begun opens at its front.
   const [at, setAt] = useState(() => (standing.count(steps) > 0 ? standing.next(steps) : FRONT));
   const of = { runId: page.run, release: page.release.number, units };
-  const { mark, read } = useDo(of);
-  const { reset: forgetMark } = mark;
-  const { reset: forgetReading } = read;
-  const [entered, setEntered] = useState<{ values: Values; follows: CardFollows | null } | null>(null);
+  const { forget } = work;
+  const [entered, setEntered] = useState<Entered | null>(null);
   const [skipping, setSkipping] = useState<string | null>(null);
   const [asked, setAsked] = useState(false);
   const [times, setTimes] = useState(0);
@@ -190,13 +167,12 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
       setSkipping(null);
       setAsked(false);
       setEntered(null);
-      forgetMark();
-      forgetReading();
+      forget();
     },
-    [steps.length, forgetMark, forgetReading],
+    [steps.length, forget],
   );
-  const onEntered = useCallback((values: Values, follows: CardFollows | null) => {
-    setEntered({ values, follows });
+  const onEntered = useCallback((now: Entered) => {
+    setEntered(now);
     setAsked(false);
   }, []);
   const following = steps[at + 1];
@@ -207,55 +183,55 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
     setAsked(false);
     setTimes((n) => n + 1);
   };
-  const isDone = step !== undefined && standing.of(step.id) !== undefined;
+  const isDone = step !== undefined && standing.word(step.id) !== "open";
   const isReading = step?.ask != null;
-  const hasReading = entered?.follows != null;
-  const busy = mark.isPending || read.isPending;
+  const hasReading = entered !== null && (entered.follows !== null || entered.unjudged);
+  const mark = async (state: "done" | "skipped" | "open", then: () => void, reason = "") => {
+    if (step && (await work.keep(step.id, { state, reason }))) then();
+  };
+  const read = async ({ values, instrument, follows }: Entered) => {
+    if (!step) return;
+    // What nobody judged yet is asked about when the server has.
+    const reading = { values, instrument, sure: follows !== null, seen: standing.seen(step.id) };
+    if (!(await work.keep(step.id, reading))) return;
+    if (follows === null || follows.told.done) next();
+    else again();
+  };
   const press = () => {
     if (!step || !page.may_mark) return next();
     if (isReading && hasReading && entered) {
-      const sure = asked || !entered.follows?.told.far;
-      if (!sure) return setAsked(true);
-      const then = entered.follows?.told.done ? next : again;
-      return read.mutate({ step: step.id, values: entered.values, sure: true }, { onSuccess: then });
+      if (!asked && entered.follows?.told.far) return setAsked(true);
+      return void read(entered);
     }
     if (isDone) return next();
-    if (!isReading) return mark.mutate({ step: step.id, state: "done" }, { onSuccess: next });
+    if (!isReading) void mark("done", next);
   };
   const pressWords = wordsOf({
     step,
     isDone,
     isReading,
     hasReading,
+    isUnjudged: entered?.unjudged === true,
     isLast: entered?.follows?.told.done !== false,
     asked,
     following,
     mayMark: page.may_mark,
   });
   const swipe = useSwipe((by) => go(at + by));
-  useKeys({ onStep: (by) => go(at + by) });
-  const wrong = mark.error ?? read.error;
+  useArrows((by) => go(at + by));
   return (
     <Whole>
-      <Head>
-        <h1>{page.name}</h1>
-        <p>
-          {page.drawing_number} · release {page.release.number}
-          {step && step.side !== null && page.sides.length > 1 ? ` · side ${step.side + 1}` : ""} ·{" "}
-          {page.machine}
-        </p>
-        <nav aria-label="Of this card">
-          <p>
-            {session.name} · {standing.count(steps)} of {steps.length} done
-          </p>
-          <TextButton onPress={onUnits}>{units === "metric" ? "in inch" : "in mm"}</TextButton>
-          <a href={`/api/runs/${page.run}/card.pdf?units=${units}&release=${page.release.number}`}>
-            On paper
-          </a>
-          <Link to={`/runs/${page.run}`}>The plan</Link>
-        </nav>
-      </Head>
+      <CardHead
+        page={page}
+        step={step}
+        units={units}
+        person={session.name}
+        done={standing.count(steps)}
+        away={work.away}
+        onUnits={onUnits}
+      />
       <StepLine steps={steps} at={at} standing={standing} onGo={go} />
+      <CardWaits steps={steps} waits={work.waits} isKept={isKept} />
       {step ? (
         <Body tabIndex={0} {...swipe}>
           <article key={step.id}>
@@ -283,7 +259,7 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
               />
             )}
             <Done step={step} standing={standing} />
-            {wrong && <NoteBox level="stop">{said(wrong)}</NoteBox>}
+            {work.wrong && <NoteBox level="stop">{work.wrong}</NoteBox>}
           </article>
           <StepPicture page={page} step={step} />
         </Body>
@@ -295,6 +271,12 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
             </NoteBox>
           )}
           <CardFront page={page} />
+          {isKept === "never" && (
+            <p className="mark">
+              Under this address a card needs the network: a browser keeps it only where the address is served
+              over HTTPS.
+            </p>
+          )}
         </Body>
       )}
       <Foot>
@@ -315,25 +297,15 @@ function OneCard({ page, units, session, replaced, standing, onUnits }: Props) {
               maxLength={160}
               autoFocus
             />
-            <Button
-              onPress={() =>
-                mark.mutate({ step: step.id, state: "skipped", reason: skipping }, { onSuccess: next })
-              }
-            >
-              Skip it
-            </Button>
+            <Button onPress={() => void mark("skipped", next, skipping)}>Skip it</Button>
           </>
         )}
-        {step && page.may_mark && isDone && (
-          <button
-            type="button"
-            data-hand="open"
-            onClick={() => mark.mutate({ step: step.id, state: "open" })}
-          >
+        {step && page.may_mark && standing.of(step.id) && (
+          <button type="button" data-hand="open" onClick={() => void mark("open", () => undefined)}>
             open again
           </button>
         )}
-        <button type="button" data-hand="next" disabled={busy || pressWords === null} onClick={press}>
+        <button type="button" data-hand="next" disabled={work.isBusy || pressWords === null} onClick={press}>
           {pressWords ?? "Write what you read"}
         </button>
       </Foot>
@@ -351,6 +323,8 @@ type Pressing = {
   isDone: boolean;
   isReading: boolean;
   hasReading: boolean;
+  /** The server did not answer what follows from it. */
+  isUnjudged: boolean;
   /** The step is done with this reading. */
   isLast: boolean;
   asked: boolean;
@@ -364,6 +338,7 @@ function wordsOf({
   isDone,
   isReading,
   hasReading,
+  isUnjudged,
   isLast,
   asked,
   following,
@@ -372,6 +347,7 @@ function wordsOf({
   const then = following ? `Next: ${following.title.toLowerCase()}` : "To the end";
   if (!step) return "Begin";
   if (!mayMark) return following ? then : null;
+  if (isReading && hasReading && isUnjudged) return `Keep it here, not judged yet. ${then}`;
   if (isReading && hasReading && asked) return "Yes, that is right. Keep it";
   if (isReading && hasReading) return isLast ? `Keep it. ${then}` : "Keep it, and read again";
   if (isDone) return following ? then : null;
@@ -379,55 +355,27 @@ function wordsOf({
   return `Done. ${then}`;
 }
 
-/** What a step was ticked with. */
+/** What a step was ticked with, and where it was read twice, or waits. */
 function Done({ step, standing }: { step: CardStep; standing: Standing }) {
   const mark = standing.of(step.id);
-  if (!mark) return null;
+  const twice = standing.twice(step.id);
+  const waits = standing.waits(step.id);
   return (
-    <p className="mark">
-      {mark.state === "skipped" ? "Skipped" : "Done"} by {mark.by}, {moment(mark.at)}
-      {mark.reason && `: ${mark.reason}`}
-    </p>
+    <>
+      {mark && (
+        <p className="mark">
+          {mark.state === "skipped" ? "Skipped" : "Done"} by {mark.by}, {moment(mark.at)}
+          {mark.reason && `: ${mark.reason}`}
+        </p>
+      )}
+      {waits && <p className="mark">Read {moment(waits.at)}; it waits on this tablet for the server.</p>}
+      {twice.length > 0 && (
+        <NoteBox level="caution">
+          Read twice, neither knowing of the other:{" "}
+          {twice.map((r) => `${r.shown} by ${r.by}, ${moment(r.at)}`).join("; ")}. Both are kept, the later
+          one counts{mark ? "" : "; one of them says to stop, so read once more"}.
+        </NoteBox>
+      )}
+    </>
   );
-}
-
-/** A finger drawn across goes a step on or back. */
-function useSwipe(onStep: (by: 1 | -1) => void) {
-  const from = useRef<{ x: number; y: number } | null>(null);
-  return useMemo(
-    () => ({
-      onTouchStart: (e: React.TouchEvent) => {
-        const [touch] = Array.from(e.touches);
-        from.current = touch && e.touches.length === 1 ? { x: touch.clientX, y: touch.clientY } : null;
-      },
-      onTouchEnd: (e: React.TouchEvent) => {
-        const [touch] = Array.from(e.changedTouches);
-        if (!from.current || !touch) return;
-        const [dx, dy] = [touch.clientX - from.current.x, touch.clientY - from.current.y];
-        from.current = null;
-        if (Math.abs(dx) > SWIPE_PX && Math.abs(dx) > 2 * Math.abs(dy)) onStep(dx < 0 ? 1 : -1);
-      },
-    }),
-    [onStep],
-  );
-}
-
-/** Arrows go a step on or back, outside of a field. */
-function useKeys({ onStep }: { onStep: (by: 1 | -1) => void }) {
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const at = e.target as HTMLElement | null;
-      if (
-        at?.closest("input, textarea, [role=group], [role=radiogroup]") ||
-        e.altKey ||
-        e.ctrlKey ||
-        e.metaKey
-      )
-        return;
-      if (e.key === "ArrowRight") onStep(1);
-      if (e.key === "ArrowLeft") onStep(-1);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [onStep]);
 }

@@ -1,7 +1,14 @@
 import { useEffect, useRef, useState } from "react";
 import { Input, Label, TextField } from "react-aria-components";
 import styled from "styled-components";
-import { type CardAsk, type CardFollows, type CardReading, fieldErrors, said } from "../../api/client";
+import {
+  type CardAsk,
+  type CardFollows,
+  type CardReading,
+  fieldErrors,
+  NoAnswer,
+  said,
+} from "../../api/client";
 import { NoteBox } from "../../shared/ui/NoteBox";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { BluePictures } from "./BluePictures";
@@ -90,9 +97,12 @@ type Props = {
   /** Reads an instrument: what is entered for it. */
   measure: (name: string) => Promise<string>;
   look: (values: Values, signal: AbortSignal) => Promise<CardFollows>;
-  /** What is entered, and what follows from it: null while nothing does. */
-  onEntered: (values: Values, follows: CardFollows | null) => void;
+  /** What is entered, and what follows from it: null while nothing does, `unjudged` where nobody answers. */
+  onEntered: (entered: Entered) => void;
 };
+
+/** What was entered, by which instrument, and what follows from it. */
+export type Entered = { values: Values; instrument: string; follows: CardFollows | null; unjudged: boolean };
 
 function startOf(ask: CardAsk): Values {
   return Object.fromEntries(ask.blanks.map((b) => [b.name, b.kind === "flag" ? b.usual === "yes" : b.usual]));
@@ -106,6 +116,7 @@ export function ReadingForm({ ask, before, mayMark, instruments, measure, look, 
   const [values, setValues] = useState<Values>(() => startOf(ask));
   const [follows, setFollows] = useState<CardFollows | null>(null);
   const [wrong, setWrong] = useState<Record<string, string>>({});
+  const [instrument, setInstrument] = useState("");
   const first = ask.blanks[0];
   const given = first ? values[first.name] !== "" : false;
   // What is entered alone has it asked again: both of these are made anew with every look at the card.
@@ -122,11 +133,13 @@ export function ReadingForm({ ask, before, mayMark, instruments, measure, look, 
         .then((found) => {
           setFollows(found);
           setWrong({});
-          asking.current.onEntered(values, found);
+          asking.current.onEntered({ values, instrument, follows: found, unjudged: false });
         })
         .catch((error: unknown) => {
           if (controller.signal.aborted) return;
           setFollows(null);
+          if (error instanceof NoAnswer)
+            return asking.current.onEntered({ values, instrument, follows: null, unjudged: true });
           const at = fieldErrors(error);
           setWrong(Object.keys(at).length > 0 ? at : { "": said(error) });
         });
@@ -135,18 +148,19 @@ export function ReadingForm({ ask, before, mayMark, instruments, measure, look, 
       clearTimeout(waiting);
       controller.abort();
     };
-  }, [values, given]);
-  const put = (name: string, value: string | boolean) => {
+  }, [values, given, instrument]);
+  const put = (name: string, value: string | boolean, by = name === first?.name ? "" : instrument) => {
     const now = { ...values, [name]: value };
     setValues(now);
     setFollows(null);
     setWrong({});
-    onEntered(now, null);
+    setInstrument(by);
+    onEntered({ values: now, instrument: by, follows: null, unjudged: false });
   };
   const take = async (name: string, into: string) => {
     setReading(name);
     try {
-      put(into, await measure(name));
+      put(into, await measure(name), name);
     } catch (error) {
       setWrong({ "": said(error) });
     } finally {

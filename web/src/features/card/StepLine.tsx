@@ -68,7 +68,7 @@ export function StepLine({ steps, at, standing, onGo }: Props) {
   return (
     <Line aria-label="Steps">
       {steps.map((step, place) => {
-        const state = standing.of(step.id)?.state ?? "open";
+        const state = standing.word(step.id);
         return (
           <li key={step.id}>
             <button
@@ -84,6 +84,7 @@ export function StepLine({ steps, at, standing, onGo }: Props) {
                   <circle className="ring" cx="9" cy="9" r="7" />
                 )}
                 {state === "done" && place !== at && <circle className="punch" cx="9" cy="9" r="3" />}
+                {state === "waits" && place !== at && <path className="skipped" d="M9 5 V9 H12" />}
                 {state === "skipped" && place !== at && <path className="skipped" d="M4 14 L14 4" />}
               </svg>
             </button>

@@ -1,5 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answered, type CardDone, type CardPage, client, type Units } from "../../api/client";
+import { useEffect, useState } from "react";
+import { answered, type CardPage, client, type Units } from "../../api/client";
+import { useContact } from "../../api/contact";
+import { useWaiting } from "../../shared/outbox";
+import { type Doing, isReady, sendWork, type UnsentWork, unsentWork } from "../../shared/unsentWork";
 
 const LOOK_AGAIN_MS = 3000;
 
@@ -39,6 +43,26 @@ export function useDone(card: CardPage | undefined, units: Units) {
 export type Values = Record<string, string | boolean>;
 type Of = { runId: number; release: number; units: Units };
 
+/** Keep this card in this browser, so that it is there without network; gives whether it is. */
+export function useKept(): "kept" | "not yet" | "never" {
+  const queries = useQueryClient();
+  const may = "serviceWorker" in navigator;
+  const [isKept, setKept] = useState(may && navigator.serviceWorker.controller !== null);
+  useEffect(() => {
+    if (!may) return;
+    const taken = () => {
+      setKept(true);
+      // What was opened before it was there is read once more, through it.
+      void queries.invalidateQueries({ queryKey: ["session"] });
+      void queries.invalidateQueries({ queryKey: ["card"] });
+    };
+    navigator.serviceWorker.addEventListener("controllerchange", taken);
+    navigator.serviceWorker.register("/keeper.js").catch(() => undefined); // without it, a card needs the network
+    return () => navigator.serviceWorker.removeEventListener("controllerchange", taken);
+  }, [may, queries]);
+  return isKept ? "kept" : may ? "not yet" : "never";
+}
+
 /** What would follow from a reading; nothing is kept. */
 export function lookAt(of: Of, step: string, values: Values, signal: AbortSignal) {
   return answered(
@@ -55,47 +79,54 @@ export async function measure(name: string, units: Units): Promise<string> {
   return (await answered(client.POST("/api/instruments/read", { body: { name, units } }))).text;
 }
 
-export type Marking = { step: string; state: "done" | "skipped" | "open"; reason?: string };
-export type Reading = { step: string; values: Values; sure: boolean };
-
-/** Tick a step, skip it, or keep what was read; what was done so far is then shown. */
-export function useDo(of: Of) {
+/** What a person does at a card: it is kept on this tablet first, and from there sent once. */
+export function useWork(page: CardPage, units: Units, person: string, lookedAt: number) {
   const queries = useQueryClient();
-  const onSuccess = (done: CardDone) => {
-    queries.setQueryData(doneKey(of.runId, of.release, of.units), done);
-    return queries.invalidateQueries({ queryKey: ["bench"] });
-  };
-  const mark = useMutation({
-    mutationFn: ({ step, state, reason = "" }: Marking) =>
-      answered(
-        client.POST("/api/runs/{run_id}/card/marks", {
-          params: { path: { run_id: of.runId } },
-          body: { key: crypto.randomUUID(), release: of.release, step, state, reason },
-        }),
-      ),
-    // Its answer tells readings in the card's own units by the next look.
-    onSuccess: async (done: CardDone) => {
-      if (of.units === "metric") await onSuccess(done);
-      else await queries.invalidateQueries({ queryKey: doneKey(of.runId, of.release, of.units) });
+  const { away } = useContact();
+  const waits = useWaiting(unsentWork, person).filter(
+    (w) => w.runId === page.run && w.release === page.release.number,
+  );
+  const send = useMutation({
+    mutationFn: () => sendWork(person),
+    scope: { id: "card-work" }, // one after the other: what is under way is not sent beside itself
+    onSuccess: (sent) => {
+      for (const { work, done } of sent)
+        queries.setQueryData(doneKey(work.runId, work.release, work.units), done);
+      if (sent.length > 0) void queries.invalidateQueries({ queryKey: ["bench"] });
     },
   });
-  const read = useMutation({
-    mutationFn: ({ step, values, sure }: Reading) =>
-      answered(
-        client.POST("/api/runs/{run_id}/card/readings", {
-          params: { path: { run_id: of.runId } },
-          body: {
-            key: crypto.randomUUID(),
-            release: of.release,
-            step,
-            values,
-            units: of.units,
-            instrument: "",
-            sure,
-          },
-        }),
-      ),
-    onSuccess,
-  });
-  return { mark, read };
+  const { mutate, mutateAsync } = send;
+  const mayGo = !away && waits.some(isReady);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each look at the server tries again
+  useEffect(() => {
+    if (mayGo) mutate();
+  }, [mayGo, lookedAt, mutate]);
+  const [wrong, setWrong] = useState("");
+  /** Keep something, and send it; gives whether it was not refused. */
+  async function keep(step: string, doing: Doing): Promise<boolean> {
+    setWrong("");
+    const key = crypto.randomUUID();
+    const work: UnsentWork = {
+      key,
+      person,
+      runId: page.run,
+      run: page.name,
+      release: page.release.number,
+      step,
+      units,
+      at: new Date().toISOString(),
+      doing,
+    };
+    if (!unsentWork.put(work)) {
+      setWrong("This browser keeps nothing: allow it to store data for this address, then do it again.");
+      return false;
+    }
+    await mutateAsync().catch(() => undefined); // it waits then
+    const left = unsentWork.waiting(person).find((w) => w.key === key);
+    if (!left?.refused) return true;
+    unsentWork.drop(key);
+    setWrong(left.refused);
+    return false;
+  }
+  return { waits, away, isBusy: send.isPending, wrong, forget: () => setWrong(""), keep };
 }

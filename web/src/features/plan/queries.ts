@@ -16,8 +16,8 @@ import {
   type Settled,
   type Units,
 } from "../../api/client";
-import type { EntryValue } from "../../shared/outbox";
 import { answerOf, type Standing } from "../../shared/questions";
+import type { EntryValue } from "../../shared/unsentEdits";
 import { digests, type Kept, sinceOf, taken } from "./kept";
 
 export type { EntryValue };

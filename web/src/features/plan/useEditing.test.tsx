@@ -3,7 +3,7 @@ import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { NoAnswer, type Plan, type Preview, Refused, type Units } from "../../api/client";
-import { putUnsent, waiting } from "../../shared/outbox";
+import { unsentEdits } from "../../shared/unsentEdits";
 import { type Kept, taken } from "./kept";
 import * as queries from "./queries";
 import { useEditing } from "./useEditing";
@@ -97,39 +97,39 @@ describe("useEditing", () => {
     await waitFor(() => expect(result.current.troubles[PATH]?.kind).toBe("unsent"));
     expect(result.current.troubles[PATH]?.message).toContain("waits here");
     expect(result.current.unsent).toBe(1);
-    expect(waiting("ada")).toHaveLength(1);
+    expect(unsentEdits.waiting("ada")).toHaveLength(1);
     keep.mockResolvedValueOnce(plan(1));
     act(() => result.current.sendWaiting());
     await waitFor(() => expect(result.current.troubles).toEqual({}));
     expect(keep.mock.calls[0]?.[5]).toBe(keep.mock.calls[1]?.[5]);
-    expect(waiting("ada")).toEqual([]);
+    expect(unsentEdits.waiting("ada")).toEqual([]);
     expect(client.getQueryData<Kept>(queries.planKey(1, "metric"))?.plan.revision).toBe(1);
   });
 
   it("sends what waited from before a reload, once, in its order", async () => {
     const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada", screen: "before" };
-    putUnsent({ ...edit, key: "a", path: PATH, entry: { text: "27" } });
-    putUnsent({ ...edit, key: "b", path: OTHER, entry: { text: "0.4" } });
-    putUnsent({ ...edit, key: "c", path: PATH, entry: { text: "26" } });
-    putUnsent({ ...edit, key: "d", path: PATH, entry: { text: "1" }, person: "ben" });
-    putUnsent({ ...edit, key: "e", path: PATH, entry: { text: "2" }, runId: 2 });
+    unsentEdits.put({ ...edit, key: "a", path: PATH, entry: { text: "27" } });
+    unsentEdits.put({ ...edit, key: "b", path: OTHER, entry: { text: "0.4" } });
+    unsentEdits.put({ ...edit, key: "c", path: PATH, entry: { text: "26" } });
+    unsentEdits.put({ ...edit, key: "d", path: PATH, entry: { text: "1" }, person: "ben" });
+    unsentEdits.put({ ...edit, key: "e", path: PATH, entry: { text: "2" }, runId: 2 });
     const keep = vi
       .spyOn(queries, "keepEdit")
       .mockImplementation(async (...given) => plan(given[5].charCodeAt(0) - 96));
     setUp();
-    await waitFor(() => expect(waiting("ada").map((e) => e.key)).toEqual(["e"]));
+    await waitFor(() => expect(unsentEdits.waiting("ada").map((e) => e.key)).toEqual(["e"]));
     expect(keep.mock.calls.map((call) => call[5])).toEqual(["a", "b", "c"]);
     // What was typed later for the same fact rests on the answer to what was typed before.
     expect(keep.mock.calls.map((call) => call[4])).toEqual([0, 0, 1]);
-    expect(waiting("ben")).toHaveLength(1);
+    expect(unsentEdits.waiting("ben")).toHaveLength(1);
   });
 
   it("does not send what waited from before items had ids, and tells its text", async () => {
     const keep = vi.spyOn(queries, "keepEdit");
     const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada", screen: "before" };
-    putUnsent({ ...edit, key: "a", path: "setups.1.cuts.0.feed_mm_rev", entry: { text: "0.17" } });
+    unsentEdits.put({ ...edit, key: "a", path: "setups.1.cuts.0.feed_mm_rev", entry: { text: "0.17" } });
     const { result } = setUp();
-    await waitFor(() => expect(waiting("ada")).toEqual([]));
+    await waitFor(() => expect(unsentEdits.waiting("ada")).toEqual([]));
     expect(keep).not.toHaveBeenCalled();
     expect(result.current.told).toContain("“0.17”");
   });
@@ -140,9 +140,9 @@ describe("useEditing", () => {
     const { result } = setUp();
     await act(async () => result.current.type(PATH, "26"));
     const edit = { runId: 1, units: "metric" as const, base: 0, person: "ada" };
-    putUnsent({ ...edit, key: "a", path: PATH, entry: { text: "27" }, screen: "another tab" });
+    unsentEdits.put({ ...edit, key: "a", path: PATH, entry: { text: "27" }, screen: "another tab" });
     await act(async () => result.current.keep(PATH, { text: "26" }));
-    await waitFor(() => expect(waiting("ada")).toEqual([]));
+    await waitFor(() => expect(unsentEdits.waiting("ada")).toEqual([]));
     expect(keep.mock.calls.map((call) => call[4])).toEqual([0, 0]); // the server tells the conflict
   });
 
@@ -188,7 +188,7 @@ describe("useEditing", () => {
     const { result } = setUp();
     act(() => result.current.keep(PATH, { text: "27" }));
     await waitFor(() => expect(result.current.told).toBe("The disk is full: nothing was kept."));
-    expect(waiting("ada")).toHaveLength(1);
+    expect(unsentEdits.waiting("ada")).toHaveLength(1);
   });
 
   it("keeps one fact's refused text while another fact is edited", async () => {
@@ -197,7 +197,7 @@ describe("useEditing", () => {
     const { result } = setUp();
     act(() => result.current.keep(PATH, { text: "99" }));
     await waitFor(() => expect(result.current.troubles[PATH]?.message).toBe("Lower it."));
-    expect(waiting("ada")).toEqual([]); // what was refused is not sent again
+    expect(unsentEdits.waiting("ada")).toEqual([]); // what was refused is not sent again
     await act(async () => result.current.type(OTHER, "0.4"));
     await act(async () => result.current.keep(OTHER, { text: "0.4" }));
     expect(result.current.troubles[PATH]?.entry).toEqual({ text: "99" });
@@ -212,7 +212,7 @@ describe("useEditing", () => {
     await waitFor(() => expect(result.current.unsent).toBe(1));
     act(() => result.current.cancel(PATH));
     expect(result.current.unsent).toBe(0);
-    expect(waiting("ada")).toEqual([]);
+    expect(unsentEdits.waiting("ada")).toEqual([]);
   });
 
   it("never reads a bare number again in other units", async () => {

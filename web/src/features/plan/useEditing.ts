@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { NoAnswer, type Plan, type PlanParts, Refused, said, type Units } from "../../api/client";
-import { dropUnsent, putUnsent, rebase, SCREEN, type Unsent, useWaiting, waiting } from "../../shared/outbox";
+import { useWaiting } from "../../shared/outbox";
+import { rebase, SCREEN, type Unsent, unsentEdits } from "../../shared/unsentEdits";
 import { type Draft, draftOver, draftWithParts, type Kept, taken } from "./kept";
 import {
   type Action,
@@ -126,7 +127,7 @@ export function useEditing(
   });
   const lookingNow = useCallback(() => looking(now.current.look, now.current.kept), []);
   const sending = useRef<Promise<void> | null>(null);
-  const outbox = useWaiting(person).filter((e) => e.runId === runId);
+  const outbox = useWaiting(unsentEdits, person).filter((e) => e.runId === runId);
 
   const put = useCallback(
     (trouble: Trouble) => setTroubles((all) => ({ ...all, [trouble.path]: trouble })),
@@ -200,7 +201,7 @@ export function useEditing(
 
   async function sendOne(edit: Unsent): Promise<boolean> {
     if (countsPlaces(edit.path)) {
-      dropUnsent(edit.key);
+      unsentEdits.drop(edit.key);
       const typed = "text" in edit.entry ? edit.entry.text : String(edit.entry.value);
       setTold(
         `Not kept: “${typed}” waited here from before this plan’s items had names of their own. Type it again.`,
@@ -217,7 +218,7 @@ export function useEditing(
         edit.key,
         lookingNow(),
       );
-      dropUnsent(edit.key);
+      unsentEdits.drop(edit.key);
       rebase(edit, plan.revision);
       if (edit.screen === SCREEN && begun.current?.path === edit.path) begun.current.base = plan.revision;
       take(plan);
@@ -228,7 +229,7 @@ export function useEditing(
         if (error instanceof Refused) setTold(error.message);
         return false;
       }
-      dropUnsent(edit.key);
+      unsentEdits.drop(edit.key);
       put(troubleOf(error, edit));
     }
     setSilent(false);
@@ -238,7 +239,7 @@ export function useEditing(
 
   async function sendAll() {
     for (;;) {
-      const [first] = waiting(person).filter((e) => e.runId === runId);
+      const [first] = unsentEdits.waiting(person).filter((e) => e.runId === runId);
       if (!first || !(await sendOne(first))) return;
     }
   }
@@ -256,7 +257,17 @@ export function useEditing(
     begun.current = null;
     clear(path);
     const stop = now.current.look.stop;
-    putUnsent({ key: crypto.randomUUID(), runId, path, entry, units, base, person, screen: SCREEN, stop });
+    unsentEdits.put({
+      key: crypto.randomUUID(),
+      runId,
+      path,
+      entry,
+      units,
+      base,
+      person,
+      screen: SCREEN,
+      stop,
+    });
     void flush();
   }
 
@@ -271,7 +282,7 @@ export function useEditing(
     flushNow.current = flush;
   });
   useEffect(() => {
-    if (isHere && waiting(person).some((e) => e.runId === runId)) void flushNow.current();
+    if (isHere && unsentEdits.waiting(person).some((e) => e.runId === runId)) void flushNow.current();
   }, [isHere, runId, person]);
 
   const stuck = silent ? outbox : [];
@@ -286,7 +297,7 @@ export function useEditing(
     begun.current = null;
     setDraft(null);
     clear(path);
-    for (const edit of stuck) if (edit.path === path) dropUnsent(edit.key);
+    for (const edit of stuck) if (edit.path === path) unsentEdits.drop(edit.key);
   }
 
   async function refresh(): Promise<Plan | undefined> {

@@ -5,6 +5,8 @@ import { Refused } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
 import { colour, space, type } from "../../shared/ui/theme";
+import { unsentWork } from "../../shared/unsentWork";
+import { counted } from "../../shared/words";
 import { useSignIn } from "./queries";
 
 const Page = styled.main`
@@ -33,6 +35,8 @@ export function SignIn() {
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
   const signIn = useSignIn();
+  const waiting = new Map<string, number>();
+  for (const { person } of unsentWork.all()) waiting.set(person, (waiting.get(person) ?? 0) + 1);
   const wrong = signIn.error
     ? signIn.error instanceof Refused
       ? signIn.error.message
@@ -58,6 +62,12 @@ export function SignIn() {
         />
         <Button type="submit">Sign in</Button>
         <Wrong role="alert">{wrong}</Wrong>
+        {[...waiting].map(([person, count]) => (
+          <p key={person}>
+            {counted(count, "step")} of a card {count === 1 ? "waits" : "wait"} on this tablet for {person} to
+            sign in.
+          </p>
+        ))}
       </Card>
     </Page>
   );

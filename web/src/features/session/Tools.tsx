@@ -1,7 +1,8 @@
 import { useNavigate } from "react-router";
-import type { Role, Session } from "../../api/client";
+import { type Role, type Session, said } from "../../api/client";
 import { useLooks } from "../../shared/looks";
 import { ActionMenu, type MenuGroup } from "../../shared/ui/ActionMenu";
+import { Sheet } from "../../shared/ui/Sheet";
 import { useLookAs, useSignOut } from "./queries";
 
 const ROLES: readonly Role[] = ["owner", "planner", "setter", "operator"];
@@ -11,7 +12,7 @@ export function Tools({ session }: { session: Session }) {
   const navigate = useNavigate();
   const { set, choose } = useLooks();
   const lookAs = useLookAs();
-  const signOut = useSignOut();
+  const signOut = useSignOut(session.name);
   const groups: MenuGroup[] = [
     {
       title: "Look as",
@@ -54,5 +55,15 @@ export function Tools({ session }: { session: Session }) {
   ];
   const who = session.name === session.role ? session.role : `${session.name} · ${session.role}`;
   const label = session.demo ? `${who} · demo` : who;
-  return <ActionMenu label={label} hint={`${label}: you, and this screen`} groups={groups} />;
+  return (
+    <>
+      <ActionMenu label={label} hint={`${label}: you, and this screen`} groups={groups} />
+      <Sheet title="Not signed out" isOpen={signOut.isError} onClose={signOut.reset}>
+        <p>
+          {said(signOut.error)} You stay signed in here, and what waits on this tablet goes on waiting. Sign
+          out once it answers.
+        </p>
+      </Sheet>
+    </>
+  );
 }

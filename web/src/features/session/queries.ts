@@ -1,5 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answered, client, Refused, type Role, type Session } from "../../api/client";
+import { forgetCards } from "../../api/kept";
+import { sendWork } from "../../shared/unsentWork";
 
 /** Who is signed in; null when nobody is. */
 export function useSession() {
@@ -26,12 +28,15 @@ export function useSignIn() {
   });
 }
 
-/** Sign out, here or wherever one is signed in. */
-export function useSignOut() {
+/** Sign out, here or wherever one is signed in. What waits here goes first; what does not go waits for its person. */
+export function useSignOut(person: string) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (everywhere: boolean) =>
-      answered(everywhere ? client.DELETE("/api/session/everywhere") : client.DELETE("/api/session")),
+    mutationFn: async (everywhere: boolean) => {
+      await sendWork(person).catch(() => undefined);
+      await answered(everywhere ? client.DELETE("/api/session/everywhere") : client.DELETE("/api/session"));
+      await forgetCards(person);
+    },
     onSuccess: () => {
       queries.clear();
       window.location.assign("/");

@@ -58,7 +58,6 @@ export function ReadingsChart({ of }: { of: Compared }) {
       {of.points.map((p, i) => {
         const at = x(i) ?? EDGE.left;
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: readings are only ever added behind
           <g key={i}>
             <title>{`${new Date(p.at).toLocaleDateString()}, ${p.run}: ${p.words}`}</title>
             {p.predicted !== null && (
