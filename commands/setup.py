@@ -29,7 +29,15 @@ from commands.places import (
 
 # What puts text on paper: library -> Debian's package.
 DRAWING = {"pango-1.0": "libpango-1.0-0", "pangoft2-1.0": "libpangoft2-1.0-0", "harfbuzz-subset": "libharfbuzz-subset0"}
-WEB_SOURCES = ("src", "public", "index.html", "vite.config.ts", "vite.keeper.config.ts", "tsconfig.json", "package.json")
+WEB_SOURCES = (
+    "src",
+    "public",
+    "index.html",
+    "vite.config.ts",
+    "vite.keeper.config.ts",
+    "tsconfig.json",
+    "package.json",
+)
 
 
 def postgres_programs() -> Path | None:

@@ -15,7 +15,9 @@ from server.foundation.schemas import Units
 
 STEP = Annotated[str, Field(max_length=60)]
 Entered = Annotated[str, Field(max_length=60)] | bool | float | None
-Done = Annotated[AwareDatetime | None, Field(None, description="When it was done, for what waited on a tablet; none: now")]
+Done = Annotated[
+    AwareDatetime | None, Field(None, description="When it was done, for what waited on a tablet; none: now")
+]
 
 
 class CardAsk(Schema):
@@ -117,7 +119,7 @@ class FollowsOut(BaseModel):
 
 
 class CardReadingOut(BaseModel):
-    """A reading that was kept, with what followed. `twice`: one of another tablet was not known where it was read."""
+    """A reading that was kept, with what followed. `twice`: it and another were made without knowing of each other."""
 
     step: str
     title: str

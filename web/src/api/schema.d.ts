@@ -5552,7 +5552,7 @@ export interface components {
         };
         /**
          * CardReadingOut
-         * @description A reading that was kept, with what followed. `twice`: one of another tablet was not known where it was read.
+         * @description A reading that was kept, with what followed. `twice`: it and another were made without knowing of each other.
          */
         CardReadingOut: {
             /** Step */

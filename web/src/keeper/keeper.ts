@@ -83,9 +83,15 @@ function cardsFor(person: string): NetworkFirst {
   return found;
 }
 
-/** Who is signed in here, as the server said last. */
-async function who(): Promise<string | null> {
-  const kept = await caches.match(SESSION, { cacheName: WHO });
+/** Who is signed in here, as the server said last; it is asked where it never was. */
+async function who(event: ExtendableEvent): Promise<string | null> {
+  const find = () => caches.match(SESSION, { cacheName: WHO });
+  let kept = await find();
+  if (!kept) {
+    const [, done] = session.handleAll({ request: new Request(SESSION), event });
+    await done.catch(() => undefined); // nobody, or no answer
+    kept = await find();
+  }
   return kept ? ((await kept.json()) as { name: string }).name : null;
 }
 
@@ -101,7 +107,7 @@ registerRoute(({ url, request }) => url.pathname === SESSION && request.method =
 registerRoute(
   ({ url }) => CARD.test(url.pathname),
   async (asked) => {
-    const person = await who();
+    const person = await who(asked.event);
     return person === null ? unkept.handle(asked) : cardsFor(person).handle(asked);
   },
 );

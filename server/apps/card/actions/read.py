@@ -61,7 +61,9 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
     """
     somebody = require_at_machine(person)
     run = run_by_id(run_id)
-    release = release_of(run, given.release)
+    release = release_of(
+        run, given.release, lock=True
+    )  # of two tablets that send at once, the second knows of the first
     if run.put_away:
         raise Conflict(AWAY)
     card = card_for(release.key, coolant_before(run.machine_id))
@@ -73,9 +75,8 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
     if not was_sent(given.key, somebody, digest_of("reading", run_id, given.model_dump(mode="json"))):
         plan, at = released_plan(release.key), when(given.at, release.at)
         assert step is not None  # it asks for something
-        before = Reading.objects.filter(release=release.pk, step=given.step)
-        twice = given.seen is not None and before.count() > given.seen
-        stops = twice and before.filter(level="stop").exists()  # what one of two found is not settled by the other
+        unknown = _unknown(release.pk, given)
+        Reading.objects.filter(pk__in=[r.pk for r in unknown]).update(twice=True)
         Reading.objects.create(
             release_id=release.pk,
             step=given.step,
@@ -90,17 +91,30 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
             passes=told.passes,
             told=follows(plan, told, far),
             key=given.key,
-            twice=twice,
+            twice=bool(unknown),
             by=somebody,
             at=at,
             **_against(plan, step),
         )
-        state = "done" if told.done and not stops else "open"
+        # What one of two tablets found is not settled by the other, whichever came first.
+        stops = bool(unknown) and "stop" in {told.level, *(r.level for r in unknown)}
         Mark.objects.create(
-            release_id=release.pk, step=given.step, state=state, key=uuid5(given.key, "mark"), by=somebody, at=at
+            release_id=release.pk,
+            step=given.step,
+            state="done" if told.done and not stops else "open",
+            key=uuid5(given.key, "mark"),
+            by=somebody,
+            at=max([at, *(r.at for r in unknown)]),
         )
         moved_on(run.pk, _place(card, release.pk), somebody)
     return done(run_id, given.release, given.units, person)
+
+
+def _unknown(release: int, given: ReadIn) -> list[Reading]:
+    """Readings of the step that were not known where this one was made."""
+    if given.seen is None:
+        return []
+    return list(Reading.objects.filter(release=release, step=given.step).order_by("pk")[given.seen :])
 
 
 def _against(plan: ReleasedPlan, step: CardStep) -> dict[str, int | None]:

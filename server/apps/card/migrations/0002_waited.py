@@ -28,7 +28,7 @@ class Migration(migrations.Migration):
             "reading",
             "twice",
             models.BooleanField(
-                default=False, help_text="Another tablet had read the step, and this one did not know"
+                default=False, help_text="It and one of another tablet were made without knowing of each other"
             ),
         ),
         migrations.AlterField(

@@ -25,9 +25,10 @@ def latest(run: Run) -> Release | None:
     return run.releases.select_related("by").first()
 
 
-def release_of(run: Run, number: int) -> Release:
-    """A release by its number. Raises NotFound."""
-    found = run.releases.select_related("by").filter(number=number).first()
+def release_of(run: Run, number: int, *, lock: bool = False) -> Release:
+    """A release by its number; with `lock`, nobody else adds to it until the transaction ends. Raises NotFound."""
+    rows = run.releases.select_related("by").filter(number=number)
+    found = (rows.select_for_update(of=("self",)) if lock else rows).first()
     if found is None:
         raise NotFound("There is no such release of this run.")
     return found

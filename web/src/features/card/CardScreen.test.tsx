@@ -300,7 +300,7 @@ describe("CardScreen", () => {
       follows: follows(),
     });
     const { user } = show(
-      page({ readings: [reading("setter", "0.030 mm", false), reading("operator", "0.050 mm", true)] }),
+      page({ readings: [reading("setter", "0.030 mm", true), reading("operator", "0.050 mm", true)] }),
     );
     await user.click(await screen.findByRole("button", { name: "Do feeler: open" }));
     expect(screen.getByText(/Read twice/)).toHaveTextContent(/0.030 mm by setter.*0.050 mm by operator/);

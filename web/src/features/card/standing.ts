@@ -39,10 +39,10 @@ export class Standing {
     return this.readings.get(step)?.length ?? 0;
   }
 
-  /** Readings of a step that two made without knowing of each other, as long as the last of them counts. */
+  /** Readings of a step that were made without knowing of each other, as long as the last of them counts. */
   twice(step: string): readonly CardReading[] {
     const all = this.readings.get(step) ?? [];
-    return all.at(-1)?.twice ? all.slice(-2) : [];
+    return all.slice(all.findLastIndex((r) => !r.twice) + 1);
   }
 
   /** What was read at a step and waits for the server: nobody has judged it yet. */
