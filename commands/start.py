@@ -97,6 +97,7 @@ class Keeper:
         self.cluster = Cluster("pg")
         self.env: dict[str, str] = {}
         self.children: dict[str, subprocess.Popen[bytes]] = {}
+        self.worker: Worker | None = None
         self.began: dict[str, float] = {}
         self.short: dict[str, int] = {}
 
@@ -164,15 +165,18 @@ class Keeper:
         say(f"Noble Anvil is ready: http://127.0.0.1:{self.port}   (Ctrl-C stops it)")
 
     def _is_awake(self) -> bool:
-        worker = self.children["worker"]
-        return isinstance(worker, Worker) and worker.is_awake()
+        return self.worker is not None and self.worker.is_awake()
+
+    def _wake(self) -> Worker:
+        self.worker = serve_worker(self.env)
+        return self.worker
 
     def _start(self, name: str) -> None:
         made = {
             "gauge": lambda: serve_gauge(self.env),
             "instruments": lambda: serve_instruments(self.env),
             "server": lambda: serve(self.port, self.env, "--kept", str(os.getpid())),
-            "worker": lambda: serve_worker(self.env),
+            "worker": self._wake,
         }
         self.children[name] = made[name]()
         self.began[name] = time.monotonic()

@@ -25,8 +25,9 @@ from calc.working import Step, Working
 
 @dataclass(frozen=True)
 class Task:
-    """Something of the set-up [min], in words."""
+    """Something of the set-up [min], in words. `key`: hold.PLACE of its side, tools, prove or first."""
 
+    key: str
     words: str
     minutes: float
 
@@ -87,25 +88,25 @@ def _tasks(asked: Asked, tools: int) -> Iterator[Task]:
     rules, stay = asked.rules, min(asked.document.route.stay, tools)
     for place, setup in enumerate(asked.document.setups):
         of = asked.of(place)
-        name = setup.name.split(",")[0]
+        name, key = setup.name.split(",")[0], f"hold.{place}"
         if place > 0 and asked.document.one_set:
             continue
         jaws, bored = of.figures[JAW_HOLD], of.figures[JAWS]
         refitted = bored is not None and bored.keep is not None and bored.keep.verdict == "refit"
         if jaws is None:
-            yield Task(f"{name}: collet put in", rules.mount_min)
+            yield Task(key, f"{name}: collet put in", rules.mount_min)
         elif jaws.blank.is_hard:  # it comes with its step
-            yield Task(f"{name}: hard jaws mounted", rules.mount_min)
+            yield Task(key, f"{name}: hard jaws mounted", rules.mount_min)
         elif refitted:
-            yield Task(f"{name}: jaws refitted, not bored", rules.mount_min)
+            yield Task(key, f"{name}: jaws refitted, not bored", rules.mount_min)
         else:
-            yield Task(f"{name}: jaws mounted and bored", rules.mount_min + rules.bore_min)
+            yield Task(key, f"{name}: jaws mounted and bored", rules.mount_min + rules.bore_min)
     new = tools - stay
     if new:
         words = f"{new} tools put in and touched off" + (f", {stay} stay" if stay else "")
-        yield Task(words, new * (rules.tool_min + rules.touch_min))
-    yield Task("program proved", rules.prove_min)
-    yield Task("first-off measured", rules.first_off_min)
+        yield Task("tools", words, new * (rules.tool_min + rules.touch_min))
+    yield Task("prove", "program proved", rules.prove_min)
+    yield Task("first", "first-off measured", rules.first_off_min)
 
 
 def _clock(asked: Asked, setup_min: float, run_min: float, alone_min: float) -> Clock | None:

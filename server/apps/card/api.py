@@ -8,9 +8,10 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.text import get_valid_filename
 from ninja import Query, Router
 
-from server.apps.card import paper, queries
+from server.apps.card import paper
 from server.apps.card.actions import mark as marking
 from server.apps.card.actions import read as reading
+from server.apps.card.queries import cards, setups
 from server.apps.card.schemas import (
     CardAsk,
     CardOut,
@@ -23,6 +24,7 @@ from server.apps.card.schemas import (
     MarkIn,
     PaperAsk,
     ReadIn,
+    TookOut,
 )
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
@@ -40,7 +42,7 @@ Compared = Literal["chuck", "jaw_set", "material", "machine"]
 @router.get(CARD, response={200: CardOut, **LOOKS}, operation_id="card")
 def card(request: HttpRequest, run_id: int, asked: Query[CardAsk]) -> HttpResponse:
     """The card of a release, the one that stands where none is named, with what was done at it."""
-    page = queries.card_page(run_id, asked.release, asked.units, request.user).page
+    page = cards.card_page(run_id, asked.release, asked.units, request.user).page
     # Written straight to JSON by pydantic, once: it is opened at the machine.
     return HttpResponse(page.model_dump_json(), content_type="application/json")
 
@@ -49,9 +51,9 @@ def card(request: HttpRequest, run_id: int, asked: Query[CardAsk]) -> HttpRespon
 def card_on_paper(request: HttpRequest, run_id: int, asked: Query[PaperAsk]) -> HttpResponse:
     """The card as PDF, A4 or Letter; that of a draft is not for the machine, and says so across every page."""
     if asked.draft:
-        one = queries.draft_card(run_id, asked.units, request.user)
+        one = cards.draft_card(run_id, asked.units, request.user)
     else:
-        one = queries.card_page(run_id, asked.release, asked.units, request.user)
+        one = cards.card_page(run_id, asked.release, asked.units, request.user)
     address = request.build_absolute_uri(f"/runs/{run_id}/card")
     found = paper.pdf_of(one.page, one.views, paper.Printed(asked.paper, address, asked.draft))
     name = get_valid_filename(f"{one.page.drawing_number}-card.pdf"[-80:])
@@ -63,7 +65,13 @@ def card_on_paper(request: HttpRequest, run_id: int, asked: Query[PaperAsk]) -> 
 @router.get(f"{CARD}/{{int:number}}/done", response={200: DoneOut, **LOOKS}, operation_id="cardDone")
 def card_done(request: HttpRequest, run_id: int, number: int, units: Units = "metric") -> DoneOut:
     """What was done at the card of a release so far."""
-    return queries.done(run_id, number, units, request.user)
+    return cards.done(run_id, number, units, request.user)
+
+
+@router.get(f"{CARD}/took", response={200: TookOut, **LOOKS}, operation_id="setupTook")
+def setup_took(request: HttpRequest, run_id: int) -> TookOut:
+    """What the last set-up of a part took, beside what is planned now."""
+    return setups.took_last(run_id, request.user)
 
 
 @router.post(f"{CARD}/marks", response={200: DoneOut, **CHANGES}, operation_id="markStep")
@@ -97,4 +105,4 @@ def readings_of(request: HttpRequest, kind: Compared, key: str, units: Units = "
     item = shelf.current().ids[kind].get(key)
     if item is None:
         raise NotFound("There is no such item on the shelf.")
-    return queries.compared(kind, item, units)
+    return cards.compared(kind, item, units)

@@ -47,7 +47,9 @@ class Reading(models.Model):
     jaw_set = models.ForeignKey("shelf.JawSet", null=True, blank=True, on_delete=models.PROTECT)
     key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps once")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    twice = models.BooleanField(default=False, help_text="It and one of another tablet were made without knowing of each other")
+    twice = models.BooleanField(
+        default=False, help_text="It and one of another tablet were made without knowing of each other"
+    )
     at = models.DateTimeField(help_text="When it was read, as the tablet says that it was read on")
     came_at = models.DateTimeField(auto_now_add=True)
 

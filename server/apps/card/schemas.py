@@ -15,9 +15,7 @@ from server.foundation.schemas import Units
 
 STEP = Annotated[str, Field(max_length=60)]
 Entered = Annotated[str, Field(max_length=60)] | bool | float | None
-Done = Annotated[
-    AwareDatetime | None, Field(None, description="When it was done, for what waited on a tablet; none: now")
-]
+Done = Annotated[AwareDatetime | None, Field(description="When it was done, for what waited on a tablet; none: now")]
 
 
 class CardAsk(Schema):
@@ -43,7 +41,7 @@ class MarkIn(Schema):
     state: Literal["done", "skipped", "open"]
     reason: str = Field("", max_length=160)
     units: Units = "metric"
-    at: Done
+    at: Done = None
 
 
 class ReadIn(Schema):
@@ -59,8 +57,8 @@ class ReadIn(Schema):
     units: Units = "metric"
     instrument: str = Field("", max_length=60)
     sure: bool = False
-    seen: int | None = Field(None, ge=0, le=10_000)
-    at: Done
+    seen: Annotated[int | None, Field(ge=0, le=10_000)] = None
+    at: Done = None
 
 
 class LookIn(Schema):
@@ -171,6 +169,29 @@ class DoneOut(BaseModel):
     place: str
     marks: list[MarkOut]
     readings: list[CardReadingOut]
+
+
+class StepTookOut(BaseModel):
+    """A step of a set-up with its minutes; none for the first, and after a pause."""
+
+    title: str
+    minutes: str
+
+
+class TaskTookOut(BaseModel):
+    """A task of a set-up: planned now, and what it took last time [min]; none where nothing of it was ticked."""
+
+    task: str
+    planned: str
+    took: str
+    steps: list[StepTookOut]
+
+
+class TookOut(BaseModel):
+    """What the last set-up of this part took, task by task; `told` says which that was, or that there is none."""
+
+    told: str
+    tasks: list[TaskTookOut]
 
 
 class ComparedOut(BaseModel):

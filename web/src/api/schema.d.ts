@@ -2072,6 +2072,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/card/took": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Setup Took
+         * @description What the last set-up of a part took, beside what is planned now.
+         */
+        get: operations["setupTook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/card/marks": {
         parameters: {
             query?: never;
@@ -5792,6 +5812,40 @@ export interface components {
             marks: components["schemas"]["MarkOut"][];
             /** Readings */
             readings: components["schemas"]["CardReadingOut"][];
+        };
+        /**
+         * StepTookOut
+         * @description A step of a set-up with its minutes; none for the first, and after a pause.
+         */
+        StepTookOut: {
+            /** Title */
+            title: string;
+            /** Minutes */
+            minutes: string;
+        };
+        /**
+         * TaskTookOut
+         * @description A task of a set-up: planned now, and what it took last time [min]; none where nothing of it was ticked.
+         */
+        TaskTookOut: {
+            /** Task */
+            task: string;
+            /** Planned */
+            planned: string;
+            /** Took */
+            took: string;
+            /** Steps */
+            steps: components["schemas"]["StepTookOut"][];
+        };
+        /**
+         * TookOut
+         * @description What the last set-up of this part took, task by task; `told` says which that was, or that there is none.
+         */
+        TookOut: {
+            /** Told */
+            told: string;
+            /** Tasks */
+            tasks: components["schemas"]["TaskTookOut"][];
         };
         /**
          * MarkIn
@@ -16224,6 +16278,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setupTook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TookOut"];
                 };
             };
             /** @description Bad Request */

@@ -9,7 +9,7 @@ from django.db import transaction
 from calc.card.step import CardStep
 from server.apps.card.convert import NO_STEP, card_for, when
 from server.apps.card.models import Mark
-from server.apps.card.queries import coolant_before, done
+from server.apps.card.queries.cards import coolant_before, done
 from server.apps.card.schemas import DoneOut, MarkIn
 from server.apps.runs.actions.place import moved_on
 from server.apps.runs.queries.find import run_by_id

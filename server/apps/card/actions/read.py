@@ -15,7 +15,7 @@ from server.apps.card.actions.mark import AWAY, FIRST_PIECE
 from server.apps.card.convert import ask_at, card_for, follows, when
 from server.apps.card.instrument import instruments, read_once
 from server.apps.card.models import Mark, Reading
-from server.apps.card.queries import coolant_before, done
+from server.apps.card.queries.cards import coolant_before, done
 from server.apps.card.schemas import DoneOut, FollowsOut, InstrumentIn, InstrumentOut, LookIn, ReadIn
 from server.apps.runs.actions.place import Place, moved_on
 from server.apps.runs.queries.find import run_by_id

@@ -88,6 +88,22 @@ def test_what_waits_is_sent_once_and_far_off_is_asked_about_first(setter, older,
     assert kept.came_at - kept.at > timedelta(minutes=2)
 
 
+def test_what_the_set_up_took_stands_beside_what_is_planned(planner, setter, operator, older, ago):  # noqa: F811
+    told = planner.get(f"/api/runs/{older.pk}/card/took").json()
+    assert (told["told"].startswith("No card"), told["tasks"]) == (True, [])
+    for step, minutes in (("s1.clean", 30), ("s1.grease", 24), ("s1.mount", 20)):
+        mark(setter, older, step, at=ago(minutes))
+    told = planner.get(f"/api/runs/{older.pk}/card/took").json()
+    assert "Release 1" in told["told"] and told["told"].endswith("3 steps ticked.")
+    by_task = {t["task"].split(": ")[-1]: t for t in told["tasks"]}
+    jaws = by_task["jaws mounted and bored"]
+    # Mounted 10 and bored 15 min are planned; from the first tick to the third 10 min went by.
+    assert (jaws["planned"], jaws["took"]) == ("25\xa0min", "10\xa0min")
+    assert [s["minutes"] for s in jaws["steps"]] == ["", "6\xa0min", "4\xa0min"]
+    assert by_task["program proved"]["took"] == ""
+    assert operator.get(f"/api/runs/{older.pk}/card/took").status_code == 403
+
+
 @pytest.mark.parametrize("at", ["yesterday", "2026-11-28T06:00:00", "9" * 40])
 def test_a_time_that_is_none_is_told(setter, older, at):  # noqa: F811
     assert mark(setter, older, "s1.clean", at=at)[0] == 422

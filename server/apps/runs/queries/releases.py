@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 from calc.plan.cautions import cautions_of
@@ -32,6 +33,13 @@ def release_of(run: Run, number: int, *, lock: bool = False) -> Release:
     if found is None:
         raise NotFound("There is no such release of this run.")
     return found
+
+
+def released_before(run: Run) -> Iterator[Release]:
+    """Every release of a part, by its drawing number: the run's own first, each the latest first."""
+    yield from run.releases.order_by("-number")
+    others = Release.objects.filter(run__drawing_number=run.drawing_number).exclude(run=run.pk)
+    yield from others.order_by("-at")
 
 
 def release_for(run: Run, number: int | None, person: Any) -> Release:

@@ -10,6 +10,7 @@ import { ProgramBlock } from "./ProgramBlock";
 import { ProvenPanel } from "./ProvenPanel";
 import type { Action, EntryValue } from "./queries";
 import { RouteSheets } from "./RouteSheets";
+import { SetupTook } from "./SetupTook";
 import { SolvedTable } from "./SolvedTable";
 import { Start } from "./Start";
 import { Staying } from "./Staying";
@@ -109,6 +110,7 @@ export function BelowLedger(props: ExtrasProps) {
             revision={plan.revision}
             onTake={plan.may_edit ? (tools) => onKeep("route.stay", { value: tools }) : null}
           />
+          <SetupTook runId={plan.run.id} revision={plan.revision} />
           <RouteSheets runId={plan.run.id} />
         </>
       )}

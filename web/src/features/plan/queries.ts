@@ -418,6 +418,15 @@ export function useStays(runId: number, revision: number) {
   });
 }
 
+/** What the set-up took last time, beside what is planned. */
+export function useSetupTook(runId: number, revision: number) {
+  return useQuery({
+    queryKey: ["setup took", runId, revision],
+    queryFn: () =>
+      answered(client.GET("/api/runs/{run_id}/card/took", { params: { path: { run_id: runId } } })),
+  });
+}
+
 /** Proven cuts like a planned one. */
 export function useLikeCuts(of: OfCut) {
   return useQuery({
