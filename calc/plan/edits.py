@@ -151,7 +151,10 @@ def across(document: Any, path: str) -> Iterator[Change]:
     index = next((i for i, s in enumerate(plan.setups) if any(c.id == mine for c in s.cuts)), None)
     cuts = () if index is None else going_across(plan, index, mine)
     if index is None or not cuts:
-        words = "Only what works in a hole of one size that goes through can be done from the other end."
+        words = (
+            "Only what works in a hole of one size that goes through, or on the largest diameter, can be done from the "
+            "other end."
+        )
         raise FieldProblem(path, words)
     after = write(moved_across(plan, index, cuts))
     for place, setup in enumerate(after["setups"]):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from server.apps.card.actions.folder import FOLDER
 from server.apps.gauge.live import LISTEN
 from server.apps.notebook.actions.heavy import NOTEBOOK_FILE
 from server.apps.questions.kind import QuestionKind
@@ -10,4 +11,4 @@ from server.apps.runs.actions.heavy import CHECK, SETTLE
 from server.apps.runs.actions.start import START
 from server.apps.shelf.actions.heavy import EFFECTS, FILE
 
-ALL_KINDS: tuple[QuestionKind, ...] = (CHECK, SETTLE, START, GAIN, EFFECTS, FILE, NOTEBOOK_FILE, LISTEN)
+ALL_KINDS: tuple[QuestionKind, ...] = (CHECK, SETTLE, START, GAIN, EFFECTS, FILE, NOTEBOOK_FILE, FOLDER, LISTEN)

@@ -5,18 +5,21 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from calc.plan.across import across, moved_across
+from calc.plan.cuts.clear import CLEAR, GRIPPED
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS
 from calc.plan.document import Document, setup_path
 from calc.plan.force.solve import FORCE
 from calc.plan.hold.solve import HOLD
-from calc.plan.outcome import Figures
+from calc.plan.outcome import Figures, Solved
 from calc.plan.route.solve import ROUTE, RouteFigures
 from calc.plan.stop import Row, Table
 from calc.plan.view import View
 from calc.quantities import Figure, Sentence
+from calc.working import Note
 
 HEAD = ("operation", "one piece every", "waits then")
 
@@ -34,8 +37,8 @@ class Move:
 def moves(view: View, found: RouteFigures) -> Iterator[Move]:
     """What may go from the lane that is waited for to the other one.
 
-    Only what works in a hole that goes through can be reached from the other end. The hole keeps its order: what is
-    moved to a later side takes along what is done in it afterwards, to an earlier one what is done before.
+    The other end reaches a hole that goes through, and the largest diameter. The hole keeps its order: what is moved
+    to a later side takes along what is done in it afterwards, to an earlier one what is done before.
     """
     waits = found.waits_s
     if waits is None or waits[1] <= 0:
@@ -43,22 +46,27 @@ def moves(view: View, found: RouteFigures) -> Iterator[Move]:
     document = view.document
     index = 0 if waits[0] == "second" else 1
     mine = document.setups[index]
+    known = set()
     for cut in mine.cuts:
         chain = across(document, index, cut.id)
-        if chain:
+        if chain and chain not in known:  # one move from each of its operations
+            known.add(chain)
             yield Move(chain, index, 1 - index, moved_across(document, index, chain))
 
 
+JUDGED: tuple[Solved[Any], ...] = (HOLD, GRIPPED, CUTS, CLEAR, FORCE)
+
+
 def _against(every: Sequence[Figures]) -> Sentence | None:
-    """What stops a plan at the work that a move changes: its holds, its cuts, their force."""
+    """What stops a plan at the work that a move changes: holds and what they grip, cuts and their room, force."""
     for figures in every:
-        held, cut, forced = figures.outcome(HOLD), figures.outcome(CUTS), figures.outcome(FORCE)
-        for outcome in (held, cut, forced):
+        for judged in JUDGED:
+            outcome = figures.outcome(judged)
             if outcome.problems:
                 return Sentence("{why}", why=outcome.problems[0].message)
             if outcome.value is None:
                 return Sentence("something that it needs is missing there")
-        for notes in (cut.value.notes if cut.value else (), forced.value.notes if forced.value else ()):
+            notes: tuple[Note, ...] = outcome.value if isinstance(outcome.value, tuple) else outcome.value.notes
             stop = next((n for n in notes if n.level == "stop"), None)
             if stop is not None:
                 return stop.sentence

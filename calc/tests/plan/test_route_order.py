@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from calc.plan.across import across
+from calc.plan.across import across, moved_across
 from calc.plan.compute import compute
 from calc.plan.route.balance import balance, moves
 from calc.plan.route.solve import ROUTE
@@ -55,10 +55,29 @@ def test_what_would_balance_is_judged_as_the_plan_that_it_makes():
         if row.why_not is None:
             assert made.views[0][ROUTE].cycle_s < found.cycle_s
     # Taken, the hole keeps its order, and the other side's face comes first.
-    whole = max(offered, key=lambda m: len(m.cuts)).document
-    second = [c.kind for c in whole.setups[1].cuts]
-    assert second[: 1 + len(offered[0].cuts)] == ["face", *["bore"] * len(offered[0].cuts)]
-    assert whole.setups[0].cuts[-1].kind == "part"
+    bored = max((m for m in offered if m.cuts[0].kind == "bore"), key=lambda m: len(m.cuts))
+    second = [c.kind for c in bored.document.setups[1].cuts]
+    assert second[: 1 + len(bored.cuts)] == ["face", *["bore"] * len(bored.cuts)]
+    assert bored.document.setups[0].cuts[-1].kind == "part"
+
+
+def test_the_largest_diameter_is_seen_from_either_end_and_nothing_is_cut_where_it_is_held():
+    result = computed("collet", turrets=2)
+    document = result.views[0].document
+    named = {c.name: c for c in document.setups[0].cuts}
+    finish = named["Finish Collar"]
+    assert [c.name for c in across(document, 0, finish.id)] == ["Finish Collar"]
+    assert [c.name for c in across(document, 0, named["Rough Collar"].id)] == ["Rough Collar", "Finish Collar"]
+    assert across(document, 0, named["Finish Thread"].id) == ()
+    moved = moved_across(document, 0, (finish,))
+    # 42 long: what begins 19 behind one face and is 23 long begins at the other.
+    assert [(c.start_mm, c.length_mm) for c in moved.setups[1].cuts if c.kind == "turn"] == [(0.0, 23.0)]
+    assert moved_across(moved, 1, (moved.setups[1].cuts[-1],)).setups[1] == document.setups[1]
+    # The second spindle holds the collar: there it cannot be turned, and the table says so.
+    rows = {r.label: r for r in balance(result.views[0], result.views[0][ROUTE]).rows}
+    row = rows["Finish Collar on the other spindle"]
+    assert row.path is None
+    assert "is gripped" in str(row.why_not)
 
 
 def test_nothing_balances_one_lane_a_shoulder_or_a_blind_hole():
@@ -69,7 +88,7 @@ def test_nothing_balances_one_lane_a_shoulder_or_a_blind_hole():
     bore = known.document.part.profile.inside[0]
     blind = replace(known.document.part.profile, inside=(replace(bore, length_mm=20.0),))
     document = replace(known.document, part=replace(known.document.part, profile=blind))
-    assert all(across(document, 0, c.id) == () for c in document.setups[0].cuts)
+    assert all(across(document, 0, c.id) == () for c in document.setups[0].cuts if c.inside)
 
 
 def test_an_unusual_order_is_told_until_its_reason_is_written():

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from typing import Literal
+from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import get_valid_filename
-from ninja import Query, Router
+from ninja import Query, Router, Status
 
 from server.apps.card import paper
+from server.apps.card.actions import folder as folders
 from server.apps.card.actions import mark as marking
 from server.apps.card.actions import read as reading
 from server.apps.card.queries import cards, setups
@@ -17,6 +19,7 @@ from server.apps.card.schemas import (
     CardOut,
     ComparedOut,
     DoneOut,
+    FolderIn,
     FollowsOut,
     InstrumentIn,
     InstrumentOut,
@@ -26,6 +29,7 @@ from server.apps.card.schemas import (
     ReadIn,
     TookOut,
 )
+from server.apps.questions.schemas import QuestionOut
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
 from server.foundation.roles import require_sees_drafts
@@ -33,6 +37,7 @@ from server.foundation.schemas import Problem, Units
 
 router = Router(tags=["card"])
 CARD = "/runs/{int:run_id}/card"
+FOLDER = "/runs/{int:run_id}/folder"
 LOOKS = {401: Problem, 403: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 409: Problem, **LOOKS}
 PDF = {"responses": {200: {"content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}}}}}
@@ -57,6 +62,10 @@ def card_on_paper(request: HttpRequest, run_id: int, asked: Query[PaperAsk]) -> 
     address = request.build_absolute_uri(f"/runs/{run_id}/card")
     found = paper.pdf_of(one.page, one.views, paper.Printed(asked.paper, address, asked.draft))
     name = get_valid_filename(f"{one.page.drawing_number}-card.pdf"[-80:])
+    return _pdf(name, found)
+
+
+def _pdf(name: str, found: bytes) -> HttpResponse:
     answer = HttpResponse(found, content_type="application/pdf")
     answer["Content-Disposition"] = f'inline; filename="{name}"'
     return answer
@@ -66,6 +75,19 @@ def card_on_paper(request: HttpRequest, run_id: int, asked: Query[PaperAsk]) -> 
 def card_done(request: HttpRequest, run_id: int, number: int, units: Units = "metric") -> DoneOut:
     """What was done at the card of a release so far."""
     return cards.done(run_id, number, units, request.user)
+
+
+@router.post(FOLDER, response={202: QuestionOut, **CHANGES}, operation_id="askForFolder")
+def ask_for_folder(request: HttpRequest, run_id: int, given: FolderIn) -> Status[QuestionOut]:
+    """Ask for a run's whole folder as one PDF: card, releases, readings, the working of every figure."""
+    return Status(202, folders.ask_for_folder(run_id, given, request.build_absolute_uri("/").rstrip("/"), request.user))
+
+
+@router.get(f"{FOLDER}/{{uuid:key}}.pdf", response={200: str, **CHANGES}, operation_id="folder", openapi_extra=PDF)
+def folder(request: HttpRequest, run_id: int, key: UUID) -> HttpResponse:
+    """A folder that was made, by the key of its question."""
+    name, found = folders.folder_of(run_id, key, request.user)
+    return _pdf(name, found)
 
 
 @router.get(f"{CARD}/took", response={200: TookOut, **LOOKS}, operation_id="setupTook")

@@ -28,10 +28,11 @@ FOOT = "An aid: the makers' documents, local regulations and a qualified person'
 
 @dataclass(frozen=True)
 class Sheet:
-    """A page behind the card: its title, and lines of cells."""
+    """A page behind the card: its title, and lines of cells. `is_part`: it goes on where the one before it ends."""
 
     title: str
     lines: Sequence[Sequence[str]] = ()
+    is_part: bool = False
 
 
 @dataclass(frozen=True)

@@ -171,6 +171,22 @@ class DoneOut(BaseModel):
     readings: list[CardReadingOut]
 
 
+class FolderIn(Schema):
+    """A run's folder as one PDF is asked for: in which units, on which paper."""
+
+    key: UUID
+    units: Units = "metric"
+    paper: Literal["A4", "Letter"] = "A4"
+
+
+class FolderOut(BaseModel):
+    """A folder that was made: of which release, how many bytes, and where it is."""
+
+    release: int
+    size: int
+    href: str
+
+
 class StepTookOut(BaseModel):
     """A step of a set-up with its minutes; none for the first, and after a pause."""
 

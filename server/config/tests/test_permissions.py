@@ -72,6 +72,8 @@ ENDPOINTS = [
     ("get", "runs/{run}/card", None, (404, 404, 404, 404)),  # nothing is released yet
     ("get", "runs/{run}/card.pdf", None, (404, 404, 404, 404)),
     ("get", "runs/{run}/card/1/done", None, (404, 404, 404, 404)),
+    ("post", "runs/{run}/folder", {}, (403, 404, 404, 404)),  # nothing is released yet
+    ("get", f"runs/{{run}}/folder/{NO_QUESTION}.pdf", None, (403, 404, 404, 404)),
     ("get", "runs/{run}/card/took", None, (403, 200, 200, 200)),
     ("post", "runs/{run}/card/marks", {"release": 1, "step": "s1.clean", "state": "done"}, (404, 404, 403, 403)),
     ("post", "runs/{run}/card/look", {"release": 1, "step": "s1.pressure", "values": {}}, (404, 404, 404, 404)),

@@ -2072,6 +2072,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/folder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Folder
+         * @description Ask for a run's whole folder as one PDF: card, releases, readings, the working of every figure.
+         */
+        post: operations["askForFolder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/folder/{key}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Folder
+         * @description A folder that was made, by the key of its question.
+         */
+        get: operations["folder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/card/took": {
         parameters: {
             query?: never;
@@ -2920,7 +2960,7 @@ export interface components {
             /** Before */
             before: number;
             /** Answer */
-            answer: components["schemas"]["CheckOut"] | components["schemas"]["EffectsOut"] | components["schemas"]["FileAnswer"] | components["schemas"]["GainOut"] | components["schemas"]["HeardOut"] | components["schemas"]["NotebookFileAnswer"] | components["schemas"]["SettledOut"] | components["schemas"]["StartOut"] | null;
+            answer: components["schemas"]["CheckOut"] | components["schemas"]["EffectsOut"] | components["schemas"]["FileAnswer"] | components["schemas"]["FolderOut"] | components["schemas"]["GainOut"] | components["schemas"]["HeardOut"] | components["schemas"]["NotebookFileAnswer"] | components["schemas"]["SettledOut"] | components["schemas"]["StartOut"] | null;
             problem: components["schemas"]["Problem"] | null;
         };
         /**
@@ -5814,6 +5854,29 @@ export interface components {
             readings: components["schemas"]["CardReadingOut"][];
         };
         /**
+         * FolderIn
+         * @description A run's folder as one PDF is asked for: in which units, on which paper.
+         */
+        FolderIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper: "A4" | "Letter";
+        };
+        /**
          * StepTookOut
          * @description A step of a set-up with its minutes; none for the first, and after a pause.
          */
@@ -6444,6 +6507,18 @@ export interface components {
             effects: components["schemas"]["RunMoved"][];
             /** Takes */
             takes: number;
+        };
+        /**
+         * FolderOut
+         * @description A folder that was made: of which release, how many bytes, and where it is.
+         */
+        FolderOut: {
+            /** Release */
+            release: number;
+            /** Size */
+            size: number;
+            /** Href */
+            href: string;
         };
         /**
          * HeardOut
@@ -16309,6 +16384,164 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    askForFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

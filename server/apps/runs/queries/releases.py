@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any
 
 from calc.plan.cautions import cautions_of
@@ -33,6 +34,11 @@ def release_of(run: Run, number: int, *, lock: bool = False) -> Release:
     if found is None:
         raise NotFound("There is no such release of this run.")
     return found
+
+
+def every_release(run: Run) -> list[Release]:
+    """Every release of a run, the latest first."""
+    return list(run.releases.select_related("by"))
 
 
 def released_before(run: Run) -> Iterator[Release]:
@@ -89,6 +95,30 @@ def program(release: Release, setup: str, system: System) -> str:
     if text is None:
         raise NotFound("No jaw-boring program was released with this side.")
     return str(text)
+
+
+@dataclass(frozen=True)
+class Worked:
+    """How a figure of a release came about: where it stands, what it is, and its lines."""
+
+    stop: str
+    answer: str
+    steps: list[Plain]
+
+
+def working_of(release: Release, system: System) -> list[Worked]:
+    """The working of every figure of a release, as it was frozen, in the order of the stops."""
+    view = frozen(release, system)
+    parts = {part["name"]: part for part in view["parts"]}
+    found = []
+    for stop in view["stops"]:
+        for answer in (parts.get(f"stop:{stop['key']}") or {"stop": {"answers": []}})["stop"]["answers"]:
+            steps = (parts.get(f"working:{stop['key']}:{answer['name']}") or {"steps": []})["steps"]
+            said = " ".join(filter(None, (f"{answer['prefix']}{answer['number']}", answer["unit"])))
+            side = f", side {stop['side'] + 1}" if stop["side"] is not None else ""
+            if steps:
+                found.append(Worked(f"{stop['title']}{side}", f"{answer['label']}: {said}", steps))
+    return found
 
 
 def reasons_against(run: Run, result: PlanResult, rules: int) -> list[str]:

@@ -6,6 +6,7 @@ import { useOfferHits } from "../../shared/find/LocalHits";
 import { Button } from "../../shared/ui/Button";
 import { Blank } from "../../shared/ui/Page";
 import { colour, fold, size, space } from "../../shared/ui/theme";
+import { AtMachine } from "./AtMachine";
 import { Banners } from "./Banners";
 import { Divider, useShare } from "./Divider";
 import { hitsOf, titleOf, useFocusedFact } from "./findable";
@@ -237,6 +238,7 @@ export function PlanScreen({ session, tools }: Props) {
         mayPlan={session.role === "owner" || session.role === "planner"}
         onKeep={editing.keep}
       />
+      <AtMachine plan={shown} units={units} />
       <Body ref={body} data-fits={fits || undefined} style={{ "--share": `${share}%` } as CSSProperties}>
         <Rail
           plan={shown}

@@ -6,6 +6,7 @@ import { TextButton } from "../../shared/ui/Button";
 import { AppHeader, Blank } from "../../shared/ui/Page";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { Differences } from "./Differences";
+import { FolderButton } from "./FolderButton";
 import { usePlan } from "./queries";
 import { ReleaseForm } from "./ReleaseForm";
 import { useReleases } from "./releaseQueries";
@@ -94,6 +95,12 @@ export function ReleaseScreen({ session, tools }: { session: Session; tools: Rea
             {moment(last.at)}. <Link to={`/runs/${runId}/card`}>Its card</Link>.
             {last.revision !== page.revision && ` Draft ${page.revision} differs from it.`}
           </Standing>
+        )}
+        {last && session.role !== "operator" && (
+          <div>
+            <p>Card, releases, readings and the working of every figure, for the drawer:</p>
+            <FolderButton key={last.number} runId={runId} units={units} />
+          </div>
         )}
         {shown && pair === null && last && last.revision !== page.revision && (
           <>

@@ -418,6 +418,23 @@ export function useStays(runId: number, revision: number) {
   });
 }
 
+const WATCH_MS = 3000;
+
+/** What was done so far at the card of a release; null: nothing is asked. */
+export function useAtMachine(runId: number, release: number | null, units: Units) {
+  return useQuery({
+    queryKey: ["at machine", runId, release, units],
+    enabled: release !== null,
+    refetchInterval: WATCH_MS,
+    queryFn: () =>
+      answered(
+        client.GET("/api/runs/{run_id}/card/{number}/done", {
+          params: { path: { run_id: runId, number: release ?? 0 }, query: { units } },
+        }),
+      ),
+  });
+}
+
 /** What the set-up took last time, beside what is planned. */
 export function useSetupTook(runId: number, revision: number) {
   return useQuery({

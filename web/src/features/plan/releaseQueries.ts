@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answered, client, type Units } from "../../api/client";
+import { answerOf, type Standing } from "../../shared/questions";
 
 const releasesKey = (runId: number, units: Units) => ["releases", runId, units];
 
@@ -56,4 +57,16 @@ export function useDifferences(runId: number, number: number, other: number | nu
         }),
       ),
   });
+}
+
+/** Have a run's folder made as one PDF; gives where it is. */
+export async function makeFolder(runId: number, units: Units, onStanding: (standing: Standing) => void) {
+  const ask = (key: string) =>
+    answered(
+      client.POST("/api/runs/{run_id}/folder", {
+        params: { path: { run_id: runId } },
+        body: { key, units, paper: "A4" },
+      }),
+    );
+  return (await answerOf<{ release: number; size: number; href: string }>(ask, { onStanding })).answer;
 }
