@@ -55,6 +55,9 @@ TOUCH_OFF = Quantity("Touch-off X", "mm", "Diameter read, with paper between", a
 PAPER = Quantity("Paper", "mm", "Thickness of the slip", low=0, high=2)
 DAMAGE = Quantity("Deepest mark", "mm", "Per side; 0 for none", low=0, high=20)
 WALL_LEFT = Quantity("Wall left", "mm", "Per side, to the last usable size", low=0, high=500)
+BENDS_TIMES = Quantity(
+    "Bends, against the estimate", "", "Measured by feeler; empty: as estimated", low=0, high=10, places=(2, 2)
+)
 RING_INNER = Quantity("Inner diameter", "mm", "Free passage", above=0, high=2000)
 RING_OUTER = Quantity("Outer diameter", "mm", "Over all", above=0, high=2000)
 RING_BAR = Quantity("Pressure limit", "bar", "At the cylinder", above=0, high=400)

@@ -27,10 +27,21 @@ class Trial:
 
 
 @dataclass(frozen=True)
+class Teaches:
+    """A figure that the shelf has better from now on: of which kind of item, its key, the field, the value."""
+
+    kind: str
+    key: str
+    field: str
+    value: float
+
+
+@dataclass(frozen=True)
 class Told:
     """What follows from a reading: the answer in large figures with its label, words, and how to go on.
 
-    `measured` and `predicted` [core unit] are kept side by side for ever; `trial`: the plan is computed with it.
+    `measured` and `predicted` [core unit] are kept side by side for ever; `trial`: the plan is computed with it;
+    `teaches`: what the shelf has better then.
     """
 
     label: str
@@ -42,6 +53,7 @@ class Told:
     predicted: float | None = None
     steps: tuple[Step, ...] = ()
     trial: Trial | None = None
+    teaches: Teaches | None = None
     passes: bool = True  # what was measured is as the print asks
     done: bool = True  # the step is done with it; else it is read again
 

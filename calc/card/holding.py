@@ -250,7 +250,7 @@ def _closed_on(make: Maker, hold: JawHold, jaws: JawsFigures) -> Iterator[CardSt
 
 
 def _tapered(make: Maker, hold: JawHold, jaws: JawsFigures) -> Iterator[CardStep]:
-    taper, bar = jaws.taper, make.force.pressure_bar
+    taper, bar, used = jaws.taper, make.force.pressure_bar, make.view.taken.jaw_set
     if taper is not None and not taper.needed and jaws.backing is not None and jaws.backing.choice == "plug":
         yield make.one("blue", "Blue round the mouth", *_BLUE, lights=("taper", "depth"), ask=_blue(make, hold))
         return
@@ -265,6 +265,8 @@ def _tapered(make: Maker, hold: JawHold, jaws: JawsFigures) -> Iterator[CardStep
             side=hold.side,
             depth_mm=hold.pocket.bore_depth_mm,
             predicted_mm=taper.gap_mm if taper is not None else None,
+            set_key=used.key if used is not None else "",
+            bends_times=used.bends_times if used is not None else None,
             of=make.at,
         ),
     )

@@ -11,9 +11,10 @@ from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
 from calc.results import Explained, Found
-from calc.working import Working, derived
+from calc.working import Source, Working, derived
 
 TAPER = derived("Taper")
+BENT = Source("measured", "by feeler, at its card")
 NEEDED_MM = 0.02  # typical, per side
 
 
@@ -37,6 +38,7 @@ class JawTaperInput(Checked):
     root_modulus_gpa: Annotated[
         float, Quantity("Modulus of its root", "GPa", "Master jaw, steel 205", above=0, high=1000)
     ] = 205.0
+    bends_times: Annotated[float | None, terms.BENDS_TIMES] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -61,7 +63,7 @@ def jaw_taper(given: JawTaperInput) -> JawTaperResult:
         CalcError: a grip longer than twice the lever, where the estimate does not hold
     Validity
         Bending, shear and the turning of an elastic root; a lower bound, since the serrated joint gives
-        too. A feeler gauge at full pressure replaces it.
+        too. A feeler gauge at full pressure replaces it, and `bends_times` keeps for a set what one found.
     Example
         >>> r = jaw_taper(JawTaperInput(10_000, 0, 60, 40, 40, 45, 70))
         >>> round(r.gap_mm, 4), r.needed
@@ -122,6 +124,8 @@ def jaw_taper(given: JawTaperInput) -> JawTaperResult:
         k_s=shear,
         k_r=root,
     )
+    if given.bends_times is not None:
+        gap = w.step("δ_m", "The same as this set bends", "q_b*δ", "mm", BENT, q_b=given.bends_times, δ=gap)
     taper = w.step("T", "Taper on diameter over the grip", "2*δ", "mm", TAPER, δ=gap)
     needed = gap >= NEEDED_MM - 1e-12
     if needed:
@@ -133,11 +137,14 @@ def jaw_taper(given: JawTaperInput) -> JawTaperResult:
         )
     else:
         w.note("info", "no-taper", "Below {x} per side no taper is needed.", x=Figure(NEEDED_MM, "mm"))
-    w.note(
-        "info",
-        "lower-bound",
-        "An estimate from below: the serrated joint gives too. Measure with a feeler at full pressure.",
-    )
+    if given.bends_times is None:
+        w.note(
+            "info",
+            "lower-bound",
+            "An estimate from below: the serrated joint gives too. Measure with a feeler at full pressure.",
+        )
+    else:
+        w.note("info", "measured-bending", "This set was measured by feeler: it bends so many times the estimate.")
     return JawTaperResult(
         gap_mm=gap, taper_on_diameter_mm=taper, needed=needed, working=tuple(w.steps), notes=tuple(w.notes)
     )

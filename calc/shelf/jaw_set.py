@@ -37,6 +37,9 @@ class JawSet(Item):
     lent_to: Annotated[
         str, Text("Mounted elsewhere", "Where, since it was cut; empty: nowhere else", most=60, where="Ask who had it")
     ] = ""
+    bends_times: Annotated[
+        float | None, terms.BENDS_TIMES.called(where="A feeler at full pressure: its card notes it")
+    ] = None
     chuck_key: Annotated[str, Text("Bored on", "The chuck it was cut on", most=60)] = ""
     blank_key: Annotated[str, Text("Made from", "The blank", most=60)] = ""
 
@@ -66,6 +69,7 @@ JAW_SET = ItemKind(
         "depth_mm",
         "wall_left_mm",
         "damage_mm",
+        "bends_times",
         "numbers",
         "tooth",
         "stored",

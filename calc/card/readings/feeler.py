@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.card.ask import Ask, Told, times_off
+from calc.card.ask import Ask, Teaches, Told, times_off
 from calc.fields import Checked, Choice, Quantity
 from calc.quantities import Figure, Sentence
 from calc.terms import Side
@@ -15,6 +15,8 @@ TAPER = derived("Readings at the machine")
 NEEDED_MM = 0.02  # per side, typical: below it no taper is needed
 STEP_MM = 0.02  # on diameter, typical: between 0.01 and 0.025, by which blue is brought even
 FAR_TIMES, FAR_LEAST_MM = 3.0, 0.05
+TEACHES_MM = 0.005  # an estimate below it teaches nothing
+TEACHES_LEAST, TEACHES_MOST = 0.05, 10.0  # times the estimate: beyond, the reading is of something else
 PLACES = (3, 4)
 BLUE = Choice(
     "Where the blue is",
@@ -43,6 +45,8 @@ class FeelerAsk(Ask):
     side: Side
     depth_mm: float
     predicted_mm: float | None  # per side
+    set_key: str = ""  # of the jaw set on the shelf; empty: these jaws are none yet
+    bends_times: float | None = None  # what that prediction took the estimate
 
     @property
     def expected(self) -> Sentence | None:
@@ -56,6 +60,7 @@ class FeelerAsk(Ask):
         w = Working()
         taper = w.step("T", "Taper on diameter over the grip", "2*δ", "mm", TAPER, δ=entered.gap_mm)
         needed = entered.gap_mm >= NEEDED_MM - 1e-12
+        words: tuple[Sentence, ...]
         if not needed:
             words, u = (Sentence("Below {x} a side: no taper is needed. Then blue it.", x=_mm(NEEDED_MM)),), 0.0
         else:
@@ -64,6 +69,9 @@ class FeelerAsk(Ask):
             more = "larger" if self.side == "od" else "smaller"
             text = "{more} at the floor than at the tip, on diameter, over {d}. Then blue it."
             words = (Sentence(text, more=more, d=Figure(self.depth_mm, "mm")),)
+        teaches = self._teaches(entered, w)
+        if teaches is not None:
+            words = (*words, Sentence("Kept with the jaw set: its next plan counts with it."))
         return Told(
             "So put into the program",
             Figure(u, "mm", places=PLACES),
@@ -73,7 +81,25 @@ class FeelerAsk(Ask):
             measured=entered.gap_mm,
             predicted=self.predicted_mm,
             steps=tuple(w.steps),
+            teaches=teaches,
         )
+
+    def _teaches(self, entered: FeelerEntry, w: Working) -> Teaches | None:
+        """How many times its estimate this set bends; nothing of jaws that are no set yet, or of next to nothing."""
+        estimate = (self.predicted_mm or 0.0) / (self.bends_times or 1.0)
+        if not self.set_key or estimate < TEACHES_MM or entered.gap_mm / estimate > TEACHES_MOST:
+            return None
+        times = w.step(
+            "q",
+            "This set bends, against the estimate",
+            "max(q_0, δ/δ_e)",
+            "",
+            TAPER,
+            q_0=TEACHES_LEAST,
+            δ=entered.gap_mm,
+            δ_e=estimate,
+        )
+        return Teaches("jaw_set", self.set_key, "bends_times", times)
 
     def far(self, entered: FeelerEntry) -> Sentence | None:
         """Three times as much as predicted, or a third."""

@@ -187,6 +187,7 @@ def _taper(asked: Asked, backing: JawBackingResult | None, thickness: float) -> 
                 hold.width_mm,
                 thickness,
                 MODULI[hold.blank.metal],
+                bends_times=asked.taken.jaw_set.bends_times if asked.taken.jaw_set is not None else None,
             )
         )
     except CalcError:

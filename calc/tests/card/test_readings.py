@@ -223,3 +223,34 @@ def test_a_tight_thread_is_cut_deeper_and_a_deep_one_is_scrap(outside, way):
     assert (deep.level, way in words(deep)) == ("stop", False)
     assert fields(ask, go="not", not_go_turns=3) == ["not_go_turns"]
     assert fields(ask, go="all", not_go_turns=-1) == ["not_go_turns"]
+
+
+SET = FeelerAsk(side="od", depth_mm=18.0, predicted_mm=0.03, set_key="set-7")
+
+
+def test_a_feeler_teaches_how_many_times_its_estimate_a_set_bends():
+    # 0.045 found where 0.030 was estimated: one and a half times.
+    found = told(SET, gap_mm=0.045).teaches
+    assert (found.kind, found.key, found.field) == ("jaw_set", "set-7", "bends_times")
+    assert found.value == pytest.approx(1.5)
+    # The next prediction took the estimate 1.5 times already, 0.045: found 0.060, it is twice.
+    again = FeelerAsk(side="od", depth_mm=18.0, predicted_mm=0.045, set_key="set-7", bends_times=1.5)
+    assert told(again, gap_mm=0.06).teaches.value == pytest.approx(2.0)
+    assert "its next plan counts with it" in words(told(SET, gap_mm=0.045))
+
+
+@pytest.mark.parametrize(
+    ("ask", "gap_mm"),
+    [
+        (FeelerAsk(side="od", depth_mm=18.0, predicted_mm=0.03), 0.05),  # jaws that are no set of the shelf yet
+        (FeelerAsk(side="od", depth_mm=18.0, predicted_mm=None, set_key="set-7"), 0.05),
+        (FeelerAsk(side="od", depth_mm=18.0, predicted_mm=0.004, set_key="set-7"), 0.05),  # of next to nothing
+        (FeelerAsk(side="od", depth_mm=18.0, predicted_mm=0.03, set_key="set-7"), 0.5),  # something else gapes
+    ],
+)
+def test_what_teaches_nothing(ask, gap_mm):
+    assert told(ask, gap_mm=gap_mm).teaches is None
+
+
+def test_where_nothing_goes_in_the_set_is_never_taken_for_rigid():
+    assert told(SET, gap_mm=0.0).teaches.value == pytest.approx(0.05)

@@ -229,6 +229,7 @@ class JawSet(Item):
     wall_left_mm = models.FloatField()
     tooth = models.PositiveSmallIntegerField(null=True, blank=True)
     damage_mm = models.FloatField(default=0)
+    bends_times = models.FloatField(null=True, blank=True, help_text="Against the estimate, by feeler")
     numbers = models.CharField(max_length=40, blank=True)
     stored = models.CharField(max_length=60, blank=True)
     lent_to = models.CharField(max_length=60, blank=True)

@@ -9028,6 +9028,11 @@ export interface operations {
                      * @description Master jaw, steel 205 [GPa]
                      */
                     root_modulus_gpa?: number;
+                    /**
+                     * Bends, against the estimate
+                     * @description Measured by feeler; empty: as estimated [-]
+                     */
+                    bends_times?: number;
                 };
             };
         };

@@ -22,6 +22,7 @@ from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.released_plan import ReleasedPlan, released_plan
 from server.apps.runs.queries.releases import release_for, release_of
 from server.apps.shelf import queries as shelf
+from server.apps.shelf.actions.learn import learn
 from server.foundation.once import digest_of, was_sent
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_at_machine
@@ -106,6 +107,8 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
             by=somebody,
             at=max([at, *(r.at for r in unknown)]),
         )
+        if told.teaches is not None and told.teaches.key in shelf.current().ids[told.teaches.kind]:
+            learn(told.teaches.kind, told.teaches.key, told.teaches.field, told.teaches.value, somebody)
         moved_on(run.pk, _place(card, release.pk), somebody)
     return done(run_id, given.release, given.units, person)
 

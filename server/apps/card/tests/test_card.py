@@ -9,6 +9,8 @@ from server.apps.card.models import Mark, Reading
 from server.apps.runs.models import Release, Run
 from server.apps.runs.queries.released_plan import TOO_OLD
 from server.apps.runs.tests.test_releases import release
+from server.apps.shelf.actions.load import renew
+from server.apps.shelf.models import JawSet, ShelfChange
 from server.conftest import _signed_in
 
 pytestmark = pytest.mark.django_db
@@ -225,3 +227,24 @@ def test_a_run_that_is_put_away_is_ticked_no_more(setter, released):
     Run.objects.filter(pk=released.pk).update(put_away=True)
     assert mark(setter, released, "s1.clean")[0] == 409
     assert read(setter, released, "s1.runout", {"reading_mm": 0.01})[0] == 409
+
+
+def test_a_feeler_teaches_the_jaw_set_and_its_plans_follow(planner, setter, demo, monkeypatch):
+    monkeypatch.setattr("calc.card.readings.feeler.TEACHES_MM", 0.001)  # these are bored at nearly what holds the part
+    JawSet.objects.filter(key="set-21").update(damage_mm=0.05)  # so it is cut again, not only put back
+    renew()
+    plug = Run.objects.get(drawing_number="LH-2215")
+    assert release(planner, plug)[0] == 200
+    at = "s1.feeler"
+    expected = step_of(page(setter, plug), at)["ask"]["expected"]
+    status, told = read(setter, plug, at, {"gap_mm": "0.01 mm"}, sure=True)
+    assert status == 200, told
+    times = JawSet.objects.get(key="set-21").bends_times
+    assert times > 4  # 0.002 was predicted, rounded up
+    (change,) = ShelfChange.objects.filter(kind="jaw_set", item_key="set-21")
+    assert (change.by.username, change.changes) == ("setter", {"bends_times": [None, times]})
+    # The release stays as it was; released again, the set is expected to bend as it does.
+    assert step_of(page(setter, plug), at)["ask"]["expected"] == expected == "predicted 0.002\xa0mm"
+    planner.edit(Run.objects.get(pk=plug.pk), "part.quantity", value=601)
+    assert release(planner, Run.objects.get(pk=plug.pk))[0] == 200
+    assert step_of(page(setter, plug), at)["ask"]["expected"] == "predicted 0.010\xa0mm"

@@ -33,7 +33,12 @@ def test_card_releases_readings_and_the_working_of_every_figure_are_in_it(setter
     for words in ("Tools by station", "Releases", "by planner", "Readings", "Indicator 1", "done by setter"):
         assert words in whole
     # The working behind the pressure: its lines with formula, figures put in, and source.
-    for words in ("Force", "Kienzle", "method, The grip left at speed", "k_i * F_t"):
+    for words in (
+        "Force",
+        "F_c = z * S / 1000",
+        "derived: method, What speed costs, or adds",
+        "typical: the worst credible corner",
+    ):
         assert words in whole
     assert decoded(made, tmp_path) == f"http://127.0.0.1/runs/{released.pk}/card"
 
