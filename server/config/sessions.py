@@ -14,7 +14,7 @@ from django.utils.cache import patch_vary_headers
 from server.config.away import AWAY, away
 
 SEEN_EVERY_S = 60  # a session is written at most this often for being used
-BY_ITSELF = "/pulse"  # what a screen asks though nobody does anything
+BY_ITSELF = ("/pulse", "/done")  # what a screen asks though nobody does anything
 
 
 class Sessions(SessionMiddleware):
