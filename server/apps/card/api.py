@@ -48,6 +48,7 @@ Compared = Literal["chuck", "jaw_set", "material", "machine"]
 def card(request: HttpRequest, run_id: int, asked: Query[CardAsk]) -> HttpResponse:
     """The card of a release, the one that stands where none is named, with what was done at it."""
     page = cards.card_page(run_id, asked.release, asked.units, request.user).page
+    page.code = paper.code_squares(request.build_absolute_uri(f"/runs/{run_id}/card"))
     # Written straight to JSON by pydantic, once: it is opened at the machine.
     return HttpResponse(page.model_dump_json(), content_type="application/json")
 

@@ -16,7 +16,7 @@ from django.utils import timezone
 from calc.card.picture import svg_of
 from calc.plan.scenes import section
 from calc.plan.view import View
-from server.apps.card.schemas import CardOut
+from server.apps.card.schemas import CardOut, CodeOut
 
 Paper = Literal["A4", "Letter"]
 PAPERS = {"A4": "A4 portrait", "Letter": "Letter portrait"}
@@ -52,6 +52,15 @@ def _code(address: str) -> str:
     out = BytesIO()
     segno.make(address, error="m", micro=False).save(out, kind="svg", xmldecl=False, svgns=True, nl=False, scale=4)
     return out.getvalue().decode()
+
+
+def code_squares(address: str) -> CodeOut:
+    """The QR code of an address as dark squares, for a page that the browser prints."""
+    import segno
+
+    rows = [bytes(row) for row in segno.make(address, error="m", micro=False).matrix_iter(border=0)]
+    path = "".join(f"M{x} {y}h1v1h-1z" for y, row in enumerate(rows) for x, dark in enumerate(row) if dark)
+    return CodeOut(size=len(rows), path=path, address=address)
 
 
 def _in_css(text: str) -> str:

@@ -139,6 +139,14 @@ class ReleaseLine(BaseModel):
     replaced: bool
 
 
+class CodeOut(BaseModel):
+    """A QR code: so many squares a side, the dark ones as an SVG path, and the address that it opens."""
+
+    size: int
+    path: str
+    address: str
+
+
 class CardOut(BaseModel):
     """The card of a release with what was done at it. `scenes`: a side's picture by the set-up's place."""
 
@@ -157,6 +165,7 @@ class CardOut(BaseModel):
     card: CardSaid
     scenes: list[SceneSaid]
     instruments: list[InstrumentLine]
+    code: CodeOut | None = None
     marks: list[MarkOut]
     readings: list[CardReadingOut]
 

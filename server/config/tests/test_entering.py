@@ -141,11 +141,12 @@ def test_a_session_ends_when_nobody_is_there_whatever_the_screen_asks_by_itself(
     for _ in range(6):
         clock(1500)
         assert client.get("/api/session").status_code == 200  # used, it goes on
+    by_itself = [f"/api/runs/{demo.pk}/pulse", f"/api/runs/{demo.pk}/card/1/done"]
     for _ in range(4):
         clock(1500)
-        assert client.get(f"/api/runs/{demo.pk}/pulse").status_code == 200
+        assert [client.get(path).status_code for path in by_itself] == [200, 404]  # nothing is released yet
     clock(1500)
-    assert client.get(f"/api/runs/{demo.pk}/pulse").status_code == 401
+    assert [client.get(path).status_code for path in by_itself] == [401, 401]
 
 
 def test_a_session_ends_after_a_shift_however_it_is_used(at_address, clock):

@@ -1,9 +1,11 @@
 """The page view: the demo's signing in, and the policy it sends."""
 
 import io
+import json
 import re
 
 import pytest
+from django.conf import settings
 from django.core.management import CommandError, call_command
 from django.db import InterfaceError, OperationalError
 from django.test import Client
@@ -38,6 +40,24 @@ def test_the_policy_is_strict_and_its_nonce_is_new_each_time(demo):
     assert nonces[0] != nonces[1]
     assert f'nonce="{nonces[0]}"' in first.content.decode()
     assert first["X-Frame-Options"] == "DENY"
+
+
+def test_what_keeps_cards_stands_at_the_root_and_is_asked_for_each_time(demo):
+    client = Client(SERVER_NAME="127.0.0.1")
+    keeper = client.get("/keeper.js")
+    assert (keeper.status_code, keeper["Content-Type"]) == (200, "text/javascript; charset=utf-8")
+    assert "no-cache" in keeper["Cache-Control"] and "immutable" not in keeper["Cache-Control"]
+    # Every file of the page is kept, under the name that its contents gave it.
+    built = json.loads((settings.WEB_BUILD / ".vite" / "manifest.json").read_text())
+    assert all(f"/static/{part['file']}" in keeper.content.decode() for part in built.values())
+    manifest = client.get("/manifest.webmanifest")
+    assert manifest["Content-Type"] == "application/manifest+json"
+    assert (manifest.json()["start_url"], manifest.json()["icons"][0]["src"]) == ("/", "/static/mark.svg")
+    page = client.get("/")
+    assert 'rel="manifest" href="/manifest.webmanifest"' in page.content.decode()
+    for rule in ("worker-src 'self'", "manifest-src 'self'"):
+        assert rule in page["Content-Security-Policy"]
+    assert client.post("/keeper.js").status_code == 405
 
 
 def test_a_person_is_added_with_a_password_worth_having(db, monkeypatch):

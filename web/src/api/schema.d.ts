@@ -5605,6 +5605,7 @@ export interface components {
             scenes: components["schemas"]["SceneSaid"][];
             /** Instruments */
             instruments: components["schemas"]["InstrumentLine"][];
+            code?: components["schemas"]["CodeOut"] | null;
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             /** Readings */
@@ -5675,6 +5676,18 @@ export interface components {
             /** Lights */
             lights: string[];
             ask: components["schemas"]["AskSaid"] | null;
+        };
+        /**
+         * CodeOut
+         * @description A QR code: so many squares a side, the dark ones as an SVG path, and the address that it opens.
+         */
+        CodeOut: {
+            /** Size */
+            size: number;
+            /** Path */
+            path: string;
+            /** Address */
+            address: string;
         };
         /**
          * FollowsOut

@@ -37,5 +37,6 @@ export const GlobalStyle = createGlobalStyle`
   button, input, textarea { font: inherit; color: inherit; }
   :focus-visible { outline: ${size.thick} solid ${colour("act")}; outline-offset: 2px; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none; animation: none; } }
+  @media print { html, body, #app { height: auto; background: none; } }
   @media ${fold.phone} { html { scroll-padding-top: ${size.header}; } }
 `;

@@ -72,14 +72,15 @@ def test_its_fonts_are_in_it(plain):
 
 
 def test_its_code_opens_the_card(plain, released, tmp_path):  # noqa: F811
-    assert decoded(plain, tmp_path) == f"http://127.0.0.1/runs/{released.pk}/card"
+    for page in (1, 2):  # of every page
+        assert decoded(plain, tmp_path, page) == f"http://127.0.0.1/runs/{released.pk}/card"
 
 
-def decoded(pdf, tmp_path):
-    """What a camera reads on the first page."""
+def decoded(pdf, tmp_path, page=1):
+    """What a camera reads on a page."""
     file = tmp_path / "card.pdf"
     file.write_bytes(pdf)
-    drawn = ["pdftoppm", "-png", "-r", "150", "-f", "1", "-l", "1", "-singlefile", file, tmp_path / "card"]
+    drawn = ["pdftoppm", "-png", "-r", "150", "-f", str(page), "-l", str(page), "-singlefile", file, tmp_path / "card"]
     subprocess.run(drawn, check=True)
     (found,) = zxingcpp.read_barcodes(Image.open(tmp_path / "card.png"))
     return found.text

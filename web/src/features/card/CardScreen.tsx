@@ -11,6 +11,7 @@ import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
 import { CardFront } from "./CardFront";
 import { CardHead } from "./CardHead";
+import { CardOnPaper } from "./CardOnPaper";
 import { CardWaits } from "./CardWaits";
 import { useArrows, useSwipe } from "./moving";
 import { lookAt, measure, useCard, useDone, useKept, useWork } from "./queries";
@@ -24,6 +25,9 @@ const Whole = styled.div`
   grid-template-rows: auto auto auto minmax(0, 1fr) auto;
   height: 100%;
   min-height: 0;
+  @media print {
+    display: none;
+  }
   button[data-hand] {
     min-height: ${size.hand};
     padding: ${space(2)} ${space(7)};
@@ -220,101 +224,110 @@ function OneCard({ page, units, session, replaced, done, lookedAt, onUnits }: Pr
   const swipe = useSwipe((by) => go(at + by));
   useArrows((by) => go(at + by));
   return (
-    <Whole>
-      <CardHead
-        page={page}
-        step={step}
-        units={units}
-        person={session.name}
-        done={standing.count(steps)}
-        away={work.away}
-        onUnits={onUnits}
-      />
-      <StepLine steps={steps} at={at} standing={standing} onGo={go} />
-      <CardWaits steps={steps} waits={work.waits} isKept={isKept} />
-      {step ? (
-        <Body tabIndex={0} {...swipe}>
-          <article key={step.id}>
-            <p className="place">
-              Step {at + 1} of {steps.length} · {step.place}
-            </p>
-            <h2>{step.title}</h2>
-            <div className="words">
-              {step.words.map((w) => (
-                <p key={w}>{w}</p>
-              ))}
-            </div>
-            {step.ask && (
-              <ReadingForm
-                key={`${step.id} ${units} ${times}`}
-                ask={step.ask}
-                before={standing.read(step.id)}
-                mayMark={page.may_mark}
-                instruments={page.instruments
-                  .filter((i) => i.kind === step.ask?.instrument)
-                  .map((i) => i.name)}
-                measure={(name) => measure(name, units)}
-                look={(values, signal) => lookAt(of, step.id, values, signal)}
-                onEntered={onEntered}
-              />
+    <>
+      <CardOnPaper page={page} standing={standing} />
+      <Whole>
+        <CardHead
+          page={page}
+          step={step}
+          units={units}
+          person={session.name}
+          done={standing.count(steps)}
+          away={work.away}
+          onUnits={onUnits}
+        />
+        <StepLine steps={steps} at={at} standing={standing} onGo={go} />
+        <CardWaits steps={steps} waits={work.waits} isKept={isKept} />
+        {step ? (
+          <Body tabIndex={0} {...swipe}>
+            <article key={step.id}>
+              <p className="place">
+                Step {at + 1} of {steps.length} · {step.place}
+              </p>
+              <h2>{step.title}</h2>
+              <div className="words">
+                {step.words.map((w) => (
+                  <p key={w}>{w}</p>
+                ))}
+              </div>
+              {step.ask && (
+                <ReadingForm
+                  key={`${step.id} ${units} ${times}`}
+                  ask={step.ask}
+                  before={standing.read(step.id)}
+                  mayMark={page.may_mark}
+                  instruments={page.instruments
+                    .filter((i) => i.kind === step.ask?.instrument)
+                    .map((i) => i.name)}
+                  measure={(name) => measure(name, units)}
+                  look={(values, signal) => lookAt(of, step.id, values, signal)}
+                  onEntered={onEntered}
+                />
+              )}
+              <Done step={step} standing={standing} />
+              {work.wrong && <NoteBox level="stop">{work.wrong}</NoteBox>}
+            </article>
+            <StepPicture page={page} step={step} />
+          </Body>
+        ) : (
+          <Body tabIndex={0} style={{ display: "block" }} {...swipe}>
+            {replaced && (
+              <NoteBox level="stop">
+                This release was replaced.{" "}
+                <a href={`/runs/${page.run}/card`}>Open the card that stands now.</a>
+              </NoteBox>
             )}
-            <Done step={step} standing={standing} />
-            {work.wrong && <NoteBox level="stop">{work.wrong}</NoteBox>}
-          </article>
-          <StepPicture page={page} step={step} />
-        </Body>
-      ) : (
-        <Body tabIndex={0} style={{ display: "block" }} {...swipe}>
-          {replaced && (
-            <NoteBox level="stop">
-              This release was replaced. <a href={`/runs/${page.run}/card`}>Open the card that stands now.</a>
-            </NoteBox>
-          )}
-          <CardFront page={page} />
-          {isKept === "never" && (
-            <p className="mark">
-              Under this address a card needs the network: a browser keeps it only where the address is served
-              over HTTPS.
-            </p>
-          )}
-        </Body>
-      )}
-      <Foot>
-        <button type="button" data-hand="back" disabled={at === FRONT} onClick={() => go(at - 1)}>
-          back
-        </button>
-        {step && page.may_mark && !isDone && step.kind !== "caution" && skipping === null && (
-          <button type="button" data-hand="skip" onClick={() => setSkipping("")}>
-            skip, and why
+            <CardFront page={page} />
+            {isKept === "never" && (
+              <p className="mark">
+                Under this address a card needs the network: a browser keeps it only where the address is
+                served over HTTPS.
+              </p>
+            )}
+          </Body>
+        )}
+        <Foot>
+          <button type="button" data-hand="back" disabled={at === FRONT} onClick={() => go(at - 1)}>
+            back
           </button>
-        )}
-        {step && skipping !== null && (
-          <>
-            <Entry
-              label="Why it is skipped"
-              value={skipping}
-              onChange={setSkipping}
-              maxLength={160}
-              autoFocus
-            />
-            <Button onPress={() => void mark("skipped", next, skipping)}>Skip it</Button>
-          </>
-        )}
-        {step && page.may_mark && standing.of(step.id) && (
-          <button type="button" data-hand="open" onClick={() => void mark("open", () => undefined)}>
-            open again
+          {step && page.may_mark && !isDone && step.kind !== "caution" && skipping === null && (
+            <button type="button" data-hand="skip" onClick={() => setSkipping("")}>
+              skip, and why
+            </button>
+          )}
+          {step && skipping !== null && (
+            <>
+              <Entry
+                label="Why it is skipped"
+                value={skipping}
+                onChange={setSkipping}
+                maxLength={160}
+                autoFocus
+              />
+              <Button onPress={() => void mark("skipped", next, skipping)}>Skip it</Button>
+            </>
+          )}
+          {step && page.may_mark && standing.of(step.id) && (
+            <button type="button" data-hand="open" onClick={() => void mark("open", () => undefined)}>
+              open again
+            </button>
+          )}
+          <button
+            type="button"
+            data-hand="next"
+            disabled={work.isBusy || pressWords === null}
+            onClick={press}
+          >
+            {pressWords ?? "Write what you read"}
           </button>
+        </Foot>
+        {replaced && step && (
+          <NoteBox level="stop">
+            This release was replaced. <a href={`/runs/${page.run}/card`}>Open the card that stands now.</a>
+          </NoteBox>
         )}
-        <button type="button" data-hand="next" disabled={work.isBusy || pressWords === null} onClick={press}>
-          {pressWords ?? "Write what you read"}
-        </button>
-      </Foot>
-      {replaced && step && (
-        <NoteBox level="stop">
-          This release was replaced. <a href={`/runs/${page.run}/card`}>Open the card that stands now.</a>
-        </NoteBox>
-      )}
-    </Whole>
+      </Whole>
+    </>
   );
 }
 

@@ -85,6 +85,16 @@ export const size = {
   radius: "2px",
 } as const;
 
+/** What a printer is told, whatever the screen is dressed in. */
+export const paper = {
+  ink: "#000",
+  sheet: "#fff",
+  size: "12pt",
+  head: "14pt",
+  title: "22pt",
+  line: "0.3mm",
+} as const;
+
 /**
  * Below the first width the head leaves out what stands elsewhere; below the second the slip folds under the drawing;
  * below the third all is one column.
