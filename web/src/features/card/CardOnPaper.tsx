@@ -60,6 +60,7 @@ const Paper = styled.div`
     text-align: center;
   }
   i[data-pen] {
+    display: block;
     height: 9mm;
     padding: 1mm 2mm;
     text-align: left;

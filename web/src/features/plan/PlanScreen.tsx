@@ -238,7 +238,6 @@ export function PlanScreen({ session, tools }: Props) {
         mayPlan={session.role === "owner" || session.role === "planner"}
         onKeep={editing.keep}
       />
-      <AtMachine plan={shown} units={units} />
       <Body ref={body} data-fits={fits || undefined} style={{ "--share": `${share}%` } as CSSProperties}>
         <Rail
           plan={shown}
@@ -332,6 +331,7 @@ export function PlanScreen({ session, tools }: Props) {
           </Slip>
         )}
       </Body>
+      <AtMachine plan={shown} units={units} />
       <ShortcutSheet stops={reachable.length} isOpen={helpOpen} onClose={() => setHelpOpen(false)} />
     </Page>
   );
