@@ -24,7 +24,7 @@ from server.foundation.queries import demo_person
 NAMES = uuid5(NAMESPACE_URL, "noble-anvil/demo/machine-side")
 AGO_MIN = 6  # since the last of it
 HALF_SET, READY = "LH-2041", "LH-2107"
-# Seal carrier, as far as its setter came: step, minutes it took, what was read. The feeler found more than the estimate.
+# Seal carrier, as far as its setter came: step, its minutes, what was read. The feeler found more than estimated.
 DONE: tuple[tuple[str, int, dict[str, Any] | None], ...] = (
     ("s1.clean", 0, None),
     ("s1.grease", 4, None),
@@ -61,4 +61,4 @@ def set_half() -> None:
         if values is None:
             mark(run, MarkIn(key=key, release=1, step=step, state="done", at=at), setter)
         else:
-            read(run, ReadIn(key=key, release=1, step=step, values=values, sure=True, at=at), setter)
+            read(run, ReadIn(key=key, release=1, step=step, values=values, instrument="", sure=True, at=at), setter)

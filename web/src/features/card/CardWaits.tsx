@@ -44,7 +44,7 @@ export function CardWaits({ steps, waits, isKept }: Props) {
             : "Leave this page open. "}
           {waits.length === 0
             ? "What you do waits here, and is sent once."
-            : `${waits.length === 1 ? "One step waits" : `${waits.length} steps wait`} here, sent once as soon as it does.`} here, and ${waits.length === 1 ? "is" : "are"} sent once it does.`}
+            : `${waits.length === 1 ? "One step waits" : `${waits.length} steps wait`} here, sent once as soon as it does.`}
         </NoteBox>
       )}
       {unjudged.length > 0 && (
