@@ -59,6 +59,6 @@ def set_half() -> None:
         at += timedelta(minutes=minutes)
         key = uuid5(NAMES, step)
         if values is None:
-            mark(run, MarkIn(key=key, release=1, step=step, state="done", at=at), setter)
+            mark(run, MarkIn(key=key, release=1, step=step, state="done", reason="", units="metric", at=at), setter)
         else:
             read(run, ReadIn(key=key, release=1, step=step, values=values, instrument="", sure=True, at=at), setter)

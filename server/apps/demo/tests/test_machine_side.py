@@ -17,7 +17,7 @@ def test_the_carrier_is_half_set_and_the_ring_is_ready():
     assert (places["LH-2041"], places["LH-2107"], places["LH-1980"]) == ("setting", "ready", "planning")
     carrier = Run.objects.get(drawing_number="LH-2041")
     card = _signed_in("setter").get(f"/api/runs/{carrier.pk}/card").json()
-    assert [m["step"] for m in card["marks"]] == [step for step, _ in DONE]
+    assert [m["step"] for m in card["marks"]] == [step for step, _, _ in DONE]
     off = Reading.objects.get(kind="feeler")
     assert off.measured > 2 * off.predicted  # more than the estimate, which is from below
     rows = {r["drawing_number"]: r for r in _signed_in("planner").get("/api/runs").json()["rows"]}
