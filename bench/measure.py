@@ -67,6 +67,11 @@ class Client:
 
     def ask(self, method: str, path: str, body: Any = None) -> Any:
         """The answer to a request. Raises HTTPError where it is refused."""
+        whole = self.fetch(path, body, method)
+        return json.loads(whole) if whole else None
+
+    def fetch(self, path: str, body: Any = None, method: str = "GET") -> bytes:
+        """The same as it comes, which may be no JSON."""
         said = None if body is None else json.dumps(body).encode()
         self.connection.request(method, path, said, self.headers)
         answer = self.connection.getresponse()
@@ -75,7 +80,7 @@ class Client:
         self.packed, self.size = len(came), len(whole)
         if answer.status >= 400:
             raise urllib.error.HTTPError(path, answer.status, whole[:200].decode(), answer.headers, BytesIO(whole))
-        return json.loads(whole) if whole else None
+        return whole
 
     def signed_in(self, name: str, word: str) -> None:
         """Sign in with name and password instead."""

@@ -16,6 +16,7 @@ from typing import Any
 import psutil
 
 from bench.board import board
+from bench.card import card
 from bench.crowds import crowd, long_history, many_readings, many_runs
 from bench.heavy import heavy, slow
 from bench.measure import PRESSURE, Client, row, times, told
@@ -258,6 +259,7 @@ MEASURED = {
     "tools": _tools,
     "drag": drag,
     "board": board,
+    "card": card,
     "many": _many,
     "history": _history,
     "load": _load,

@@ -35,7 +35,7 @@ def go_to(app, title):
 
 def test_a_machine_is_set_by_its_card(app, run):
     open_card(app, run)
-    expect(app.get_by_text("24.3 bar", exact=True)).to_be_visible()
+    expect(app.locator("dd", has_text="24.3 bar").first).to_be_visible()
     app.get_by_role("button", name="Begin").click()
     app.get_by_role("button", name="Done. Next: grease the chuck").click()
     expect(app.get_by_role("heading", name="Grease the chuck")).to_be_visible()

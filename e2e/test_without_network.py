@@ -81,7 +81,7 @@ def test_another_place_leads_to_the_cards_that_are_kept(app, run, away):  # noqa
     away()
     app.goto(address(app, "/"))
     app.get_by_role("link", name="Seal carrier, release 1").click()
-    expect(app.get_by_text("24.3 bar", exact=True)).to_be_visible()
+    expect(app.locator("dd", has_text="24.3 bar").first).to_be_visible()
     app.goto(address(app, f"/runs/{run.pk + 1}/card"))  # one that was not opened
     expect(app.get_by_text("This tablet keeps the cards that were opened on it")).to_be_visible()
 

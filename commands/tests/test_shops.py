@@ -32,11 +32,11 @@ VERDICTS = {
     # a tool in the jaws, a second side held on what no cut makes.
     "first": {"LH-1980": "stopped", "LH-2041": "stopped", "LH-2107": "stopped", "LH-2215": "stopped"},
     "before-tools": {"LH-2041": "stopped", "LH-2107": "stopped", "LH-2215": "settled"},
-    "before-board": dict.fromkeys(("LH-1980", "LH-2041", "LH-2107", "LH-2215", "LH-2266"), "settled"),
+    "before-card": dict.fromkeys(("LH-1980", "LH-2041", "LH-2107", "LH-2188", "LH-2215", "LH-2266"), "settled"),
 }
-VERDICTS["before-card"] = VERDICTS["before-board"] | {"LH-2188": "settled"}
+VERDICTS["before-waiting"] = VERDICTS["before-card"]
 RELEASED = {"first": {"LH-2107", "LH-2215"}, "before-tools": {"LH-2041", "LH-2107", "LH-2215"}}
-RELEASED["before-card"] = RELEASED["before-board"] = RELEASED["before-tools"]
+RELEASED["before-card"] = RELEASED["before-waiting"] = RELEASED["before-tools"]
 TOLD = {
     "first": [
         "Rough Spigot: feed 0.401\xa0mm/rev → 0.3\xa0mm/rev",
@@ -49,16 +49,16 @@ TOLD = {
 }
 
 
-TOLD["before-board"] = [
+TOLD["before-card"] = [
     "Gauge pressure, side 1, spigot end 24.3\xa0bar → 21\xa0bar, now stopped",
     "undone: Gauge pressure, side 1, spigot end 21\xa0bar → 24.3\xa0bar, now settled",
 ]
-TOLD["before-card"] = TOLD["before-board"]
+TOLD["before-waiting"] = TOLD["before-card"]
 TYPED = {
     "first": {"setups.s1.force.pressure_bar": "25", "part.profile.outside.o1.diameter_mm": "83.95"},
     "before-tools": {},
-    "before-board": {},
     "before-card": {},
+    "before-waiting": {},
 }
 
 
@@ -68,7 +68,7 @@ def test_a_shop_of_an_earlier_version_opens_with_its_verdicts_history_and_releas
     carrier = shop["LH-2041"]
     assert carrier["history"][::-1][-2:] == TOLD[name]
     # Drafts of the earlier form are told, not shown.
-    assert carrier["first"] == (0 if name in ("before-board", "before-card") else carrier["revision"])
+    assert carrier["first"] == (0 if name in ("before-card", "before-waiting") else carrier["revision"])
     released = [(n, r) for n, run in shop.items() for r in run["releases"].values()]
     assert {n for n, _ in released} == RELEASED[name]
     for _, one in released:
