@@ -34,7 +34,8 @@ const CalculatorsScreen = lazy(() =>
 const BoardScreen = lazy(() =>
   import("../features/board/BoardScreen").then((m) => ({ default: m.BoardScreen })),
 );
-const CardScreen = lazy(() => import("../features/card/CardScreen").then((m) => ({ default: m.CardScreen })));
+const card = () => import("../features/card/CardScreen");
+const CardScreen = lazy(() => card().then((m) => ({ default: m.CardScreen })));
 const HouseRules = lazy(() =>
   import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
 );
@@ -59,6 +60,10 @@ const queries = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
+
+// At the machine nobody waits for one thing after the other: the card is asked for beside who is here.
+if (window.location.pathname.endsWith("/card"))
+  void card().then((m) => m.askEarly(queries, new URL(window.location.href)));
 
 function Places({ session }: { session: Session }) {
   const tools: ReactNode = (

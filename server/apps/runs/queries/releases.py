@@ -6,6 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from django.db.models import QuerySet
+
 from calc.plan.cautions import cautions_of
 from calc.plan.compute import PlanResult
 from calc.quantities import System
@@ -21,15 +23,22 @@ from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotAllowed, NotFound
 from server.foundation.roles import sees_drafts
 
+# Megabytes, which are read where they are asked for and nowhere else.
+HEAVY = ("views", "programs", "document", "taken", "lines", "figures")
+
+
+def _light(run: Run) -> QuerySet[Release]:
+    return run.releases.select_related("by").defer(*HEAVY)
+
 
 def latest(run: Run) -> Release | None:
     """The release that stands."""
-    return run.releases.select_related("by").first()
+    return _light(run).first()
 
 
 def release_of(run: Run, number: int, *, lock: bool = False) -> Release:
     """A release by its number; with `lock`, nobody else adds to it until the transaction ends. Raises NotFound."""
-    rows = run.releases.select_related("by").filter(number=number)
+    rows = _light(run).filter(number=number)
     found = (rows.select_for_update(of=("self",)) if lock else rows).first()
     if found is None:
         raise NotFound("There is no such release of this run.")
@@ -38,14 +47,14 @@ def release_of(run: Run, number: int, *, lock: bool = False) -> Release:
 
 def every_release(run: Run) -> list[Release]:
     """Every release of a run, the latest first."""
-    return list(run.releases.select_related("by"))
+    return list(_light(run))
 
 
 def released_before(run: Run) -> Iterator[Release]:
     """Every release of a part, by its drawing number: the run's own first, each the latest first."""
-    yield from run.releases.order_by("-number")
+    yield from _light(run).order_by("-number")
     others = Release.objects.filter(run__drawing_number=run.drawing_number).exclude(run=run.pk)
-    yield from others.order_by("-at")
+    yield from others.defer(*HEAVY).order_by("-at")
 
 
 def release_for(run: Run, number: int | None, person: Any) -> Release:
@@ -74,7 +83,7 @@ def released_view(release: Release, look: Look) -> Plain:
 
 def names_of(release: Release, system: System) -> tuple[str, str]:
     """(name, drawing number) of the run as it was released: what it is called since is the draft's."""
-    plate = release.views[system]["run"]
+    plate = Release.objects.values_list(f"views__{system}__run", flat=True).get(pk=release.pk)
     return str(plate["name"]), str(plate["drawing_number"])
 
 
@@ -149,7 +158,7 @@ def page(run: Run, system: System) -> ReleasesOut:
     on_shelf = shelf.current()
     result = computed(run, on_shelf)
     document = document_of(run)
-    every = run.releases.select_related("by").defer("views", "programs", "document")
+    every = _light(run)
     return ReleasesOut(
         run=run_plate(run, on_shelf),
         revision=run.revision,

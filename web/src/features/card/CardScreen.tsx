@@ -14,7 +14,7 @@ import { CardHead } from "./CardHead";
 import { CardOnPaper } from "./CardOnPaper";
 import { CardWaits } from "./CardWaits";
 import { useArrows, useSwipe } from "./moving";
-import { lookAt, measure, useCard, useDone, useKept, useWork } from "./queries";
+import { addressed, lookAt, measure, useCard, useDone, useKept, useWork } from "./queries";
 import { type Entered, ReadingForm } from "./ReadingForm";
 import { StepLine } from "./StepLine";
 import { StepPicture } from "./StepPicture";
@@ -102,9 +102,9 @@ const Foot = styled.footer`
 export function CardScreen({ session }: { session: Session }) {
   const runId = Number(useParams().runId);
   const [params, setParams] = useSearchParams();
-  const units: Units = params.get("units") === "inch" ? "inch" : "metric";
-  const release = params.get("release");
-  const page = useCard(runId, units, release === null ? null : Number(release));
+  const asked = addressed(runId, params);
+  const { units } = asked;
+  const page = useCard(asked);
   const done = useDone(page.data, units);
   useEffect(() => {
     document.title = `Card of ${page.data?.name ?? "a run"} · Noble Anvil`;
@@ -148,6 +148,8 @@ type Props = {
   lookedAt: number;
   onUnits: () => void;
 };
+
+export { askEarly } from "./queries";
 
 const FRONT = -1;
 

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answered, type CardPage, client, type Units } from "../../api/client";
 import { useContact } from "../../api/contact";
@@ -10,18 +10,38 @@ const LOOK_AGAIN_MS = 3000;
 const cardKey = (runId: number, units: Units, release: number | null) => ["card", runId, units, release];
 const doneKey = (runId: number, release: number, units: Units) => ["card-done", runId, release, units];
 
+/** Which card an address is of. */
+export type CardAddress = { runId: number; units: Units; release: number | null };
+
+const askFor = ({ runId, units, release }: CardAddress) => ({
+  queryKey: cardKey(runId, units, release),
+  queryFn: () =>
+    answered(
+      client.GET("/api/runs/{run_id}/card", {
+        params: { path: { run_id: runId }, query: { units, ...(release !== null && { release }) } },
+      }),
+    ),
+});
+
+/** Which card an address asks for. */
+export function addressed(runId: number, search: URLSearchParams): CardAddress {
+  const release = search.get("release");
+  return {
+    runId,
+    units: search.get("units") === "inch" ? "inch" : "metric",
+    release: release === null ? null : Number(release),
+  };
+}
+
 /** The card of a release; without a number of the one that stands. */
-export function useCard(runId: number, units: Units, release: number | null) {
-  return useQuery({
-    queryKey: cardKey(runId, units, release),
-    queryFn: () =>
-      answered(
-        client.GET("/api/runs/{run_id}/card", {
-          params: { path: { run_id: runId }, query: { units, ...(release !== null && { release }) } },
-        }),
-      ),
-    refetchOnWindowFocus: false,
-  });
+export function useCard(of: CardAddress) {
+  return useQuery({ ...askFor(of), refetchOnWindowFocus: false });
+}
+
+/** Ask for the card at an address before its screen is there. */
+export function askEarly(queries: QueryClient, { pathname, searchParams }: URL): void {
+  const run = /^\/runs\/(\d+)\/card$/.exec(pathname)?.[1];
+  if (run) void queries.prefetchQuery(askFor(addressed(Number(run), searchParams)));
 }
 
 /** What was done at a card, by everybody at it, looked at again and again. */
