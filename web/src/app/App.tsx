@@ -1,5 +1,5 @@
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense } from "react";
+import type { ComponentType, ReactNode } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { Refused, type Session } from "../api/client";
 import { Bench } from "../features/bench/Bench";
@@ -12,35 +12,29 @@ import { LOOK_AS } from "../features/session/queries";
 import { Tools } from "../features/session/Tools";
 import { LocalHits } from "../shared/find/LocalHits";
 import { AppHeader, Blank } from "../shared/ui/Page";
+import { seldom } from "../shared/ui/seldom";
 import { GlobalStyle } from "./GlobalStyle";
 
 // What is opened seldom is loaded when it is: the first load stays small.
-const ShelfScreen = lazy(() =>
-  import("../features/shelf/ShelfScreen").then((m) => ({ default: m.ShelfScreen })),
+const opened = <P extends object>(load: () => Promise<ComponentType<P>>) =>
+  seldom(load, <Blank>Opening …</Blank>);
+
+const ShelfScreen = opened(() => import("../features/shelf/ShelfScreen").then((m) => m.ShelfScreen));
+const People = opened(() => import("../features/people/People").then((m) => m.People));
+const ReleaseScreen = opened(() => import("../features/plan/ReleaseScreen").then((m) => m.ReleaseScreen));
+const GaugeScreen = opened(() => import("../features/gauge/GaugeScreen").then((m) => m.GaugeScreen));
+const NotebookScreen = opened(() =>
+  import("../features/notebook/NotebookScreen").then((m) => m.NotebookScreen),
 );
-const People = lazy(() => import("../features/people/People").then((m) => ({ default: m.People })));
-const ReleaseScreen = lazy(() =>
-  import("../features/plan/ReleaseScreen").then((m) => ({ default: m.ReleaseScreen })),
+const CalculatorsScreen = opened(() =>
+  import("../features/calculators/CalculatorsScreen").then((m) => m.CalculatorsScreen),
 );
-const GaugeScreen = lazy(() =>
-  import("../features/gauge/GaugeScreen").then((m) => ({ default: m.GaugeScreen })),
-);
-const NotebookScreen = lazy(() =>
-  import("../features/notebook/NotebookScreen").then((m) => ({ default: m.NotebookScreen })),
-);
-const CalculatorsScreen = lazy(() =>
-  import("../features/calculators/CalculatorsScreen").then((m) => ({ default: m.CalculatorsScreen })),
-);
-const BoardScreen = lazy(() =>
-  import("../features/board/BoardScreen").then((m) => ({ default: m.BoardScreen })),
-);
+const BoardScreen = opened(() => import("../features/board/BoardScreen").then((m) => m.BoardScreen));
 const card = () => import("../features/card/CardScreen");
-const CardScreen = lazy(() => card().then((m) => ({ default: m.CardScreen })));
-const HouseRules = lazy(() =>
-  import("../features/house/HouseRules").then((m) => ({ default: m.HouseRules })),
-);
-const Trail = lazy(() => import("../features/people/Trail").then((m) => ({ default: m.Trail })));
-const Password = lazy(() => import("../features/session/Password").then((m) => ({ default: m.Password })));
+const CardScreen = opened(() => card().then((m) => m.CardScreen));
+const HouseRules = opened(() => import("../features/house/HouseRules").then((m) => m.HouseRules));
+const Trail = opened(() => import("../features/people/Trail").then((m) => m.Trail));
+const Password = opened(() => import("../features/session/Password").then((m) => m.Password));
 
 /** A session that has ended: whoever works here signs in again where they were, the demo by being opened anew. */
 function seeWhoIsHere(error: Error) {
@@ -73,38 +67,36 @@ function Places({ session }: { session: Session }) {
     </>
   );
   return (
-    <Suspense fallback={<Blank>Opening …</Blank>}>
-      <Routes>
-        <Route path="/" element={<Bench session={session} tools={tools} />} />
-        <Route path="/new" element={<NewRun tools={tools} />} />
-        <Route path="/runs/:runId" element={<PlanScreen session={session} tools={tools} />} />
-        <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
-        <Route path="/runs/:runId/releases" element={<ReleaseScreen session={session} tools={tools} />} />
-        <Route path="/runs/:runId/card" element={<CardScreen session={session} />} />
-        <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />
-        <Route path="/board" element={<BoardScreen tools={tools} />} />
-        <Route path="/shelf" element={<ShelfScreen session={session} tools={tools} />} />
-        <Route path="/shelf/:kind" element={<ShelfScreen session={session} tools={tools} />} />
-        <Route path="/shelf/:kind/:itemKey" element={<ShelfScreen session={session} tools={tools} />} />
-        <Route path="/chucks/:key/gauge" element={<GaugeScreen session={session} tools={tools} />} />
-        <Route path="/notebook" element={<NotebookScreen session={session} tools={tools} />} />
-        <Route path="/calculators" element={<CalculatorsScreen tools={tools} />} />
-        <Route path="/calculators/:name" element={<CalculatorsScreen tools={tools} />} />
-        <Route path="/rules" element={<HouseRules tools={tools} />} />
-        <Route path="/people" element={<People session={session} tools={tools} />} />
-        <Route path="/trail" element={<Trail tools={tools} />} />
-        <Route
-          path="/password"
-          element={
-            <>
-              <AppHeader title="My password" tools={tools} />
-              <Password />
-            </>
-          }
-        />
-        <Route path="*" element={<Navigate to="/" replace />} />
-      </Routes>
-    </Suspense>
+    <Routes>
+      <Route path="/" element={<Bench session={session} tools={tools} />} />
+      <Route path="/new" element={<NewRun tools={tools} />} />
+      <Route path="/runs/:runId" element={<PlanScreen session={session} tools={tools} />} />
+      <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
+      <Route path="/runs/:runId/releases" element={<ReleaseScreen session={session} tools={tools} />} />
+      <Route path="/runs/:runId/card" element={<CardScreen session={session} />} />
+      <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />
+      <Route path="/board" element={<BoardScreen tools={tools} />} />
+      <Route path="/shelf" element={<ShelfScreen session={session} tools={tools} />} />
+      <Route path="/shelf/:kind" element={<ShelfScreen session={session} tools={tools} />} />
+      <Route path="/shelf/:kind/:itemKey" element={<ShelfScreen session={session} tools={tools} />} />
+      <Route path="/chucks/:key/gauge" element={<GaugeScreen session={session} tools={tools} />} />
+      <Route path="/notebook" element={<NotebookScreen session={session} tools={tools} />} />
+      <Route path="/calculators" element={<CalculatorsScreen tools={tools} />} />
+      <Route path="/calculators/:name" element={<CalculatorsScreen tools={tools} />} />
+      <Route path="/rules" element={<HouseRules tools={tools} />} />
+      <Route path="/people" element={<People session={session} tools={tools} />} />
+      <Route path="/trail" element={<Trail tools={tools} />} />
+      <Route
+        path="/password"
+        element={
+          <>
+            <AppHeader title="My password" tools={tools} />
+            <Password />
+          </>
+        }
+      />
+      <Route path="*" element={<Navigate to="/" replace />} />
+    </Routes>
   );
 }
 

@@ -1,9 +1,10 @@
-import { lazy, type ReactNode, Suspense } from "react";
+import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Offer, Part, StopLine } from "../../api/client";
 import { Section } from "../../drawing/Section";
 import { TextButton } from "../../shared/ui/Button";
 import { hidden } from "../../shared/ui/Page";
+import { seldom } from "../../shared/ui/seldom";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
 import type { Pull } from "./ForceHandles";
@@ -11,9 +12,9 @@ import { InsertDrawing } from "./Pictures";
 import { useWalk, Walk } from "./Walk";
 
 // Charts and what draws them are loaded when the first one is looked at.
-const ForceChart = lazy(() => import("./ForceChart").then((m) => ({ default: m.ForceChart })));
-const AcrossCurves = lazy(() => import("./AcrossCurves").then((m) => ({ default: m.AcrossCurves })));
-const LanesChart = lazy(() => import("./LanesChart").then((m) => ({ default: m.LanesChart })));
+const ForceChart = seldom(() => import("./ForceChart").then((m) => m.ForceChart), null);
+const AcrossCurves = seldom(() => import("./AcrossCurves").then((m) => m.AcrossCurves), null);
+const LanesChart = seldom(() => import("./LanesChart").then((m) => m.LanesChart), null);
 
 const Picture = styled.section`
   grid-area: picture;
@@ -97,10 +98,10 @@ export function PlanPicture(props: Props) {
         {children}
       </Views>
       <Canvas>
-        <Suspense>{part?.chart && <ForceChart chart={part.chart} pull={pull} />}</Suspense>
+        {part?.chart && <ForceChart chart={part.chart} pull={pull} />}
         {small?.kind === "outline" && <InsertDrawing picture={small} />}
-        <Suspense>{small?.kind === "curves" && <AcrossCurves picture={small} />}</Suspense>
-        <Suspense>{small?.kind === "lanes" && <LanesChart picture={small} />}</Suspense>
+        {small?.kind === "curves" && <AcrossCurves picture={small} />}
+        {small?.kind === "lanes" && <LanesChart picture={small} />}
         {scene && (
           <Section
             // A view keeps its own place and size.

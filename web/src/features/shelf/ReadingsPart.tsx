@@ -1,11 +1,11 @@
-import { lazy, Suspense } from "react";
 import styled from "styled-components";
 import type { Units } from "../../api/client";
+import { seldom } from "../../shared/ui/seldom";
 import { face, space, type } from "../../shared/ui/theme";
 import { isRead, useReadings } from "./queries";
 
 // Charts and what draws them are loaded when the first one is looked at.
-const ReadingsChart = lazy(() => import("./ReadingsChart").then((m) => ({ default: m.ReadingsChart })));
+const ReadingsChart = seldom(() => import("./ReadingsChart").then((m) => m.ReadingsChart), null);
 
 const Part = styled.section`
   margin-bottom: ${space(6)};
@@ -33,9 +33,7 @@ export function ReadingsPart({ kind, itemKey, units }: Props) {
         {data.map((of) => (
           <figure key={of.kind}>
             <h3>{of.title}</h3>
-            <Suspense fallback={null}>
-              <ReadingsChart of={of} />
-            </Suspense>
+            <ReadingsChart of={of} />
           </figure>
         ))}
       </div>
