@@ -52,6 +52,7 @@ const Whole = styled.div`
 
 const Body = styled.main`
   display: grid;
+  grid-row: 4; /* behind what waits, which is mostly nothing */
   grid-template-columns: minmax(0, 1fr) minmax(16rem, 28%);
   min-height: 0;
   overflow: auto;
@@ -91,6 +92,7 @@ const Body = styled.main`
 
 const Foot = styled.footer`
   display: flex;
+  grid-row: 5;
   flex-wrap: wrap;
   gap: ${space(3)};
   align-items: end;
