@@ -1,4 +1,4 @@
-"""Steps that make a side's hold: its jaws, a collet, the second spindle; pressure, grip, a piece put in and held true."""
+"""Steps that make a side's hold: jaws, collet or second spindle, pressure and grip, a piece put in and held true."""
 
 from __future__ import annotations
 

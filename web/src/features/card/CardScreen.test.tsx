@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen, waitFor } from "@testing-library/react";
+import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { beforeEach, describe, expect, it, vi } from "vitest";
@@ -239,6 +239,18 @@ describe("CardScreen", () => {
     await user.click(screen.getByRole("button", { name: "Begin" }));
     expect(screen.getByRole("button", { name: "Next: do mount" })).toBeInTheDocument();
     expect(screen.queryByRole("button", { name: /^Done/ })).toBeNull();
+  });
+
+  it("stands two hundred steps", async () => {
+    const card = page();
+    card.card.steps = Array.from({ length: 200 }, (_, i) => step(`n${i}`));
+    const { user } = show(card);
+    await screen.findByRole("button", { name: "Begin" });
+    const line = within(screen.getByRole("list", { name: "Steps" }));
+    expect(line.getAllByRole("button")).toHaveLength(200);
+    await user.click(line.getByRole("button", { name: "Do n199: open" }));
+    expect(screen.getByText(/Step 200 of 200/)).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "Done. To the end" })).toBeInTheDocument();
   });
 
   it("keeps what is done without network, says so, and sends it once in its order", async () => {
