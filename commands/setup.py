@@ -135,7 +135,7 @@ def ensure_build() -> None:
     run(["npm", "run", "--silent", "build"], cwd=WEB, quiet=True)
     shutil.rmtree(ROOT / "server" / "static", ignore_errors=True)
     # Not the API library's own pages: nobody serves them, and packing them takes half a minute.
-    collect = [PYTHON, "-m", "django", "collectstatic", "--noinput", "-i", "ninja", "-v", "0"]
+    collect: list[str | Path] = [PYTHON, "-m", "django", "collectstatic", "--noinput", "-i", "ninja", "-v", "0"]
     run(collect, env=environment(), quiet=True)
     mark_fresh("build", stamp)
 

@@ -1,4 +1,4 @@
-import { answered, type CardDone, client, NoAnswer, Refused, type Units } from "../api/client";
+import { answered, type CardDone, client, Refused, type Units } from "../api/client";
 import { Outbox } from "./outbox";
 
 /** What is done at a step of a card: it is ticked, skipped or opened again, or something was read there. */
@@ -73,7 +73,3 @@ export async function sendWork(person: string): Promise<{ work: UnsentWork; done
 function wordsOf(refused: Refused): string {
   return refused.problem?.errors?.map((e) => e.message).join(" ") || refused.message;
 }
-
-/** Whether an error says no more than that something waits. */
-export const isWaiting = (error: unknown) =>
-  error instanceof NoAnswer || (error instanceof Refused && error.status >= BROKEN);

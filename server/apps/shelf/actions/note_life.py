@@ -12,9 +12,8 @@ from calc.errors import CalcError, FieldError
 from calc.fields import Choice, Quantity, Spec, Text
 from calc.quantities import Sentence
 from calc.typed import typed_value
-from server.apps.runs.actions.follow_shelf import follow
-from server.apps.shelf.actions.load import renew
-from server.apps.shelf.models import JawSet, JawSetEvent, ShelfChange
+from server.apps.shelf.actions.learn import put_in
+from server.apps.shelf.models import JawSet, JawSetEvent
 from server.apps.shelf.queries.rows import row_by_key
 from server.apps.shelf.queries.snapshot import hold_to_change
 from server.apps.shelf.schemas import LifeIn
@@ -101,9 +100,6 @@ def note_life(key: str, given: LifeIn, person: Any) -> None:
     assert isinstance(row, JawSet)
     found = _read(given)
     after = _after(row, found)
-    changes = {n: [getattr(row, n), v] for n, v in after.items() if getattr(row, n) != v}
-    for name, value in after.items():
-        setattr(row, name, value)
     JawSetEvent.objects.create(
         jaw_set=row,
         what=found.what,
@@ -113,8 +109,4 @@ def note_life(key: str, given: LifeIn, person: Any) -> None:
         note=found.note or "",
         by=by,
     )
-    row.revision += 1
-    row.save()
-    ShelfChange.objects.create(kind="jaw_set", item_key=row.key, revision=row.revision, changes=changes, by=by)
-    renew()
-    follow("jaw_set", row.pk)
+    put_in("jaw_set", row, after, by)
