@@ -112,7 +112,7 @@ describe("TrendChart", () => {
       "aria-label",
       "Condition from 0.95 on 2026-10-01 to 0.88 on 2026-11-01.",
     );
-    expect(container.querySelectorAll("line.greased")).toHaveLength(1);
+    expect(container.querySelectorAll("line[data-mark=dotted]")).toHaveLength(1);
   });
 });
 
