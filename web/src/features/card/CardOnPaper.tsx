@@ -1,17 +1,18 @@
+import { useEffect, useState } from "react";
+import { flushSync } from "react-dom";
 import styled, { createGlobalStyle } from "styled-components";
 import type { CardPage } from "../../api/client";
 import { paper } from "../../shared/ui/theme";
 import type { Standing } from "./standing";
 
-/** Shown to the printer alone: black on white, whatever the screen is dressed in. */
+/** Black on white, whatever the screen is dressed in. */
 const Paper = styled.div`
-  display: none;
-  @media print {
-    display: block;
-    color: ${paper.ink};
-    background: ${paper.sheet};
-    font-size: ${paper.size};
-    line-height: 1.35;
+  color: ${paper.ink};
+  background: ${paper.sheet};
+  font-size: ${paper.size};
+  line-height: 1.35;
+  @media screen {
+    display: none;
   }
   header {
     display: flex;
@@ -80,8 +81,30 @@ const Pages = createGlobalStyle<{ release: number }>`
   }
 `;
 
+/** Whether the browser is about to print: what only paper shows is made then, not with every look at a step. */
+function usePrinting(): boolean {
+  const [isPrinting, setPrinting] = useState(false);
+  useEffect(() => {
+    const begins = () => flushSync(() => setPrinting(true)); // it prints what is there when this returns
+    const ends = () => setPrinting(false);
+    window.addEventListener("beforeprint", begins);
+    window.addEventListener("afterprint", ends);
+    return () => {
+      window.removeEventListener("beforeprint", begins);
+      window.removeEventListener("afterprint", ends);
+    };
+  }, []);
+  return isPrinting;
+}
+
+type Props = { page: CardPage; standing: Standing };
+
 /** The whole card as a browser prints it. */
-export function CardOnPaper({ page, standing }: { page: CardPage; standing: Standing }) {
+export function CardOnPaper(props: Props) {
+  return usePrinting() ? <Sheets {...props} /> : null;
+}
+
+function Sheets({ page, standing }: Props) {
   const { card, code, release } = page;
   return (
     <Paper aria-hidden="true">
