@@ -275,11 +275,18 @@ describe("CardScreen", () => {
     await user.click(screen.getByRole("button", { name: "0.050" }));
     await user.click(await screen.findByRole("button", { name: /^Keep it here, not judged yet/ }));
     expect(await screen.findByText(/Do not cut before the server has/)).toHaveTextContent("do feeler");
+    // Read once more on the same tablet, which knows of the first.
+    await user.click(screen.getByRole("button", { name: "Do feeler: waits" }));
+    await user.click(screen.getByRole("button", { name: "nothing goes in" }));
+    await user.click(await screen.findByRole("button", { name: /^Keep it here, not judged yet/ }));
     expect(sent).toEqual([]);
     vi.mocked(client.POST).mockImplementation(answers as never);
     heard(new Headers());
-    await waitFor(() => expect(sent.map(([path]) => path)).toEqual(["marks", "marks", "readings"]));
-    expect(sent.map(([, body]) => body.step)).toEqual(["clean", "mount", "feeler"]);
+    await waitFor(() =>
+      expect(sent.map(([path]) => path)).toEqual(["marks", "marks", "readings", "readings"]),
+    );
+    expect(sent.map(([, body]) => body.step)).toEqual(["clean", "mount", "feeler", "feeler"]);
+    expect(sent[3]?.[1]).toMatchObject({ seen: 1 });
     expect(sent[2]?.[1]).toMatchObject({ sure: false, seen: 0, at: expect.stringMatching(/^20/) });
     await waitFor(() => expect(screen.queryByText(/not judged yet|steps wait here/)).toBeNull());
   });

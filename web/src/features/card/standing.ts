@@ -7,13 +7,13 @@ type Mark = Pick<CardMark, "state" | "reason" | "by" | "at">;
 export class Standing {
   private readonly marks: ReadonlyMap<string, Mark>;
   private readonly readings: ReadonlyMap<string, CardReading[]>;
-  private readonly unjudged: ReadonlyMap<string, UnsentWork>;
+  private readonly unjudged: ReadonlyMap<string, readonly UnsentWork[]>;
 
   constructor(done: Pick<CardDone, "marks" | "readings">, waits: readonly UnsentWork[] = []) {
     const marks = new Map<string, Mark>(done.marks.map((m) => [m.step, m]));
-    const unjudged = new Map<string, UnsentWork>();
+    const unjudged = new Map<string, UnsentWork[]>();
     for (const work of waits) {
-      if (!("state" in work.doing)) unjudged.set(work.step, work);
+      if (!("state" in work.doing)) unjudged.set(work.step, [...(unjudged.get(work.step) ?? []), work]);
       else if (!work.refused) marks.set(work.step, { ...work.doing, by: work.person, at: work.at });
     }
     const readings = new Map<string, CardReading[]>();
@@ -34,9 +34,9 @@ export class Standing {
     return this.readings.get(step)?.at(-1);
   }
 
-  /** How many readings of a step are known. */
+  /** How many readings of a step are known, those that wait on this tablet too. */
   seen(step: string): number {
-    return this.readings.get(step)?.length ?? 0;
+    return (this.readings.get(step)?.length ?? 0) + (this.unjudged.get(step)?.length ?? 0);
   }
 
   /** Readings of a step that were made without knowing of each other, as long as the last of them counts. */
@@ -47,7 +47,7 @@ export class Standing {
 
   /** What was read at a step and waits for the server: nobody has judged it yet. */
   waits(step: string): UnsentWork | undefined {
-    return this.unjudged.get(step);
+    return this.unjudged.get(step)?.at(-1);
   }
 
   /** How a step stands, in a word. */
