@@ -108,7 +108,8 @@ class Running:
         """Kill something of it, and what else is named a moment later; see that each is noticed, and that all is
         there again.
 
-        A name is "start", "server" (its first process), "process" (one that answers), "worker", "gauge" or "database".
+        A name is "start", "server" (its first process), "process" (one that answers), "worker", "computing" (all that
+        compute for it), "gauge" or "database".
         """
         noticed = []
         for place, name in enumerate(names):
@@ -127,6 +128,10 @@ class Running:
             if name == "process":
                 kill(self._answering(before["server"]))
                 return lambda: True
+            if name == "computing":
+                for pid in self._computing(before["worker"]):
+                    kill(pid)
+                return lambda: True
             if name == "database":
                 postmaster = self.postmaster()
                 kill(postmaster)
@@ -141,6 +146,11 @@ class Running:
         """A process that answers for the web server: no keeper that it just has begun; 0 where there is none."""
         made = psutil.Process(server).children()
         return next((child.pid for child in made if "server.serve" in " ".join(child.cmdline())), 0)
+
+    def _computing(self, worker: int) -> list[int]:
+        """The processes that compute: made by one that the worker keeps for it."""
+        below = psutil.Process(worker).children(recursive=True)
+        return [child.pid for child in below if child.ppid() != worker]
 
     def close(self) -> None:
         """End it, whatever of it is left."""

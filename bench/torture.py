@@ -35,7 +35,7 @@ from commands.places import DATA, HERE, environment, say
 
 CLIENTS = 2
 # What is killed, and how often against the others: what takes long to come back more seldom.
-KILLED = {"server": 2, "process": 3, "worker": 3, "database": 3, "start": 1}
+KILLED = {"server": 2, "process": 3, "worker": 3, "database": 3, "start": 1, "computing": 2}
 IN_PAIRS = 0.6  # of the kills that follow the first of each: a second one strikes while the first is being mended
 # Each of these starts the other again: with both gone nothing of it is left, as after a power cut (what_stop_leaves).
 # The same holds of a keeper that is killed while it takes over from the server that began it.

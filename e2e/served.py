@@ -46,8 +46,8 @@ class Server:
         wait_until_answering(self.port, self.process)
 
     def start_worker(self) -> None:
-        """See to it that long questions are answered."""
-        if self.worker is None:
+        """See to it that long questions are answered. One that ended by itself has written why."""
+        if self.worker is None or self.worker.poll() is not None:
             self.worker = serve_worker(self.env)
 
     def stop(self) -> None:

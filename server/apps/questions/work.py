@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import asyncio
 import logging
-import multiprocessing
 import os
 import signal
 import sys
@@ -16,38 +15,26 @@ import threading
 from collections import Counter
 from collections.abc import Iterator
 from concurrent.futures import TimeoutError
-from contextlib import contextmanager, suppress
+from contextlib import contextmanager
 from datetime import timedelta
 from functools import cache
-from typing import Any
 
 from asgiref.sync import sync_to_async
 from django.db import InterfaceError, OperationalError
 from django.utils import timezone
 
-from server.apps.questions.computing import ready
+from server.apps.questions.computing import compute, do_chore
+from server.apps.questions.pool import COMPUTING, DIED, Pool
 from server.ending import end_with
 
 TRIES = 2
-COMPUTING = 2  # processes that compute; they stand back behind light questions
 LISTENING = 4
 CHORE_S = 120.0  # of one round
 RECOVER_S = 5.0
 AWAY = (OperationalError, InterfaceError)
-ENDED_AFTER = 200  # questions: a process gives its memory back
 
 
-@cache
-def _pool() -> Any:
-    from pebble import ProcessPool
-
-    from server.apps.questions.computing import begin
-
-    context = multiprocessing.get_context("forkserver")
-    context.set_forkserver_preload(["server.apps.questions.ready"])
-    return ProcessPool(COMPUTING, max_tasks=ENDED_AFTER, initializer=begin, initargs=[os.getpid()], context=context)
-
-
+_pool = cache(Pool)
 _answering: Counter[str] = Counter()
 
 
@@ -70,18 +57,15 @@ async def computed(key: str) -> None:
 
 
 async def _computed(key: str, seconds: float) -> None:
-    from pebble import ProcessExpired
-
     from server.apps.questions.actions.answer import give_up, tell_again
-    from server.apps.questions.computing import compute
 
     for attempt in range(TRIES):
-        future = _pool().schedule(compute, args=(key,), timeout=seconds)
+        future = _pool().schedule(compute, key, seconds=seconds)
         try:
             await asyncio.wrap_future(future)
         except TimeoutError:
             await sync_to_async(give_up)(key, f"It took longer than {seconds:.0f} seconds and was ended.")
-        except ProcessExpired:
+        except DIED:
             if attempt + 1 < TRIES:
                 await sync_to_async(tell_again)(key)
                 continue
@@ -139,16 +123,12 @@ def _listen(key: str, cancelled: threading.Event) -> None:
 
 async def _do_again_and_again(name: str, rests: float) -> None:
     """Do a chore while there is something to do, and rest in between; what goes wrong once is tried again."""
-    from pebble import ProcessExpired
-
-    from server.apps.questions.computing import do_chore
-
     more = False
     while True:
         await asyncio.sleep(0 if more else rests)
         try:
-            more = await asyncio.wrap_future(_pool().schedule(do_chore, args=(name,), timeout=CHORE_S))
-        except (TimeoutError, ProcessExpired):
+            more = await asyncio.wrap_future(_pool().schedule(do_chore, name, seconds=CHORE_S))
+        except (TimeoutError, *DIED):
             more = False
         except AWAY:
             more = False
@@ -194,11 +174,16 @@ async def _recover_again_and_again() -> None:
     """What the database lost when it was killed is asked once more."""
     while True:
         await asyncio.sleep(RECOVER_S)
-        with suppress(*AWAY):
+        try:
             await sync_to_async(recover)(RECOVER_S)
+        except AWAY:
+            pass  # it looks again
+        except Exception:
+            logging.getLogger("server").exception("Looking for questions that nobody answers went wrong.")
 
 
-async def _work() -> None:
+async def _work() -> bool:
+    """Work until told to end; False where it ends because something of it went wrong."""
     from django.conf import settings
     from procrastinate.contrib.django import app
 
@@ -225,7 +210,10 @@ async def _work() -> None:
         await asyncio.wait([asyncio.create_task(ending.wait()), *running], return_when=asyncio.FIRST_COMPLETED)
         for task in running:
             task.cancel()
-        await asyncio.gather(*running, return_exceptions=True)
+        for left in await asyncio.gather(*running, return_exceptions=True):
+            if isinstance(left, Exception):  # not what was told to end just now
+                logging.getLogger("server").error("What answers long questions went wrong.", exc_info=left)
+    return ending.is_set()
 
 
 def _given(option: str) -> int | None:
@@ -242,12 +230,10 @@ def main() -> int:
     django.setup()
     recover()
     pool = _pool()
-    waking = pool.schedule(ready)  # the first question finds a process that is there
+    waking = pool.wake()  # the first question finds a process that is there
     if tells is not None:
         waking.add_done_callback(lambda _: os.close(tells))  # read at the other end, it says that we are awake
     try:
-        asyncio.run(_work())
+        return 0 if asyncio.run(_work()) else 1
     finally:
         pool.stop()
-        pool.join(2)
-    return 0

@@ -17,8 +17,8 @@ from django.db import connection
 
 from server.apps.questions.actions.ask import ask, cancel
 from server.apps.questions.models import Question
+from server.apps.questions.pool import COMPUTING
 from server.apps.questions.tests import kinds
-from server.apps.questions.work import COMPUTING
 from server.foundation.models import Person
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -119,6 +119,17 @@ def test_one_that_dies_twice_is_given_up_and_the_next_is_answered(worker, person
     question = until(asked(person, "dying", times=9))
     assert (question.state, question.tries, "twice" in question.told) == ("failed", 2, True)
     assert until(asked(person, "quick")).state == "done"
+
+
+def test_what_computes_may_die_while_nothing_is_asked_of_it(worker, person):
+    answered = until(asked(person, "quick"))
+    idle = psutil.Process(answered.answer["pid"])
+    (beside,) = [p for p in idle.parent().children() if p != idle]  # both were made from the same process
+    for process in (idle, beside):
+        process.kill()
+    psutil.wait_procs([idle, beside], timeout=3)
+    again = until(asked(person, "quick"))
+    assert (again.state, again.answer["pid"] in (idle.pid, beside.pid)) == ("done", False)
 
 
 def test_what_goes_wrong_is_told_and_the_next_is_answered(worker, person):
