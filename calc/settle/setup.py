@@ -27,7 +27,8 @@ PRESSURES, NEAR = 12, 10
 PRESSURE_STEP_BAR = 0.1
 LEAST_BAR = 4.0  # typical: below it a cylinder without a chart does not move surely
 SPARE = 1.15  # of the least pressure that is as quick, where the others allow it: grease and gauge drift
-TRIED = 8
+TRIED = 5
+APART = 0.015  # of a pressure that the whole plan does not take: one as near to it is not taken either
 SAME = 1.0 + 1e-4  # of the time: pressures that differ by less are as good, and the lowest is taken
 KEPT = ("feed_mm_rev", "depth_mm", "speed_m_min", "passes", "slow_feed_mm_rev", "clamp_rpm")
 
@@ -195,13 +196,24 @@ def settle_setup(
         raise FieldProblem(
             f"{at}.force.pressure_bar", "No pressure is allowed by wall, guides and cylinder: see Force."
         )
-    for way in ways[:TRIED]:
+    for way in _apart(ways):
         made = _settled_at(search, shelf, way, lambda cut: tell(min(PRESSURES + 2 * NEAR + cut, steps), steps))
         if made is not None:
             return made
     raise FieldProblem(
         f"{at}.cuts", "No pressure holds every cut with figures that its edge takes: see Force for what would help."
     )
+
+
+def _apart(ways: list[_Way]) -> Iterator[_Way]:
+    """The best ways, none with nearly the pressure of one before it."""
+    seen: list[float] = []
+    for way in ways:
+        if len(seen) == TRIED:
+            return
+        if all(abs(way.pressure - p) > APART * p for p in seen):
+            seen.append(way.pressure)
+            yield way
 
 
 def _can_be_run(known: Known, at: str) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from calc.errors import CalcError
@@ -24,7 +24,8 @@ from calc.start.ways import held, ways
 
 TRIED = 6  # ways to hold a side
 DEEPER = (1.25, 1.6)  # of a third of the part's length
-HELPED = ("hold", "jaws", "cuts")
+HELD = ("hold", "jaws")
+HELPED = (*HELD, "cuts")
 PINS = {"speed_m_min": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
 
 
@@ -42,49 +43,99 @@ def settle_start(wanted: Wanted, tell: Callable[[int, int], None] = lambda *_: N
     Reference
         docs/method.md, “A proposed start”
     """
-    decided = decided_of(wanted.begun)
-    plan = wanted.begun if wanted.document.proposed else begin(wanted)
-    try:
-        return _all_settled(wanted, plan, tell)
-    except CalcError:
-        for first in ends(wanted.begun, decided):
-            if first == plan.document.sides.first_end:
-                continue
-            other = begun_with(wanted, decided, first)
-            if other is not None:
-                try:
-                    return _all_settled(wanted, other, tell)
-                except CalcError:
-                    break  # what is told is of the order that was proposed
-        raise
-
-
-def _all_settled(wanted: Wanted, begun: Start, tell: Callable[[int, int], None]) -> Start:
-    decided, plan, sides = decided_of(begun), begun, len(begun.document.setups)
-    for index in range(sides):
-        tell(index, sides)
-        plan = _settled(wanted, decided, plan, index)
-    tell(sides, sides)
-    return marked(begun, plan)
-
-
-def _settled(wanted: Wanted, decided: Decided, plan: Start, index: int) -> Start:
-    """A side settled as it is held, or in the first other way that settles. Raises CalcError of the first."""
+    orders: list[_Order] = []
+    for begun in _orders(wanted):
+        found = _as_far_as_it_settles(wanted, begun, tell)
+        if not found.left:
+            return marked(begun, found.plan)
+        orders.append(found)
     why: CalcError | None = None
-    stopped: Start | None = None
-    for made in _tries(wanted, decided, plan, index):
+    for order in sorted(orders, key=lambda o: len(o.left)):  # what is wrong with its hold is said at its stop
         try:
-            found = Start(_figured(made, decided, index), made.shelf)
+            return marked(order.begun, _figured_where_it_does_not(order))
         except CalcError as error:
-            why = why or error
-            continue
-        if unsettled(compute(found.document, found.shelf), index) == 0:
-            return found
-        stopped = stopped or found
-    if stopped is not None:  # its figures are good, and what is wrong with its hold is said at its stop
-        return stopped
+            why = error if why is None or order is orders[0] else why  # what is told is of the order proposed
     assert why is not None
     raise why
+
+
+@dataclass(frozen=True)
+class _Order:
+    """A plan with one end first, as far as it settles: sides that do not, with what another way came to for each."""
+
+    begun: Start
+    plan: Start
+    left: dict[int, Start | None]
+
+
+def _orders(wanted: Wanted) -> Iterator[Start]:
+    """The plan as it is begun, then begun with the other end first where that is free."""
+    plan = wanted.begun if wanted.document.proposed else begin(wanted)
+    yield plan
+    decided = decided_of(wanted.begun)
+    for first in ends(wanted.begun, decided):
+        if first != plan.document.sides.first_end:
+            other = begun_with(wanted, decided, first)
+            if other is not None:
+                yield other
+
+
+def _as_far_as_it_settles(wanted: Wanted, begun: Start, tell: Callable[[int, int], None]) -> _Order:
+    decided, plan, sides = decided_of(begun), begun, len(begun.document.setups)
+    left: dict[int, Start | None] = {}
+    for index in range(sides):
+        tell(index, sides)
+        settles, made = _settled(wanted, decided, plan, index)
+        if made is not None and settles:
+            plan = made
+        else:
+            left[index] = made
+    tell(sides, sides)
+    return _Order(begun, plan, left)
+
+
+def _settled(wanted: Wanted, decided: Decided, plan: Start, index: int) -> tuple[bool, Start | None]:
+    """Whether a side settles as it is held or in another way, and the first that does; else the first with figures."""
+    figured: Start | None = None
+    for made in _tries(wanted, decided, plan, index):
+        if _is_wrongly_held(made, index):
+            continue
+        try:
+            found = Start(_figured(made, decided, index), made.shelf)
+        except CalcError:
+            continue
+        if unsettled(compute(found.document, found.shelf), index) == 0:
+            return True, found
+        figured = figured or found
+    return False, figured
+
+
+def _is_wrongly_held(plan: Start, index: int) -> bool:
+    """What Hold or Jaws stops is the lie of things: no pressure, speed, feed or depth of a pass mends it."""
+    stops = compute(plan.document, plan.shelf).stops
+    return any(s.side == index and s.name in HELD and s.state == "stopped" for s in stops)
+
+
+def _figured_where_it_does_not(order: _Order) -> Start:
+    """The plan with figures for the sides that do not settle either: as they are held, else as another way came to.
+
+    Raises CalcError where a side has none."""
+    plan, decided = order.plan, decided_of(order.begun)
+    for index, other in order.left.items():
+        try:
+            plan = Start(_figured(plan, decided, index), plan.shelf)
+        except CalcError:
+            if other is None:
+                raise
+            plan = _with_side(plan, other, index)
+    return plan
+
+
+def _with_side(plan: Start, other: Start, index: int) -> Start:
+    """The plan with a side as it is in another one."""
+    setups, taken = list(plan.document.setups), list(plan.shelf.setups)
+    setups[index], taken[index] = other.document.setups[index], other.shelf.setups[index]
+    return Start(replace(plan.document, setups=tuple(setups)), replace(plan.shelf, setups=tuple(taken)))
 
 
 def _tries(wanted: Wanted, decided: Decided, plan: Start, index: int) -> Iterator[Start]:
@@ -93,8 +144,14 @@ def _tries(wanted: Wanted, decided: Decided, plan: Start, index: int) -> Iterato
     yield from _better_held(decided, plan, index)
     for way in ways(wanted, decided, plan, index)[:TRIED]:
         made = a_third(decided, held(wanted, decided, plan, index, way), index)
-        yield made
-        yield from _better_held(decided, made, index)
+        if not _held_alike(made, plan, index):
+            yield made
+            yield from _better_held(decided, made, index)
+
+
+def _held_alike(one: Start, other: Start, index: int) -> bool:
+    holds = (p.document.setups[index].hold for p in (one, other))
+    return one.shelf.setups[index] == other.shelf.setups[index] and len(set(holds)) == 1
 
 
 def _better_held(decided: Decided, plan: Start, index: int) -> Iterator[Start]:

@@ -8,12 +8,12 @@ from server.apps.questions.work import computed, listened
 
 
 @app.task(name="answer_computing", queue="computing")
-async def answer_computing(question: str) -> None:
-    """Let the computing process answer a question."""
-    await computed(question)
+async def answer_computing(question: str, seconds: float = 60.0) -> None:
+    """Let the computing process answer a question in so much time; an earlier version put none into the queue."""
+    await computed(question, seconds)
 
 
 @app.task(name="answer_listening", queue="listening")
-async def answer_listening(question: str) -> None:
-    """Answer a question that mostly waits for something outside."""
+async def answer_listening(question: str, seconds: float = 60.0) -> None:
+    """Answer a question that mostly waits for something outside, which knows itself how long."""
     await listened(question)

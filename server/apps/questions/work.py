@@ -50,10 +50,14 @@ def _here(key: str) -> Iterator[None]:
             del _answering[key]
 
 
-async def computed(key: str) -> None:
-    """Have a question computed. Cancelled, or too late, what computes it is ended within a moment."""
+async def computed(key: str, seconds: float) -> None:
+    """Have a question computed. Cancelled, or too late, what computes it is ended within a moment.
+
+    What kind of question it is is not asked here: that would load all that computes into this process as well, and the
+    first question would wait for it.
+    """
     with _here(key):
-        await _computed(key, await sync_to_async(_seconds)(key))
+        await _computed(key, seconds)
 
 
 async def _computed(key: str, seconds: float) -> None:
@@ -74,14 +78,6 @@ async def _computed(key: str, seconds: float) -> None:
             future.cancel()  # the process that computes it is ended
             raise
         return
-
-
-def _seconds(key: str) -> float:
-    from server.apps.questions.kind import kind_of
-    from server.apps.questions.models import Question
-
-    kind = Question.objects.filter(pk=key).values_list("kind", flat=True).first()
-    return kind_of(kind).seconds if kind else 1.0
 
 
 class Cancelled(Exception):

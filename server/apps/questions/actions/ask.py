@@ -72,7 +72,7 @@ def ask(kind: QuestionKind, arguments: Arguments, key: UUID, person: Any) -> Que
 def put_in_queue(question: Question, kind: QuestionKind) -> None:
     """Let a worker take the question."""
     deferrer = app.configure_task(task_name(kind), queue=QUEUES[kind.computes], priority=kind.rank)
-    question.job = deferrer.defer(question=str(question.key))
+    question.job = deferrer.defer(question=str(question.key), seconds=kind.seconds)
     question.save(update_fields=["job"])
 
 

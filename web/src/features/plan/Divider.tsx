@@ -35,7 +35,7 @@ const Bar = styled.div`
   }
 `;
 
-const LEAST = 20;
+export const LEAST = 20;
 const MOST = 80;
 const STEP = 2;
 const KEY = "noble-anvil-share";

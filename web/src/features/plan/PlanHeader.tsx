@@ -76,7 +76,7 @@ export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp
         <Link to={`/runs/${run.id}/history`} title="What was changed, by whom, and earlier drafts">
           draft {plan.at ?? plan.revision}
         </Link>
-        {plan.at === null && <>, kept {keptAt(plan)}</>} · <Standing plan={plan} />
+        {plan.at === null && <span data-detail>, kept {keptAt(plan)}</span>} · <Standing plan={plan} />
         {plan.release && (
           <>
             {" "}
