@@ -112,16 +112,16 @@ def _shown(kind: StopKind, view: View) -> Stop:
     return stop
 
 
+def _kept(solving: Solving, kind: StopKind, index: int) -> Stop:
+    return solving.kept(kind, index, lambda view: _shown(kind, view))
+
+
 def _stops(solving: Solving) -> tuple[Stop, ...]:
     """The part's stops, those of each side, and those behind them, in the order of the list; kept while what they read
     stays.
     """
-
-    def shown(kind: StopKind, index: int) -> Stop:
-        return solving.kept(kind, index, lambda view: _shown(kind, view))
-
-    whole = [(kind, shown(kind, 0)) for kind in ALL_STOPS if not kind.per_side]
-    of_sides = [shown(kind, i) for i in range(len(solving.every)) for kind in ALL_STOPS if kind.per_side]
+    whole = [(kind, _kept(solving, kind, 0)) for kind in ALL_STOPS if not kind.per_side]
+    of_sides = [_kept(solving, kind, i) for i in range(len(solving.every)) for kind in ALL_STOPS if kind.per_side]
     before, after = ([stop for kind, stop in whole if kind.after_sides is behind] for behind in (False, True))
     return (*before, *of_sides, *after)
 
@@ -156,6 +156,12 @@ def compute(document: Document, shelf: Shelf, options: Options | None = None) ->
     stops = _stops(solving)
     views = tuple(solving.view(i) for i in range(len(document.setups)))
     return PlanResult(stops, tuple(_side(view, stops) for view in views), verdict_of(stops), views)
+
+
+def some_stops(document: Document, shelf: Shelf, index: int, *names: str) -> tuple[Stop, ...]:
+    """Stops by their names, of a set-up where they are a side's; only what they read is solved. Raises KeyError."""
+    solving = Solving(document, shelf, NO_OPTIONS)
+    return tuple(_kept(solving, kind_of(name), index) for name in names)
 
 
 def view_of(document: Document, shelf: Shelf, index: int) -> View:

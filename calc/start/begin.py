@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from calc.errors import CalcError, FieldError, FieldProblem
-from calc.plan.compute import PlanResult, compute
+from calc.plan.compute import some_stops
 from calc.plan.cuts.clear import CLEAR
 from calc.plan.document import another_side, setup_path
 from calc.plan.hold.figures import HoldFigures, JawHold
@@ -73,7 +73,7 @@ def _require(plan: Start) -> None:
         missing.append(FieldError("part.stock.diameter_mm", Sentence("Give the diameter of the stock.")))
     if missing:
         raise CalcError(missing)
-    part = compute(document, shelf).stop("part")
+    (part,) = some_stops(document, shelf, 0, "part")
     if part.problems:
         raise CalcError(part.problems)
 
@@ -95,7 +95,7 @@ def begun_with(wanted: Wanted, decided: Decided, first: End) -> Start | None:
         best: tuple[int, Start] | None = None
         for way in ways(wanted, decided, plan, index)[:TRIED]:
             made = held(wanted, decided, plan, index, way)
-            left = unsettled(compute(made.document, made.shelf), index)
+            left = unsettled(made, index)
             if best is None or left < best[0]:
                 best = (left, made)
             if left == 0:
@@ -112,12 +112,12 @@ def a_third(decided: Decided, plan: Start, index: int) -> Start:
     now = plan.document.setups[index].hold.depth_mm
     if not isinstance(hold, JawHold) or not _short(hold) or not decided.free(f"{at}.hold.depth_mm", now, None):
         return plan
-    left = unsettled(compute(plan.document, plan.shelf), index)
+    left = unsettled(plan, index)
     for more in range(1, DEEPER_STEPS + 1):
         deep = hold.deep_mm + more * LENGTH_STEP_MM
         made = replace(plan, document=replaced(plan.document, f"{at}.hold.depth_mm", deep))
         deeper = solve(made.document, made.shelf, index)[HOLD]
-        if deeper is None or unsettled(compute(made.document, made.shelf), index) > left:
+        if deeper is None or unsettled(made, index) > left:
             return plan
         if not _short(deeper):
             return made
@@ -139,12 +139,11 @@ def _with_sides(plan: Start, wanted: Wanted) -> Start:
 
 
 def _left(plan: Start) -> int:
-    result = compute(plan.document, plan.shelf)
-    return sum(unsettled(result, index) for index in range(len(result.sides)))
+    return sum(unsettled(plan, index) for index in range(len(plan.document.setups)))
 
 
-def unsettled(result: PlanResult, index: int) -> int:
+def unsettled(plan: Start, index: int) -> int:
     """What is not settled of a side's hold, jaws and tools, and what runs into something."""
-    clear = result.figures[index][CLEAR]
+    clear = solve(plan.document, plan.shelf, index)[CLEAR]
     hits = sum(n.level == "stop" for notes in clear.by_cut.values() for n in notes) if clear else 1
-    return hits + sum(s.state != "settled" for s in result.stops if s.name in JUDGED and s.side == index)
+    return hits + sum(s.state != "settled" for s in some_stops(plan.document, plan.shelf, index, *JUDGED))

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from calc.errors import CalcError
-from calc.plan.compute import compute
+from calc.plan.all_stops import kind_of
+from calc.plan.compute import some_stops, view_of
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.document import Document, setup_path
 from calc.plan.hold.figures import JawHold
@@ -104,7 +105,7 @@ def _settled(wanted: Wanted, decided: Decided, plan: Start, index: int) -> tuple
             found = Start(_figured(made, decided, index), made.shelf)
         except CalcError:
             continue
-        if unsettled(compute(found.document, found.shelf), index) == 0:
+        if unsettled(found, index) == 0:
             return True, found
         figured = figured or found
     return False, figured
@@ -112,8 +113,7 @@ def _settled(wanted: Wanted, decided: Decided, plan: Start, index: int) -> tuple
 
 def _is_wrongly_held(plan: Start, index: int) -> bool:
     """What Hold or Jaws stops is the lie of things: no pressure, speed, feed or depth of a pass mends it."""
-    stops = compute(plan.document, plan.shelf).stops
-    return any(s.side == index and s.name in HELD and s.state == "stopped" for s in stops)
+    return any(s.state == "stopped" for s in some_stops(plan.document, plan.shelf, index, *HELD))
 
 
 def _figured_where_it_does_not(order: _Order) -> Start:
@@ -156,8 +156,9 @@ def _held_alike(one: Start, other: Start, index: int) -> bool:
 
 def _better_held(decided: Decided, plan: Start, index: int) -> Iterator[Start]:
     """The plan with each single change of a side's hold that lets a stop settle, then gripped deeper."""
-    result, at = compute(plan.document, plan.shelf), setup_path(plan.document, index)
-    helps = [h for s in result.stops if _wants_help(s.side == index, s.name, s.state) for h in result.helps(s)]
+    at, view = setup_path(plan.document, index), view_of(plan.document, plan.shelf, index)
+    stopped = [s for s in some_stops(plan.document, plan.shelf, index, *HELPED) if s.state == "stopped"]
+    helps = [h for stop in stopped for h in kind_of(stop.name).helps(view)]
     found: list[tuple[str, Any]] = [(h.path, h.value) for h in helps if h.settles and not h.takes_out]
     found += [(f"{at}.hold.depth_mm", deep) for deep in _deeper(plan, index)]
     for path, value in found:
@@ -168,10 +169,6 @@ def _better_held(decided: Decided, plan: Start, index: int) -> Iterator[Start]:
             yield Start(replaced(plan.document, path, value), plan.shelf)
 
 
-def _wants_help(mine: bool, name: str, state: str) -> bool:
-    return mine and name in HELPED and state == "stopped"
-
-
 def _deeper(plan: Start, index: int) -> Iterator[float]:
     """Depths [mm] beyond a third that stop nothing by themselves: more length holds against tilting."""
     hold, at = solve(plan.document, plan.shelf, index)[HOLD], setup_path(plan.document, index)
@@ -179,7 +176,8 @@ def _deeper(plan: Start, index: int) -> Iterator[float]:
         return
     for factor in DEEPER:
         deep = floor_to(hold.deep_mm * factor, LENGTH_STEP_MM)
-        if unsettled(compute(replaced(plan.document, f"{at}.hold.depth_mm", deep), plan.shelf), index) == 0:
+        deeper = Start(replaced(plan.document, f"{at}.hold.depth_mm", deep), plan.shelf)
+        if unsettled(deeper, index) == 0:
             yield deep
 
 
