@@ -1,13 +1,22 @@
-"""The order of the tests: what takes long begins first, so that no process has it left over at the end."""
+"""What holds for all tests: their order, and what processes that run them beside each other share."""
 
 from __future__ import annotations
 
 import pytest
 
-FIRST = ("commands/", "e2e/")
+FIRST = ("commands/", "e2e/")  # what takes long begins first, so that no process has it left over at the end
 
 
 @pytest.hookimpl(trylast=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """Tests of the commands and the journeys first, each group in its own order."""
     items.sort(key=lambda item: next((i for i, start in enumerate(FIRST) if item.nodeid.startswith(start)), len(FIRST)))
+
+
+@pytest.fixture(scope="session", autouse=True)
+def _demo_is_begun_once(tmp_path_factory: pytest.TempPathFactory, request: pytest.FixtureRequest) -> None:
+    """Processes beside each other begin the demo once: it takes each of them seconds."""
+    if hasattr(request.config, "workerinput"):
+        from server import kept_demo
+
+        kept_demo.shared = tmp_path_factory.getbasetemp().parent

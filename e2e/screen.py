@@ -29,10 +29,19 @@ def until(app: Page, true: Callable[[], bool]) -> None:
     raise AssertionError("It did not come true in time.")
 
 
+GO = "path => { history.pushState(null, '', path); dispatchEvent(new PopStateEvent('popstate')) }"
+
+
+def go(app: Page, path: str) -> None:
+    """Go to a place of the application as a link does, from a page of it: nothing is loaded anew."""
+    app.evaluate(GO, path)
+
+
 def open_stop(app: Page, run: Run, stop: str) -> None:
     """Open a stop of a run."""
-    app.goto(address(app, f"/runs/{run.pk}/{stop}"))
-    expect(app.get_by_role("navigation", name="Stops of the plan")).to_be_visible()
+    go(app, f"/runs/{run.pk}/{stop}")
+    title = stop.partition("-")[0].capitalize()
+    expect(app.get_by_role("region", name=f"Facts of {title}", exact=True)).to_be_visible()
 
 
 def address(app: Page, path: str) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import expect
 
-from e2e.screen import address
+from e2e.screen import address, go
 
 
 def test_a_calculator_answers_with_its_working_and_tells_what_is_wrong(app, run):
@@ -28,7 +28,7 @@ def test_a_calculator_answers_with_its_working_and_tells_what_is_wrong(app, run)
 
 
 def test_an_insert_code_is_explained(app, run):
-    app.goto(address(app, "/calculators/insert-code"))
+    go(app, "/calculators/insert-code")
     app.get_by_label("Designation").fill("cnmg 432")
     app.get_by_role("button", name="Compute").click()
     expect(app.get_by_role("table", name="Answer")).to_contain_text("CNMG 120408")

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from e2e.screen import address, look_as, released, until
+from e2e.screen import address, go, look_as, released, until
 from e2e.test_accessibility import seen_in_both_sets
 from server import kept_demo
 from server.apps.card.models import Mark, Reading
@@ -24,7 +24,7 @@ def run(server, transactional_db):
 
 def open_card(app, run):
     look_as(app, "setter")
-    app.goto(address(app, f"/runs/{run.pk}/card"))
+    go(app, f"/runs/{run.pk}/card")
     expect(app.get_by_role("heading", name="Seal carrier", level=1)).to_be_visible()
 
 
@@ -99,7 +99,7 @@ def test_two_at_one_card_see_each_other(app, run, server, browser):
 
 
 def test_a_planner_watches(app, run):
-    app.goto(address(app, f"/runs/{run.pk}/card"))
+    go(app, f"/runs/{run.pk}/card")
     app.get_by_role("button", name="Begin").click()
     app.keyboard.press("ArrowRight")
     expect(app.get_by_role("heading", name="Mount the jaws")).to_have_count(0)

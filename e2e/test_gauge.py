@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.screen import address, look_as, open_stop, until
+from e2e.screen import go, look_as, open_stop, until
 from server.apps.gauge.models import GaugeRun, Reading
 
 
@@ -13,7 +13,7 @@ def test_a_run_is_read_from_the_gauge_kept_and_counted_with(app, run):
     app.get_by_role("link", name="Measured grip and greasing of this chuck").click()
     expect(app.get_by_text("No greasing is on record")).to_be_visible()
     look_as(app, "setter")
-    app.goto(address(app, "/chucks/lathe-3-chuck/gauge"))
+    go(app, "/chucks/lathe-3-chuck/gauge")
     app.get_by_role("button", name="Greased just now").click()
     expect(app.get_by_text("Greased today.")).to_be_visible()
 
@@ -41,7 +41,7 @@ def test_a_run_is_read_from_the_gauge_kept_and_counted_with(app, run):
 
 
 def test_typed_readings_are_told_what_is_wrong_and_an_outlier_is_left_out(app, run):
-    app.goto(address(app, "/chucks/lathe-3-chuck/gauge"))
+    go(app, "/chucks/lathe-3-chuck/gauge")
     app.get_by_role("button", name="New run").click()
     app.get_by_label("Gauge pressure, bar").fill("24")
     app.get_by_label("Gauge height, mm").fill("60")

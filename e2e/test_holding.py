@@ -7,7 +7,7 @@ import ezdxf
 import pytest
 from playwright.sync_api import expect
 
-from e2e.screen import address, answer, field, open_stop, rail, type_into
+from e2e.screen import address, answer, field, go, open_stop, rail, type_into
 from server import kept_demo
 from server.apps.runs.models import Edit, Run
 
@@ -104,7 +104,7 @@ def test_from_an_empty_run_to_the_jaw_program_of_an_outside_part(app, run):
 
 
 def test_from_an_empty_run_to_the_jaw_program_of_an_inside_part(app, run):
-    app.goto(address(app, "/shelf/machine/lathe-5"))
+    go(app, "/shelf/machine/lathe-5")
     for label, word in WORDS.items():
         type_into(app, label, word).press("Enter")
     app.get_by_role("button", name="Keep the change").click()
@@ -203,7 +203,7 @@ def test_a_dxf_asks_is_looked_at_and_kept_and_a_bad_one_says_why(app, run, tmp_p
 
 
 def test_a_jaw_set_is_lent_and_recut_on_its_page(app, run):
-    app.goto(address(app, "/shelf/jaw_set/set-7"))
+    go(app, "/shelf/jaw_set/set-7")
     life = app.get_by_role("region", name="Its life")
     life.get_by_role("button", name="Note it").click()
     expect(life).to_contain_text("this is needed here")

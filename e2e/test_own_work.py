@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from e2e.screen import address, answer, field, look_as, open_stop, rail, released, type_into, until
+from e2e.screen import address, answer, field, go, look_as, open_stop, rail, released, type_into, until
 from server.apps.runs.models import Edit, Run
 from server.apps.shelf.models import Chuck, Machine
 from server.foundation.models import Person
@@ -102,7 +102,7 @@ def test_a_run_is_saved_as_a_file_and_read_in_again(app, run, tmp_path):
     assert Run.objects.filter(drawing_number="LH-2041").count() == 2
     # A file that is not right is told at its field, and takes nothing.
     file.write_text(re.sub(r'"quantity": \d+', '"quantity": -1', file.read_text()))
-    app.goto(address(app, "/new"))
+    go(app, "/new")
     with app.expect_file_chooser() as chooser:
         app.get_by_role("button", name="Read a file in …").click()
     chooser.value.set_files(file)
@@ -229,7 +229,7 @@ def test_a_chuck_shows_what_a_change_moves_before_it_is_kept(app, run):
 
 
 def test_bad_figures_on_the_shelf_are_answered_and_nothing_is_lost(app, run):
-    app.goto(address(app, "/shelf/machine/lathe-5"))
+    go(app, "/shelf/machine/lathe-5")
     speed = field(app, "Top speed, rpm")
     speed.click()
     speed.fill("fast")
@@ -245,7 +245,7 @@ def test_bad_figures_on_the_shelf_are_answered_and_nothing_is_lost(app, run):
 
 
 def test_a_machine_goes_in_by_hand_and_by_file(app, run, tmp_path):
-    app.goto(address(app, "/shelf/machine/new"))
+    go(app, "/shelf/machine/new")
     for label, text in {
         "Name": "Lathe 9",
         "Top speed, rpm": "3000",

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.screen import address, field, look_as, open_stop, type_into, until
+from e2e.screen import address, field, go, look_as, open_stop, type_into, until
 from server.apps.runs.models import Release
 
 
@@ -34,7 +34,7 @@ def test_a_plan_is_released_changed_and_compared_and_operators_see_the_release(a
     app.goto(address(app, "/"))
     expect(app.get_by_role("link", name="Seal carrier")).to_be_visible()
     expect(app.get_by_role("link", name="Vent plug")).to_have_count(0)
-    app.goto(address(app, f"/runs/{run.pk}/force"))
+    go(app, f"/runs/{run.pk}/force")
     expect(app.locator('[data-fact="pressure"]')).to_contain_text("28.0")
     until(app, lambda: Release.objects.get().note == "first lot")
 

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.screen import address, answer, open_stop, rail, type_into, until
+from e2e.screen import answer, go, open_stop, rail, type_into, until
 from server.apps.demo.actions import ready
 from server.apps.demo.runs import RUNS
 from server.apps.runs.actions import manage
@@ -29,9 +29,10 @@ def test_everything_pulls_on_the_route_and_it_is_taken_as_a_file(app, run):
     told = rail(app, "Route").inner_text()
     # A slower cut at another stop moves the line in the rail at once.
     open_stop(app, run, "cuts")
-    type_into(app, "Feed, mm/rev", "0.15").press("Enter")
+    type_into(app, "Feed, mm/rev", "0.11").press("Enter")
     expect(rail(app, "Route")).not_to_have_text(told)
     rail(app, "Route").click()
+    app.get_by_role("button", name="A piece", exact=True).click()
     expect(app.get_by_role("table", name="In the order it happens")).to_contain_text("Face")
     with app.expect_download() as saved:
         app.get_by_role("link", name="save the time of every operation").click()
@@ -39,7 +40,7 @@ def test_everything_pulls_on_the_route_and_it_is_taken_as_a_file(app, run):
 
 
 def test_a_run_is_moved_on_the_board_by_keys_and_put_back(app, run):
-    app.goto(address(app, "/board"))
+    go(app, "/board")
     block = app.get_by_role("button", name=re.compile("^LH-2041 Seal carrier set-up begins"))
     expect(block).to_be_visible()
     before = block.text_content()
@@ -67,7 +68,7 @@ def test_a_run_is_moved_on_the_board_by_keys_and_put_back(app, run):
 def test_a_run_is_dragged_refused_where_the_machine_is_taken_and_taken_off(app, run):
     planner = Person.objects.get(username="planner")
     manage.copy_run(run.pk, manage.Names("Seal carrier again", "LH-2042"), planner)
-    app.goto(address(app, "/board"))
+    go(app, "/board")
     waiting = app.get_by_role("row", name=re.compile("LH-2042"))
     waiting.get_by_role("button", name="Put behind the others").click()
     block = app.get_by_role("button", name=re.compile("^LH-2042 Seal carrier again set-up begins"))
@@ -102,7 +103,7 @@ END:VCALENDAR"""
 def test_a_calendar_that_is_pasted_moves_the_finish_and_wrong_hours_are_refused_at_their_line(app, run):
     open_stop(app, run, "route")
     before = answer(app, "finished").inner_text()
-    app.goto(address(app, "/rules"))
+    go(app, "/rules")
     shifts = app.get_by_role("textbox", name="Shifts")
     shifts.fill("Monday morning")
     app.get_by_role("button", name="Keep these hours").click()
@@ -115,7 +116,7 @@ def test_a_calendar_that_is_pasted_moves_the_finish_and_wrong_hours_are_refused_
     expect(app.get_by_role("button", name="Take the other calendar out")).to_be_visible()
     open_stop(app, run, "route")
     expect(answer(app, "finished")).not_to_have_text(before)
-    app.goto(address(app, "/rules"))
+    go(app, "/rules")
     # Closed every day for years: a run has no end then, and the plan says so.
     app.get_by_role("textbox", name=re.compile("paste its iCalendar text")).fill(CLOSED)
     app.get_by_role("button", name="Keep these hours").click()

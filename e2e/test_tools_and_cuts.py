@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from e2e.screen import address, look_as, open_stop, rail, until
+from e2e.screen import go, look_as, open_stop, rail, until
 from server.apps.notebook.models import ProvenCut
 from server.apps.runs.models import Edit, Run
 
@@ -128,7 +128,7 @@ def test_a_cut_that_worked_is_kept_and_found(app, run):
     app.get_by_role("button", name="Keep it in the notebook").click()
     expect(app.get_by_text("It is in the notebook.")).to_be_visible()
     expect(app.get_by_role("region", name="Notebook for Finish flange")).to_contain_text("mirror after the second edge")
-    app.goto(address(app, "/notebook"))
+    go(app, "/notebook")
     app.get_by_role("searchbox", name="Find a cut").fill("mirror")
     expect(app.get_by_text("1 cut.", exact=True)).to_be_visible()
     expect(app.get_by_role("row", name=re.compile("duplex"))).to_contain_text("mirror after the second edge")
@@ -147,7 +147,7 @@ def test_proven_figures_are_taken_into_the_plan(app, run):
 
 
 def test_a_cut_is_written_down_by_hand_with_what_is_wrong_told(app, run):
-    app.goto(address(app, "/notebook"))
+    go(app, "/notebook")
     app.get_by_role("button", name="Write a cut down").click()
     form = app.get_by_role("form", name="A proven cut")
     form.get_by_label("Material", exact=True).fill("C45")

@@ -1,9 +1,15 @@
-"""The demo's rows, kept after it was begun for the first time in a process: tests put them back in a moment."""
+"""The demo's rows, kept after it was begun for the first time: tests put them back in a moment.
+
+Processes that run tests beside each other begin it once for all of them.
+"""
 
 from __future__ import annotations
 
+import fcntl
+import pickle
 from collections.abc import Callable
 from datetime import date
+from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
@@ -17,6 +23,7 @@ from server.apps.shelf.models import ShelfState
 
 Rows = list[tuple[str, str, bytes]]  # table, columns, what COPY made of it
 _KEPT: dict[tuple[str, date], Rows] = {}
+shared: Path | None = None  # a folder of all processes that run these tests
 
 
 def _models() -> list[Any]:
@@ -55,6 +62,22 @@ def begun(demo: str = "whole", made: Callable[[], object] = lambda: begin("demo"
     of = (demo, date.today())
     if of in _KEPT:
         _copied_in(_KEPT[of])
-        return
-    made()
-    _KEPT[of] = _copied_out()
+    elif shared is None:
+        made()
+        _KEPT[of] = _copied_out()
+    else:
+        _begun_once(of, made, shared / f"demo {demo} {of[1]}")
+
+
+def _begun_once(of: tuple[str, date], made: Callable[[], object], file: Path) -> None:
+    """Begun by the first process that asks; another one that asks meanwhile waits, rather than making it again."""
+    with file.with_suffix(".lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if file.exists():
+            _KEPT[of] = pickle.loads(file.read_bytes())  # noqa: S301 # written below, by a test beside this one
+        else:
+            made()
+            _KEPT[of] = _copied_out()
+            file.write_bytes(pickle.dumps(_KEPT[of]))
+            return
+    _copied_in(_KEPT[of])

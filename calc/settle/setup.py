@@ -20,7 +20,10 @@ from calc.settle.binding import given_up, kept_by
 from calc.settle.candidates import Candidates, Goal, Settling, candidates
 from calc.settle.grid import COARSE, Tried, tried_on
 from calc.settle.grip import Grip
-from calc.settle.operation import Known, Settled, Trial, grip_of, keeps_all, known_of, settle_one, settling_of, with_cut
+from calc.settle.known import Known, grip_of, known_of, settling_of
+from calc.settle.operation import settle_one
+from calc.settle.trial import Trial, keeps_all, with_cut
+from calc.settle.winner import Settled
 from calc.shelf.taken import Shelf
 
 PRESSURES, NEAR = 12, 10

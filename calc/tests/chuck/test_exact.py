@@ -79,7 +79,7 @@ def draws(count, seed):
 
 
 def test_the_closed_form_with_its_least_safety_is_never_below_the_true_need():
-    for given in draws(120, 7):
+    for given in draws(60, 7):
         found = grip_exact(given)
         assert found.cuts[0].needed_n <= found.closed_form_n, given
 

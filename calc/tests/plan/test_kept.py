@@ -103,7 +103,7 @@ def shown(result: PlanResult, *, tried_too: bool = True) -> object:
     return as_plain((stops, result.sides, result.verdict, tried, drawn))
 
 
-@settings(max_examples=14, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=8, suppress_health_check=[HealthCheck.too_slow])
 @given(st.lists(EDIT, min_size=1, max_size=6))
 def test_after_any_edits_the_plan_is_as_if_computed_for_the_first_time(edits: list[tuple[str, object]]) -> None:
     document: Document = TWO
@@ -163,7 +163,7 @@ def others(field: FieldSpec, value: Any) -> list[Any]:
     return [v for v in found if v != value]
 
 
-TOGETHER = 4  # facts that are edited one after the other before the plan is computed anew
+TOGETHER = 7  # facts that are edited one after the other before the plan is computed anew
 
 
 def test_a_plan_computed_after_an_edit_of_any_fact_is_as_if_computed_for_the_first_time() -> None:

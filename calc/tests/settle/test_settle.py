@@ -16,8 +16,9 @@ from calc.plan.force.solve import FORCE
 from calc.plan.run_file import read_run
 from calc.plan.solve import solve
 from calc.profile.steps import TurnedStep
-from calc.settle.operation import keeps_all, settle_operation, with_cut
+from calc.settle.operation import settle_operation
 from calc.settle.setup import settle_setup
+from calc.settle.trial import keeps_all, with_cut
 from calc.tests.plan.test_refused import FILES
 from calc.tests.route_shop import STEEL, plan, proposed, shelf
 

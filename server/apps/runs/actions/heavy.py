@@ -16,8 +16,9 @@ from calc.quantities import System
 from calc.reading import write
 from calc.said.fact import text_of
 from calc.settle.candidates import Goal
-from calc.settle.operation import Settled, settle_operation
+from calc.settle.operation import settle_operation
 from calc.settle.setup import KEPT, settle_setup
+from calc.settle.winner import Settled
 from server.apps.questions.actions.ask import ask
 from server.apps.questions.kind import Arguments, Found, QuestionKind, Tell
 from server.apps.questions.queries.standing import found_by
