@@ -2,7 +2,7 @@ import { type CSSProperties, useId, useRef } from "react";
 import styled, { keyframes } from "styled-components";
 import type { Scene, Shape } from "../api/client";
 import { TextButton } from "../shared/ui/Button";
-import { colour, face, size as sizes, space, type } from "../shared/ui/theme";
+import { colour, face, fold, size as sizes, space, type } from "../shared/ui/theme";
 import { DimensionLine } from "./DimensionLine";
 import { Frame, Picture } from "./frame";
 import { Leader } from "./Leader";
@@ -186,6 +186,12 @@ const Buttons = styled.div`
   }
   button[data-disabled] {
     color: ${colour("soft")};
+  }
+  @media ${fold.tablet} {
+    button {
+      min-width: ${sizes.touch};
+      min-height: ${sizes.touch};
+    }
   }
 `;
 

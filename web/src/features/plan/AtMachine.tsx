@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Plan, Units } from "../../api/client";
+import { reach } from "../../shared/ui/reach";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
 import { useAtMachine } from "./queries";
@@ -19,6 +20,7 @@ const Strip = styled.div`
   }
   a {
     margin-left: auto;
+    ${reach}
   }
 `;
 

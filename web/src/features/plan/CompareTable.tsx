@@ -43,6 +43,12 @@ const Frame = styled.div`
     font: 400 ${type.small}/1.2 ${face.narrow};
     color: ${colour("stop")};
   }
+  /* What is taken there is taken by a finger. */
+  @media ${fold.tablet} {
+    td {
+      padding-block: ${space(3)};
+    }
+  }
   @media ${fold.phone} {
     overflow-x: visible;
   }

@@ -82,6 +82,7 @@ const Table = styled.table`
   @media ${fold.tablet} {
     input,
     button {
+      min-width: ${size.touch};
       min-height: ${size.touch};
     }
   }

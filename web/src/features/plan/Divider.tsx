@@ -27,8 +27,11 @@ const Bar = styled.div`
     outline-offset: -3px;
   }
   @media ${fold.tablet} {
-    height: 21px;
-    margin: -10px 0;
+    /* Below the middle of the picture: beside it the picture has buttons. */
+    justify-self: start;
+    width: 120px;
+    height: ${size.touch};
+    margin: -22px 0 -22px calc((100% - ${size.foldedSlip}) / 2 - 60px);
   }
   @media ${fold.phone} {
     display: none;

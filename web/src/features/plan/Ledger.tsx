@@ -1,7 +1,8 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Fact, Plan, PlanTable, Settled, Stop } from "../../api/client";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { reach } from "../../shared/ui/reach";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { CompareTable } from "./CompareTable";
 import { CutsTable } from "./CutsTable";
 import type { Changes } from "./changes";
@@ -42,11 +43,16 @@ const Tabs = styled.div`
     font: 400 ${type.label} ${face.narrow};
     color: ${colour("soft")};
     cursor: pointer;
+    ${reach}
   }
   button[aria-pressed="true"] {
     color: ${colour("ink")};
     border-bottom-color: ${colour("ink")};
     font-weight: 600;
+  }
+  @media ${fold.tablet} {
+    row-gap: ${space(4.5)};
+    margin-top: ${space(3)};
   }
 `;
 

@@ -3,7 +3,7 @@ import { Form, Input, Label, TextArea, TextField } from "react-aria-components";
 import styled from "styled-components";
 import type { PlanList } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { FactActions } from "./FactRow";
 import type { Trouble } from "./useEditing";
 
@@ -24,6 +24,11 @@ const Bar = styled.div`
     border-bottom: ${size.thick} solid ${colour("act")};
     border-radius: 0;
     font-weight: 600;
+  }
+  @media ${fold.tablet} {
+    input {
+      min-height: ${size.touch};
+    }
   }
   textarea {
     border: ${size.line} solid ${colour("act")};

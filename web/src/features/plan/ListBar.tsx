@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { PlanList } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Picker } from "../../shared/ui/Picker";
-import { colour, size, space } from "../../shared/ui/theme";
+import { colour, fold, size, space } from "../../shared/ui/theme";
 
 const Bar = styled.div`
   display: flex;
@@ -29,6 +29,11 @@ const Fields = styled(Form)`
   }
   input::placeholder {
     color: ${colour("soft")};
+  }
+  @media ${fold.tablet} {
+    input {
+      min-height: ${size.touch};
+    }
   }
   > :nth-child(2) {
     min-width: 120px;

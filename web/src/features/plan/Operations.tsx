@@ -4,7 +4,7 @@ import { fieldErrors, type Plan, type PlanList, type Settled, said } from "../..
 import { type Standing, standingWords } from "../../shared/questions";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Segments } from "../../shared/ui/Segments";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { type Action, type Goal, type OfSide, settle } from "./queries";
 
 const Bar = styled.div`
@@ -13,6 +13,10 @@ const Bar = styled.div`
   gap: ${space(2)} ${space(5)};
   align-items: center;
   padding: ${space(2)} ${space(1)};
+  @media ${fold.tablet} {
+    row-gap: ${space(4)};
+    padding-bottom: ${space(4)};
+  }
 `;
 
 const Found = styled.section`

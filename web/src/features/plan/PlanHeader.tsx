@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Plan, Units } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
-import { Header, HeaderNote, HeaderSide, HeaderTitle, Places } from "../../shared/ui/Page";
+import { Header, HeaderNote, HeaderPlate, HeaderSide, HeaderTitle, Places } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { fold, space } from "../../shared/ui/theme";
 import { counted } from "../../shared/words";
@@ -38,11 +38,15 @@ type Props = {
 function Standing({ plan }: { plan: Plan }) {
   const { release, run } = plan;
   const is = release !== null && release.revision === (plan.at ?? plan.revision);
-  const words = is ? `release ${release.number}, for the machine` : "not for the machine";
-  const said = (
+  const said = is ? (
     <b>
-      {words}
-      {!is && release && `; release ${release.number} is`}
+      release {release.number}
+      <span data-room>, for the machine</span>
+    </b>
+  ) : (
+    <b>
+      not for the machine
+      {release && `; release ${release.number} is`}
     </b>
   );
   // Who looks at what was, or sees releases alone, has nothing to release.
@@ -65,25 +69,27 @@ export function PlanHeader({ plan, units, tools, onUnits, onUndo, onRedo, onHelp
         <Link to="/shelf">Shelf</Link>
         <Link to="/notebook">Notebook</Link>
       </Places>
-      <HeaderTitle>
-        {run.name} <span>{run.drawing_number}</span>
-      </HeaderTitle>
-      <HeaderNote>
-        <span data-detail>
-          {run.quantity == null ? "no quantity" : counted(run.quantity, "piece")} ·{" "}
-          {run.machine || "no machine"} ·{" "}
-        </span>
-        <Link to={`/runs/${run.id}/history`} title="What was changed, by whom, and earlier drafts">
-          draft {plan.at ?? plan.revision}
-        </Link>
-        {plan.at === null && <span data-detail>, kept {keptAt(plan)}</span>} · <Standing plan={plan} />
-        {plan.release && (
-          <>
-            {" "}
-            · <Link to={`/runs/${run.id}/card`}>card</Link>
-          </>
-        )}
-      </HeaderNote>
+      <HeaderPlate>
+        <HeaderTitle>
+          {run.name} <span>{run.drawing_number}</span>
+        </HeaderTitle>
+        <HeaderNote>
+          <span data-detail>
+            {run.quantity == null ? "no quantity" : counted(run.quantity, "piece")} ·{" "}
+            {run.machine || "no machine"} ·{" "}
+          </span>
+          <Link to={`/runs/${run.id}/history`} title="What was changed, by whom, and earlier drafts">
+            draft {plan.at ?? plan.revision}
+          </Link>
+          {plan.at === null && <span data-detail>, kept {keptAt(plan)}</span>} · <Standing plan={plan} />
+          {plan.release && (
+            <>
+              {" "}
+              · <Link to={`/runs/${run.id}/card`}>card</Link>
+            </>
+          )}
+        </HeaderNote>
+      </HeaderPlate>
       <HeaderSide>
         <Group>
           <Button isDisabled={!plan.undo} onPress={onUndo}>

@@ -5,7 +5,7 @@ import { Section } from "../../drawing/Section";
 import { TextButton } from "../../shared/ui/Button";
 import { hidden } from "../../shared/ui/Page";
 import { seldom } from "../../shared/ui/seldom";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import type { Changes } from "./changes";
 import type { Pull } from "./ForceHandles";
 import { InsertDrawing } from "./Pictures";
@@ -47,6 +47,14 @@ const Views = styled.div`
   }
   p:first-of-type {
     margin-left: auto;
+  }
+  @media ${fold.tablet} {
+    min-height: ${size.touch};
+    padding-top: 0;
+    align-items: center;
+    /* What they are hit within reaches over the picture. */
+    position: relative;
+    z-index: 1;
   }
 `;
 

@@ -65,7 +65,7 @@ const Body = styled.main`
         "rail picture slip" var(--share)
         "rail divider divider" auto
         "rail lower lower" minmax(0, 1fr)
-        / ${size.rail} minmax(0, 1fr) 15.5rem;
+        / ${size.rail} minmax(0, 1fr) ${size.foldedSlip};
     }
   }
   @media ${fold.phone} {

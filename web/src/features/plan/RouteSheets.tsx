@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
-import { colour, face, space, type } from "../../shared/ui/theme";
+import { reach } from "../../shared/ui/reach";
+import { colour, face, fold, space, type } from "../../shared/ui/theme";
 
 const Sheets = styled.p`
   display: flex;
@@ -9,6 +10,13 @@ const Sheets = styled.p`
   margin-top: ${space(4)};
   font: 400 ${type.label} ${face.narrow};
   color: ${colour("soft")};
+  a {
+    ${reach}
+  }
+  @media ${fold.tablet} {
+    row-gap: ${space(6)};
+    padding-block: ${space(3)};
+  }
 `;
 
 /** The route as files for a spreadsheet, and the way to the board. */

@@ -19,6 +19,10 @@ const Bar = styled.div`
     text-align: center;
   }
   @media ${fold.tablet} {
+    /* It stands marked in the table below. */
+    strong {
+      display: none;
+    }
     button {
       min-width: ${size.touch};
       min-height: ${size.touch};

@@ -1,6 +1,6 @@
 import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from "react-aria-components";
 import styled from "styled-components";
-import { colour, face, size, space, type } from "./theme";
+import { colour, face, fold, size, space, type } from "./theme";
 
 const Trigger = styled(Button)`
   min-height: 32px;
@@ -23,6 +23,9 @@ const Trigger = styled(Button)`
   &[data-hovered] {
     border-color: ${colour("act")};
     color: ${colour("act")};
+  }
+  @media ${fold.tablet} {
+    min-height: ${size.touch};
   }
 `;
 

@@ -1,6 +1,7 @@
 import { Button as AriaButton, type ButtonProps } from "react-aria-components";
 import styled from "styled-components";
-import { colour, face, size, space, type } from "./theme";
+import { reach } from "./reach";
+import { colour, face, fold, size, space, type } from "./theme";
 
 const Box = styled(AriaButton)`
   min-height: 32px;
@@ -21,6 +22,10 @@ const Box = styled(AriaButton)`
     border-color: ${colour("hairline")};
     cursor: default;
   }
+  @media ${fold.tablet} {
+    min-width: ${size.touch};
+    min-height: ${size.touch};
+  }
 `;
 
 const Link = styled(AriaButton)`
@@ -36,6 +41,7 @@ const Link = styled(AriaButton)`
   &[data-hovered] {
     color: ${colour("ink")};
   }
+  ${reach}
 `;
 
 /** An action with a frame. */

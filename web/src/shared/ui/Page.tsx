@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import styled from "styled-components";
+import { reach } from "./reach";
 import { colour, face, fold, size, space, type } from "./theme";
 
 const Centre = styled.main`
@@ -35,9 +36,13 @@ export const Header = styled.header`
     text-decoration: none;
     font-weight: 600;
     font-size: ${type.body};
+    ${reach}
   }
   a:hover {
     color: ${colour("act")};
+  }
+  p a {
+    white-space: nowrap;
   }
   /* There the plan's own line stays in view instead. */
   @media ${fold.phone} {
@@ -51,6 +56,20 @@ export const HeaderTitle = styled.h1`
   font-weight: 400;
   span {
     color: ${colour("soft")};
+  }
+`;
+
+/** What is looked at and how it stands: in one line, or one below the other where the line is short. */
+export const HeaderPlate = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 ${space(3)};
+  min-width: 0;
+  @media ${fold.tablet} {
+    flex: 1 1 12rem;
+    flex-direction: column;
+    align-items: flex-start;
   }
 `;
 
@@ -68,6 +87,15 @@ export const HeaderNote = styled.p`
       display: none;
     }
   }
+  @media ${fold.tablet} {
+    [data-room] {
+      display: none;
+    }
+    /* Below the head lies what else is hit. */
+    a::before {
+      transform: translate(-50%, -68%);
+    }
+  }
 `;
 
 export const HeaderSide = styled.div`
@@ -76,6 +104,9 @@ export const HeaderSide = styled.div`
   align-items: center;
   gap: ${space(1.5)} ${space(4)};
   margin-left: auto;
+  @media ${fold.tablet} {
+    gap: ${space(1.5)} ${space(2)};
+  }
   @media ${fold.phone} {
     gap: ${space(1.5)} ${space(2)};
     margin-left: 0;

@@ -1,6 +1,6 @@
 import { ToggleButton, ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
-import { colour, size, space } from "./theme";
+import { colour, fold, size, space } from "./theme";
 
 const Group = styled(ToggleButtonGroup)`
   display: inline-flex;
@@ -23,6 +23,10 @@ const Segment = styled(ToggleButton)`
   }
   &[data-disabled] {
     cursor: default;
+  }
+  @media ${fold.tablet} {
+    min-height: ${size.touch};
+    min-width: ${size.touch};
   }
 `;
 

@@ -77,6 +77,7 @@ export const size = {
   header: "3.25rem",
   rail: "13rem",
   slip: "18.75rem",
+  foldedSlip: "15.5rem",
   touch: "44px",
   hand: "56px",
   line: "1px",
