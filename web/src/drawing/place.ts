@@ -32,8 +32,11 @@ const isIn = (box: Box, size: Size) =>
 const isSeen = (box: Box, size: Size) =>
   box.x < size.width && box.y < size.height && box.x + box.width > 0 && box.y + box.height > 0;
 
-/** A text to be placed: its spots, the best first, and how far it may stand from the first where none is free [px]. */
-export type Wanted = { spots: readonly Box[]; reach?: number };
+/**
+ * A text to be placed: its spots, the best first, how far it may stand from the first where none is free [px], and what
+ * it stands clear of where it can: lines that would go through it.
+ */
+export type Wanted = { spots: readonly Box[]; reach?: number; lines?: readonly Box[] };
 
 /**
  * A place for each text, none on another: the first of its spots that is free, else the nearest free place around the
@@ -43,10 +46,12 @@ export type Wanted = { spots: readonly Box[]; reach?: number };
 export function place(texts: readonly Wanted[], size: Size, taken: readonly Box[] = []): (Box | null)[] {
   const standing = [...taken];
   const isFree = (box: Box) => isIn(box, size) && standing.every((other) => apart(box, other));
-  return texts.map(({ spots, reach = Math.max(size.width, size.height) }) => {
+  return texts.map(({ spots, reach = Math.max(size.width, size.height), lines = [] }) => {
     const [first] = spots;
     if (!first || !isSeen(first, size)) return null;
-    const found = spots.find(isFree) ?? nearest(first, reach, isFree);
+    const isClear = (box: Box) => lines.every((line) => apart(box, line));
+    const free = spots.filter(isFree);
+    const found = free.find(isClear) ?? free[0] ?? nearest(first, reach, isFree);
     if (found) standing.push(found);
     return found;
   });

@@ -10,7 +10,7 @@ import type { Size } from "./useSize";
 const SIZES: Record<string, Size> = {
   desk: { width: 772, height: 380 },
   "desk, low": { width: 772, height: 200 },
-  tablet: { width: 816, height: 300 },
+  tablet: { width: 568, height: 290 },
   phone: { width: 390, height: 260 },
 };
 
@@ -60,6 +60,18 @@ describe("the texts of a picture", () => {
       }
     }
     expect(wrong).toEqual([]);
+  });
+
+  it("has no figure that another's line goes through, where there is another place for it", () => {
+    const [near, far] = [figure("near", { offset: -10 }), figure("far", { offset: -20 })];
+    const { figures } = placeTexts(
+      { usual: [near, far], labels: [], pointed: [] },
+      at,
+      { width: 400, height: 300 },
+      [],
+    );
+    // The far one's own line lies at 120: over it, at 110, goes the near one's.
+    expect((figures.get("far") as Box).y).toBeGreaterThanOrEqual(120);
   });
 
   it("are all there at a desk", () => {

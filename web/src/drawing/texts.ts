@@ -29,6 +29,17 @@ export function lineOf(dimension: Dimension, at: Projection): Line {
   return { from, to, a: moved(from), b: moved(to), upright };
 }
 
+/** What a dimension's line takes of a picture. */
+function boxOf(dimension: Dimension, at: Projection): Box {
+  const { a, b } = lineOf(dimension, at);
+  return {
+    x: Math.min(a.x, b.x),
+    y: Math.min(a.y, b.y),
+    width: Math.abs(a.x - b.x),
+    height: Math.abs(a.y - b.y),
+  };
+}
+
 /** Where a dimension's figure may stand, the best first. */
 export function figureSpots(dimension: Dimension, at: Projection, size: Size): Box[] {
   const { a, b, upright } = lineOf(dimension, at);
@@ -74,10 +85,12 @@ export function placeTexts(
   size: Size,
   taken: readonly Box[],
 ): { figures: Map<string, Box | null>; labels: (Box | null)[] } {
+  const others = (d: Dimension) => usual.filter((other) => other !== d).map((other) => boxOf(other, at));
+  const figure = (d: Dimension) => ({ spots: figureSpots(d, at, size), lines: others(d) });
   const spots = [
-    ...usual.map((d) => ({ spots: figureSpots(d, at, size) })),
+    ...usual.map(figure),
     ...labels.map((l) => ({ spots: labelSpots(l, at) })),
-    ...pointed.map((d) => ({ spots: figureSpots(d, at, size) })),
+    ...pointed.map(figure),
   ];
   const boxes = place(spots, size, taken);
   const named = [...usual, ...labels.map(() => null), ...pointed];

@@ -6,7 +6,7 @@ const PADDING = 34; // of the slip, above and below
 /** How much more than it begins with a picture may take so that the slip fits beside it [% of the height]. */
 const MORE = 15;
 /** Eight facts by fingers, two beside each other, with their heading [rem]: on a tablet the picture leaves them so much. */
-const FACTS = 23;
+const FACTS = 19.5;
 
 /** The most that the picture begins with [% of the height]. */
 function most(height: number): number {
