@@ -7,6 +7,9 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Annotated, Literal
 
+import numpy as np
+import numpy.typing as npt
+
 from calc.describing import documented
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Flag, Group, Quantity, Text
@@ -17,7 +20,7 @@ from calc.working import Working, derived
 TURRET = derived("Stations of the turret")
 EXACT_UP_TO = 8  # tools; beyond, an order is improved as long as it can be
 STRIKES_S = 1e4  # what neighbours that would strike count: more than any indexing
-MOST_LOOKED_AT = 2_000_000  # places tried: seconds; then the best so far is taken and said to be no more than that
+MOST_LOOKED_AT = 50_000  # of them: seconds; then the best so far is taken and said to be no more than that
 
 Kind = Literal["outside", "inside"]
 KIND = Choice("Works", {"outside": "outside", "inside": "in the bore"})
@@ -256,44 +259,69 @@ def _neighbours(turret: _Turret, at: list[int]) -> Iterator[list[int]]:
 
 
 class _Search:
-    """Every arrangement that could be better, tools that change most first; what cannot be is left out early."""
+    """Every arrangement that could be better, tools that change most first; what cannot be is left out early.
+
+    What is left to pay at the least, once some stand: for each other tool its changes with those that stand, from the
+    station where they take least, and for each pair of the others their own.
+    """
 
     def __init__(self, turret: _Turret, at: list[int]) -> None:
         self.turret, self.best, self.seconds = turret, list(at), turret.seconds(at)
         self.looked_at = 0
-        count = range(len(at))
+        n, count = turret.given.stations, range(len(at))
         weight = [sum(turret.follows[i][j] + turret.follows[j][i] for j in count) for i in count]
         self.order = sorted(count, key=lambda i: (len(turret.may_stand(i)) > 1, -weight[i]))
+        # By how far one stands ahead of the other; then by where the first stands and where the other does.
+        away = np.array([[[turret.between(i, j, 0, k) for k in range(n)] for j in count] for i in count])
+        ahead = (np.arange(n)[None, :] - np.arange(n)[:, None]) % n
+        self.pays = [np.ascontiguousarray(away[i][:, ahead].swapaxes(0, 1)) for i in count]
+        self.alone = np.full((len(at), n), np.inf)
+        for i in count:
+            self.alone[i, turret.may_stand(i)] = 0.0
         least = [[turret.least_between(min(i, j), max(i, j)) if i != j else 0.0 for j in count] for i in count]
-        # What is left to pay at the least once the first `k` of the order stand.
-        self.rest = [
-            sum(least[i][j] for a, i in enumerate(self.order) for j in self.order[:a] if a >= k)
-            for k in range(len(at) + 1)
-        ]
+        self.others = [np.array(self.order[k:], dtype=int) for k in range(len(at) + 1)]
+        self.pairs = [sum(least[i][j] for i in left for j in left if i < j) for left in self.others]
 
     def run(self) -> bool:
         """Look; gives whether no arrangement takes less than `best`."""
         if self.seconds <= self.turret.least + 1e-9:
             return True
-        alike = not self.turret.given.station_kinds and all(t.pinned is None for t in self.turret.given.tools)
-        # On a turret of equal stations the first tool may stand anywhere.
-        return self._place(0, {}, 0.0, only=0 if alike else None)
+        return self._place(0, {}, 0.0, self.alone, self._distinct())
 
-    def _place(self, k: int, at: dict[int, int], paid: float, only: int | None = None) -> bool:
+    def _distinct(self) -> list[list[int] | None]:
+        """Where the first two may stand so that none is looked at twice: on a turret of equal stations the first stands
+        at one, and where the turret turns both ways the second within the half on one side of it."""
+        given = self.turret.given
+        if given.station_kinds or any(t.pinned is not None for t in given.tools):
+            return [None, None]
+        return [[0], list(range(given.stations // 2 + 1)) if given.both_ways else None]
+
+    def _place(
+        self, k: int, at: dict[int, int], paid: float, pays: npt.NDArray[np.float64], only: list[list[int] | None]
+    ) -> bool:
         if k == len(self.order):
             self.best, self.seconds = [at[i] for i in range(len(at))], paid
             return True
-        tool, turret = self.order[k], self.turret
-        free = [s for s in turret.may_stand(tool) if s not in at.values() and only in (None, s)]
-        self.looked_at += len(free)
+        self.looked_at += 1
         if self.looked_at > MOST_LOOKED_AT:
             return False
-        costs = sorted((sum(turret.between(tool, i, s, at[i]) for i in at), s) for s in free)
-        for more, station in costs:
-            if paid + more + self.rest[k + 1] >= self.seconds - 1e-9:
-                return True  # nor does any that costs more
+        tool, left = self.order[k], self.others[k + 1]
+        here = pays[tool]
+        # For each station of this tool: what the others would pay at each of theirs, none at this one's.
+        then = pays[None, left] + self.pays[tool][:, left]
+        then[np.arange(len(here)), :, np.arange(len(here))] = np.inf
+        bound = paid + here + self.pairs[k + 1] + (then.min(axis=2).sum(axis=1) if len(left) else 0.0)
+        may = np.isfinite(here)
+        stands = only[k] if k < len(only) else None
+        if stands is not None:
+            may &= np.isin(np.arange(len(here)), stands)
+        for station in sorted(np.flatnonzero(may).tolist(), key=lambda s: float(bound[s])):
+            if bound[station] >= self.seconds - 1e-9:
+                return True  # nor does any that is bound to take more
+            after = pays.copy()
+            after[left] = then[station]
             at[tool] = station
-            done = self._place(k + 1, at, paid + more)
+            done = self._place(k + 1, at, paid + float(here[station]), after, only)
             del at[tool]
             if not done:
                 return False

@@ -131,7 +131,8 @@ def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
         computed(
             f"cut_{c.id}_rpm_here",
             "Speed at the start",
-            Amount(r.rpm, "rpm"),
+            # Where it turns at one speed, that is one figure here and at its top.
+            Amount(r.rpm, "rpm", "up" if c.top_rpm - r.rpm < 1 else "near"),
             Sentence(
                 "{v} at Ø{d}",
                 v=Figure(r.speed_m_min, "m/min"),

@@ -122,3 +122,11 @@ def test_what_is_asked_of_the_spindle_never_reads_as_more_than_it_has_unless_it_
     asked = float(Figure(fact.value, "kW", fact.rounding, fact.places).number())
     there = float(str(fact.source).split()[2])
     assert (asked > there) == (cut.over > 1)
+
+
+@pytest.mark.parametrize("speed", [81.3, 90.0, 97.77])
+def test_a_drill_turns_at_one_speed_which_reads_as_one_figure(speed):
+    facts = {f.name: f for f in with_cut(replace(DRILL, speed_m_min=speed)).stop("cuts").facts}
+    at_start, at_top = (facts[f"cut_c3_{name}"] for name in ("rpm_here", "top"))
+    shown = {Figure(f.value, "rpm", f.rounding, f.places).number() for f in (at_start, at_top)}
+    assert len(shown) == 1
