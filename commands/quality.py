@@ -20,7 +20,7 @@ from commands.processes import end, serve, serve_gauge, serve_worker, wait_until
 from commands.setup import ensure
 
 PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench", "devices"]
-AT_ONCE = 3  # the machines that this is tried on have two processors, and tests wait for each other's servers
+AT_ONCE = 4  # the machines that this is tried on have two processors, and tests wait for servers, browsers and each other
 BIN = ROOT / ".venv" / "bin"
 WEB_TESTS = ["npm", "run", "--silent", "test"]
 API = ROOT / "docs" / "openapi.json"
@@ -120,7 +120,7 @@ def test(arguments: list[str]) -> int:
     web = None if arguments else subprocess.Popen(WEB_TESTS, cwd=WEB, stdout=report, stderr=subprocess.STDOUT)
     try:
         env = environment(DJANGO_ALLOW_ASYNC_UNSAFE="true", **cluster.environment())
-        # The whole set is shared by two processes, each with its own database, server and browser.
+        # The whole set is shared by some processes, each with its own database, server and browser.
         chosen = arguments or ["-n", str(AT_ONCE), "--dist", "worksteal", "--durations", "15"]
         python = subprocess.run([str(PYTHON), "-m", "pytest", *chosen], cwd=ROOT, env=env, check=False).returncode
         if web is None:

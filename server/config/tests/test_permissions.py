@@ -184,14 +184,14 @@ def taken_back():
 def test_who_may(nobody, signed_in, demo):
     Shop.objects.update(kind="real")
     Machine.objects.create(key="spare", name="Spare", max_rpm=1, power_kw=1, torque_nm=1, turret_stations=1)
-    people, wrong = {role: signed_in(role) for role in ROLES}, []
+    wrong = []
     for method, path, body, gets in ENDPOINTS:
         with taken_back():
             if ask(nobody, demo, method, path, body) != 401:
                 wrong.append(("nobody", method, path))
         for role, wanted in zip(ROLES, gets, strict=True):
             with taken_back():
-                got = ask(people[role], demo, method, path, body)
+                got = ask(signed_in(role), demo, method, path, body)
                 if got != wanted:
                     wrong.append((role, method, path, got, wanted))
                 if wanted == 403 and (Edit.objects.count(), Run.objects.count(), Machine.objects.count()) != (0, 2, 4):
