@@ -312,6 +312,9 @@ def test_each_role_sees_what_it_may_do(app, run):
     assert Edit.objects.get().by.username == "setter"
     app.get_by_role("link", name="Noble Anvil").click()
     expect(app.get_by_role("button", name="New run")).to_have_count(0)
+    go(app, "/people")
+    expect(app.get_by_role("alert")).to_contain_text("owner")
+    expect(app.get_by_role("textbox")).to_have_count(0)
 
 
 def test_an_owner_adds_somebody_and_gives_them_a_role(app, run):

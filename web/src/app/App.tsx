@@ -45,12 +45,16 @@ function seeWhoIsHere(error: Error) {
   else void queries.invalidateQueries({ queryKey: ["session"] });
 }
 
+/** What was refused is refused the second time, too; a server that does not answer may the next moment. */
+const again = (failed: number, error: Error) =>
+  failed < 1 && !(error instanceof Refused && error.status < 500);
+
 const queries = new QueryClient({
   queryCache: new QueryCache({ onError: seeWhoIsHere }),
   mutationCache: new MutationCache({ onError: seeWhoIsHere }),
   // A browser that thinks itself offline asks all the same: what is kept in it answers.
   defaultOptions: {
-    queries: { staleTime: 10_000, retry: 1, refetchOnWindowFocus: true, networkMode: "always" },
+    queries: { staleTime: 10_000, retry: again, refetchOnWindowFocus: true, networkMode: "always" },
     mutations: { networkMode: "always" },
   },
 });

@@ -161,15 +161,21 @@ export function People({ session, tools }: { session: Session; tools: ReactNode 
       <AppHeader title="People" tools={tools} />
       <Column>
         <h2>Who may sign in</h2>
-        <ul>
-          {people.data?.map((p) => (
-            <PersonRow key={p.id} person={p} isMe={p.username === session.name} />
-          ))}
-        </ul>
-        <NewPerson />
-        <p>
-          <Link to="/trail">What happened</Link>: who signed in, who could not, and what was changed.
-        </p>
+        {people.data ? (
+          <>
+            <ul>
+              {people.data.map((p) => (
+                <PersonRow key={p.id} person={p} isMe={p.username === session.name} />
+              ))}
+            </ul>
+            <NewPerson />
+            <p>
+              <Link to="/trail">What happened</Link>: who signed in, who could not, and what was changed.
+            </p>
+          </>
+        ) : (
+          <p>Looking who is there …</p>
+        )}
       </Column>
     </>
   );
