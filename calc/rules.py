@@ -57,6 +57,11 @@ PART_START = Choice(
     {"mid": "middle speed, low feed", "top": "top of both, where it is held rigid and near the jaws"},
     "The first for a job that has not proven itself; the second saves time when the hold is known",
 )
+FINISH_FROM = Choice(
+    "Finish predicted",
+    {"measured": "by feed and corner, times what was measured", "theory": "by feed and corner alone"},
+    "The first where a first piece's finish was read with that edge in that material",
+)
 FIRST_SPEED = Choice(
     "First speed",
     {"proven": "the shop's own proven cut, then the material's window", "window": "the material's window"},
@@ -187,6 +192,7 @@ class Rules(Checked):
     uncertainty_mm: Annotated[
         float, Quantity("Uncertainty", "mm", "Of measuring at the machine, at each limit", 0, 1, places=(4, 5))
     ] = 0.003
+    finish_from: Annotated[Literal["measured", "theory"], FINISH_FROM] = "measured"
     raw_stock: Annotated[Literal["nominal", "middle", "largest"], RAW_STOCK] = "nominal"
     utilisation_pct: Annotated[
         float, Quantity("Machine in use", "%", "Of the time that a run is on it, stops that are counted apart", 10, 100)

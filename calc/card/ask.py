@@ -11,6 +11,7 @@ from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Quantity, fields_of
 from calc.quantities import Figure, Sentence, System
 from calc.reading import read
+from calc.tools.finish import finish_learnt
 from calc.working import Step
 from calc.written import parse
 
@@ -28,12 +29,20 @@ class Trial:
 
 @dataclass(frozen=True)
 class Teaches:
-    """A figure that the shelf has better from now on: of which kind of item, its key, the field, the value."""
+    """A figure that the shelf has better from now on: of which kind of item, its key, the field, the value.
+
+    `material`: the key of the one that it holds for, where the item has one for each.
+    """
 
     kind: str
     key: str
     field: str
     value: float
+    material: str = ""
+
+    def better(self, now: Any) -> Any:
+        """What the field holds then, of what it holds now."""
+        return finish_learnt(now, self.material, self.value) if self.material else self.value
 
 
 @dataclass(frozen=True)

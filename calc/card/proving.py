@@ -19,6 +19,7 @@ from calc.profile.contour import Span
 from calc.quantities import Figure, Sentence
 from calc.rules import Rules
 from calc.threads.designation import designation
+from calc.tools.kinds.insert import Insert
 
 CLEAR = Sentence("Jaws and part can be thrown: everybody clear of their plane, doors shut.")
 TURNED = ("turn", "bore")
@@ -174,7 +175,8 @@ def _measured(view: View, part: PartFigures, made: tuple[Span, CutFigures], stat
                 of=step.id,
             ),
         )
-    if step.ra_um is not None and cut.result.ra_um is not None:
+    finish, edge = cut.consulted.finish, cut.tool.edge if cut.tool else None
+    if step.ra_um is not None and finish is not None:
         yield CardStep(
             f"{at}.finish.{step.id}",
             "first piece",
@@ -183,5 +185,13 @@ def _measured(view: View, part: PartFigures, made: tuple[Span, CutFigures], stat
             view.index,
             kind="read",
             lights=lights,
-            ask=FinishAsk(name=name, predicted_um=cut.result.ra_um, print_um=step.ra_um, of=step.id),
+            ask=FinishAsk(
+                name=name,
+                theory_um=finish.theory_um,
+                print_um=step.ra_um,
+                predicted_um=finish.expected_um if finish.seen else None,
+                edge=edge.key if isinstance(edge, Insert) else "",
+                material=part.material.key,
+                of=step.id,
+            ),
         )

@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.card.ask import Ask, Level, Told, times_off
+from calc.card.ask import Ask, Level, Teaches, Told, times_off
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Flag, Quantity
 from calc.limits.first_off import AT_C, FirstOffInput, first_off
 from calc.quantities import Bare, Figure, Sentence
+from calc.tools.finish import LEAST, MOST
 from calc.working import Source, Working, derived
 
 READ = derived("Readings at the machine")
@@ -125,21 +126,30 @@ class FinishAsk(Ask):
     title = "Finish of the first piece"
     entry = FinishEntry
     name: str
-    predicted_um: float
+    theory_um: float
     print_um: float | None
+    predicted_um: float | None = None  # with what was read before; none: nothing was
+    edge: str = ""  # the insert's key
+    material: str = ""
+
+    @property
+    def wanted_um(self) -> float:
+        """What is predicted."""
+        return self.theory_um if self.predicted_um is None else self.predicted_um
 
     @property
     def expected(self) -> Sentence:
-        """In theory, and by the print."""
-        a = Figure(self.predicted_um, "um", "up")
+        """In theory, or as it was read before, and by the print."""
+        said: dict[str, Figure | str] = {"how": "in theory" if self.predicted_um is None else "as read before"}
+        said["a"] = Figure(self.wanted_um, "um", "up")
         if self.print_um is None:
-            return Sentence("in theory Ra {a}", a=a)
-        return Sentence("in theory Ra {a}; the print asks for {b}", a=a, b=Figure(self.print_um, "um", "down"))
+            return Sentence("{how} Ra {a}", **said)
+        return Sentence("{how} Ra {a}; the print asks for {b}", b=Figure(self.print_um, "um", "down"), **said)
 
     def told(self, entered: FinishEntry) -> Told:
         """Measured to theory, and whether the print is kept."""
         w = Working()
-        ratio = w.step("q", "Measured to theory", "Ra_m/Ra", "", READ, Ra_m=entered.ra_um, Ra=self.predicted_um)
+        ratio = w.step("q", "Measured to theory", "Ra_m/Ra", "", READ, Ra_m=entered.ra_um, Ra=self.theory_um)
         good = self.print_um is None or entered.ra_um <= self.print_um * (1 + 1e-9)
         words = (
             Sentence("The print is kept.")
@@ -148,24 +158,29 @@ class FinishAsk(Ask):
         )
         if self.print_um is None:
             words = Sentence("The print asks for none here.")
+        teaches = None
+        if self.edge and self.material and LEAST <= ratio <= MOST:
+            teaches = Teaches("insert", self.edge, "finish", ratio, self.material)
+        kept = (Sentence("Kept with the edge, for this material."),) if teaches else ()
         return Told(
             "Measured to theory",
             Figure(ratio, "", "up", (2, 2)),
-            (words,),
+            (words, *kept),
             level="good" if good else "do",
             measured=entered.ra_um,
-            predicted=self.predicted_um,
+            predicted=self.wanted_um,
             passes=good,
             done=good,
             steps=tuple(w.steps),
+            teaches=teaches,
         )
 
     def far(self, entered: FinishEntry) -> Sentence | None:
-        """Three times the theory, or a third."""
-        if not times_off(entered.ra_um, self.predicted_um, FAR_FINISH, 0.2):
+        """Three times what is predicted, or a third."""
+        if not times_off(entered.ra_um, self.wanted_um, FAR_FINISH, 0.2):
             return None
-        words = "In theory it is Ra {a}. Is it measured in Ra, and in this unit?"
-        return Sentence(words, a=Figure(self.predicted_um, "um", "up"))
+        words = "Ra {a} is predicted. Is it measured in Ra, and in this unit?"
+        return Sentence(words, a=Figure(self.wanted_um, "um", "up"))
 
 
 GO = Choice(

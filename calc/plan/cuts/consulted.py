@@ -24,6 +24,7 @@ from calc.rules import Rules
 from calc.threads.designation import designation
 from calc.threads.thread import ThreadInput, ThreadResult, thread
 from calc.tools.boring_bar import LEAST_CHIP_MM, BoringBarInput, BoringBarResult, boring_bar
+from calc.tools.finish import FinishSeen
 from calc.tools.kinds.blade import Blade
 from calc.tools.kinds.holder import Holder
 from calc.tools.kinds.insert import Insert
@@ -45,6 +46,23 @@ class Ask:
     bored_before: bool = False  # the cut before this one in its bore was a bar's
 
 
+WIPED = 0.5  # of the theory's Ra, typical: what a wiper flat leaves
+FINEST, ROUGHEST = 1e-3, 100.0  # Ra [µm] that a window is asked for
+
+
+@dataclass(frozen=True)
+class Finish:
+    """What a cut's finish comes to [µm]: by feed, corner and wiper, and what was seen of that edge in this material."""
+
+    theory_um: float
+    seen: FinishSeen | None
+
+    @property
+    def expected_um(self) -> float:
+        """With what was seen."""
+        return self.theory_um * (self.seen.ratio if self.seen else 1.0)
+
+
 @dataclass(frozen=True, eq=False)
 class Consulted:
     """What each calculator says of a cut, and what must be told of it; None where one says nothing about it."""
@@ -58,6 +76,7 @@ class Consulted:
     thread: ThreadResult | None
     drilled: DrillResult | None
     notes: tuple[Note, ...]
+    finish: Finish | None = None
 
 
 def consulted_for(
@@ -84,7 +103,8 @@ def consulted_for(
     if life is not None:
         notes += [n.named(name) for n in life.notes if n.level == "stop"]
     notes += _tool_notes(fit)
-    return Consulted(window, life, bar, bar_asked, off, plunge, thread, drilled, tuple(notes))
+    finish = _finish(fit, result, ask)
+    return Consulted(window, life, bar, bar_asked, off, plunge, thread, drilled, tuple(notes), finish)
 
 
 def _tool_notes(fit: Fitted) -> list[Note]:
@@ -112,15 +132,34 @@ def _ra_wanted(planned: PlannedCut, step: Span | None) -> float | None:
     return step.step.ra_um if step is not None and planned.stage != "rough" else None
 
 
+def _finish(fit: Fitted, result: CutResult, ask: Ask) -> Finish | None:
+    if result.ra_um is None:
+        return None
+    edge = fit.tool.edge if fit.tool else None
+    wiper = isinstance(edge, Insert) and edge.edge == "wiper"
+    return Finish(result.ra_um * (WIPED if wiper else 1.0), _finish_seen(fit, ask))
+
+
+def _finish_seen(fit: Fitted, ask: Ask) -> FinishSeen | None:
+    """What the edge's finish came to in this material; None where none was read, or the house counts by theory."""
+    edge = fit.tool.edge if fit.tool else None
+    if ask.rules.finish_from != "measured" or not isinstance(edge, Insert):
+        return None
+    return edge.seen.get(ask.part.material.key)
+
+
 def _window(fit: Fitted, ask: Ask, step: Span | None) -> FeedWindowResult | None:
     planned, edge = fit.planned, fit.tool.edge if fit.tool else None
     if not planned.by_depth or planned.corner_radius_mm <= 0:
         return None
     insert = edge if isinstance(edge, Insert) else None
+    wanted, seen = _ra_wanted(planned, step), _finish_seen(fit, ask)
+    if wanted is not None and seen is not None:  # in theory it must be finer by as much as it came out rougher
+        wanted = min(max(wanted / seen.ratio, FINEST), ROUGHEST)
     return feed_window(
         FeedWindowInput(
             planned.corner_radius_mm,
-            ra_um=_ra_wanted(planned, step),
+            ra_um=wanted,
             depth_mm=planned.depth_mm,
             breaker=insert.breaker if insert else None,
             wiper=insert is not None and insert.edge == "wiper",

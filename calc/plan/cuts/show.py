@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from calc.fields import Quantity
 from calc.plan.cuts.clear import CLEAR, Nearest
+from calc.plan.cuts.consulted import Finish
 from calc.plan.cuts.drawn import pictures
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.nearest_limit import near_fact
@@ -142,10 +143,10 @@ def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
         ),
         computed(f"cut_{c.id}_top", "Top speed", Amount(c.top_rpm, "rpm", "up"), "at its smallest diameter", group=g),
     ]
-    if r.ra_um is not None:
-        facts.append(
-            computed(f"cut_{c.id}_ra", "Theoretical Ra", Amount(r.ra_um, "um", "up"), "feed and corner", group=g)
-        )
+    if c.consulted.finish is not None:
+        ra, why = _finish_said(c.consulted.finish)
+        label = "Ra expected" if c.consulted.finish.seen else "Theoretical Ra"
+        facts.append(computed(f"cut_{c.id}_ra", label, Amount(ra, "um", "up"), why, group=g))
     facts.append(computed(f"cut_{c.id}_passes", "Passes", Amount(float(c.passes), ""), "stock ÷ depth", group=g))
     tool = c.tool
     if tool is not None:
@@ -267,6 +268,15 @@ def tables(view: View) -> tuple[Table, ...]:
     return tuple(found)
 
 
+def _finish_said(finish: Finish) -> tuple[float, Sentence]:
+    """What finish is expected [µm], and where that comes from."""
+    if finish.seen is None:
+        return finish.theory_um, Sentence("feed and corner")
+    words = "feed and corner say {a}; {q} of it was read with this edge, {n}"
+    figures = {"a": Figure(finish.theory_um, "um", "up"), "q": Figure(100 * finish.seen.ratio, "%", "up", (0, 0))}
+    return finish.expected_um, Sentence(words, n=counted(finish.seen.readings, "reading"), **figures)
+
+
 def show(view: View) -> Stop:
     """The stop as it is shown."""
     setup, outcome = view.setup, view.outcome(CUTS)
@@ -320,16 +330,16 @@ def show(view: View) -> Stop:
             ),
         ),
     )
-    finish = [c for c in figures.cuts if c.result.ra_um is not None]
+    finish = [(c, c.consulted.finish) for c in figures.cuts if c.consulted.finish is not None]
     if finish:
-        last = finish[-1]
+        last, comes_to = finish[-1]
         answers += (
             Answer(
                 f"cut_{last.id}_ra",
                 "Finish of the last cut",
-                Figure(last.result.ra_um or 0, "um", "up"),
+                Figure(comes_to.expected_um, "um", "up"),
                 "Ra ",
-                below=Sentence("{cut}, in theory", cut=last.name),
+                below=Sentence("{cut}, {how}", cut=last.name, how="as read before" if comes_to.seen else "in theory"),
                 steps=tuple(s for s in last.working if s.symbol == "Ra"),
             ),
         )

@@ -77,7 +77,8 @@ def _run_facts(found: RouteFigures) -> Iterator[Fact]:
         yield computed("route_bar_min", "Changing bars", _number(run.bar_min, "min"), "all but the first", group=RUN)
         alone = "to the next edge or bar, in the calendar's hours for it"
         if run.unsure:
-            alone += f"; how long {' and '.join(run.unsure)} lasts is not known"
+            lasts = "lasts" if len(run.unsure) == 1 else "last"
+            alone += f"; how long {' and '.join(run.unsure)} {lasts} is not known"
         if run.alone_min:
             yield computed("route_alone", "Runs without people", _number(run.alone_min, "min"), alone, group=RUN)
 

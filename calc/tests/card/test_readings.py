@@ -199,10 +199,21 @@ def test_another_dimension_or_unit_is_asked_after():
 
 
 def test_finish_keeps_its_ratio_and_is_held_against_the_print():
-    ask = FinishAsk(name="Bore", predicted_um=1.6, print_um=1.6)
+    ask = FinishAsk(name="Bore", theory_um=1.6, print_um=1.6)
     assert told(ask, ra_um=1.2).answer.value == pytest.approx(0.75)
     assert (told(ask, ra_um=1.2).level, told(ask, ra_um=1.7).level) == ("good", "do")
     assert ask.far(ask.read({"ra_um": 6.0})) is not None
+    assert told(ask, ra_um=1.2).teaches is None  # of no edge of the shelf
+
+
+def test_a_finish_teaches_the_edge_for_its_material_against_the_theory_not_against_what_was_read_before():
+    ask = FinishAsk(name="Bore", theory_um=1.0, print_um=1.6, predicted_um=1.3, edge="cn", material="c45")
+    assert "as read before" in ask.expected.text("metric")
+    found = told(ask, ra_um=1.5)
+    assert found.predicted == 1.3
+    assert (found.teaches.kind, found.teaches.key, found.teaches.field) == ("insert", "cn", "finish")
+    assert found.teaches.better("c45 1.3 of 1") == "c45 1.4 of 2"  # (1.3 + 1.5)/2
+    assert told(ask, ra_um=7.0).teaches is None  # something else left that
 
 
 @pytest.mark.parametrize(

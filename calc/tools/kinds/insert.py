@@ -14,6 +14,7 @@ from calc.fields import Choice, Text
 from calc.item import Item
 from calc.item_kind import ItemKind
 from calc.quantities import Sentence
+from calc.tools.finish import FinishSeen, finish_problems, finish_seen
 from calc.tools.insert_code import InsertCode, InsertCodeInput, insert_code
 from calc.tools.kinds.edge import (
     APPLICATION,
@@ -63,9 +64,19 @@ class Insert(Item, Edge):
     ] = "honed"
     rake_deg: Annotated[float, terms.RAKE.called(help="The chip breaker's", where=BOX)] = 6.0
     stock: Annotated[int, STOCK] = 0
+    finish: Annotated[
+        str,
+        Text(
+            "Finish against theory",
+            "Measured Ra over the theory's, by material, such as c45 1.2 of 3 readings",
+            most=2000,
+            where="A first piece's finish: its card notes it",
+        ),
+    ] = ""
 
     def contradictions(self) -> Iterator[FieldError]:
         yield from application_problems(self.application)
+        yield from finish_problems(self.finish)
         try:
             insert_code(InsertCodeInput(self.code))
         except CalcError as error:
@@ -88,6 +99,11 @@ class Insert(Item, Edge):
         return f"{d.shape}{d.letters[1].symbol} {figures}"
 
     @cached_property
+    def seen(self) -> dict[str, FinishSeen]:
+        """What its finish came to at the machine, by the material's key."""
+        return finish_seen(self.finish)
+
+    @cached_property
     def breaker(self) -> Breaker:
         """The window in which its chip breaks."""
         return Breaker(self.feed_min, self.feed_max, self.depth_min, self.depth_max)
@@ -100,6 +116,12 @@ INSERT = ItemKind(
     noun="turning insert",
     item=Insert,
     line=lambda i, _: f"{i.code} · {i.application} · {in_stock(i.stock)}",
-    groups={"name": "What it is", "feed_min": "Its breaker", "substrate": "Its grade", "stock": "On the shelf"},
+    groups={
+        "name": "What it is",
+        "feed_min": "Its breaker",
+        "substrate": "Its grade",
+        "stock": "On the shelf",
+        "finish": "Seen at the machine",
+    },
     codes={"depth_max": "APMX"},
 )

@@ -108,7 +108,7 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
             at=max([at, *(r.at for r in unknown)]),
         )
         if told.teaches is not None and told.teaches.key in shelf.current().ids[told.teaches.kind]:
-            learn(told.teaches.kind, told.teaches.key, told.teaches.field, told.teaches.value, somebody)
+            learn(told.teaches.kind, told.teaches.key, told.teaches.field, told.teaches.better, somebody)
         moved_on(run.pk, _place(card, release.pk), somebody)
     return done(run_id, given.release, given.units, person)
 

@@ -248,3 +248,26 @@ def test_a_feeler_teaches_the_jaw_set_and_its_plans_follow(planner, setter, demo
     planner.edit(Run.objects.get(pk=plug.pk), "part.quantity", value=601)
     assert release(planner, Run.objects.get(pk=plug.pk))[0] == 200
     assert step_of(page(setter, plug), at)["ask"]["expected"] == "predicted 0.010\xa0mm"
+
+
+def finishes(person, run):
+    """Label and text of every finish of a plan, by the fact's name."""
+    stops = person.plan(run)["stops"]
+    return {f["name"]: (f["label"], f["text"]) for s in stops for f in s["facts"] if f["name"].endswith("_ra")}
+
+
+def test_a_finish_is_kept_with_the_edge_for_its_material_and_the_plan_counts_with_it(db):
+    kept_demo.begun()
+    planner, setter = _signed_in("planner"), _signed_in("setter")
+    run = Run.objects.get(drawing_number="LH-2041")
+    assert release(planner, run)[0] == 200
+    step = next(s for s in page(setter, run)["card"]["steps"] if s["ask"] and s["ask"]["kind"] == "finish")
+    before = finishes(planner, run)
+    status, told = read(setter, run, step["id"], {"ra_um": "2.4 um"}, sure=True)
+    assert status == 200, told
+    (change,) = ShelfChange.objects.filter(kind="insert")
+    was, now = change.changes["finish"]
+    assert (was, now.endswith(" of 1"), change.by.username) == ("", True, "setter")
+    moved = {name: (before[name], said) for name, said in finishes(planner, run).items() if said != before[name]}
+    assert {(old[0], new[0]) for old, new in moved.values()} == {("Theoretical Ra", "Ra expected")}
+    assert any(float(new[1]) == pytest.approx(2.4, abs=0.11) for _, new in moved.values())  # to 0.1, up

@@ -27,6 +27,7 @@ LATER = [
         "0017_route",
         "0019_by_the_clock",
         "0020_cleaning_up",
+        "0022_finish_seen",
     )
 ]
 CLAMPS, BARS = LATER[0], LATER[2]
