@@ -42,7 +42,8 @@ DO $$ DECLARE one record; BEGIN
   LOOP EXECUTE 'ALTER ' || one.named || ' OWNER TO {APPLICATION}'; END LOOP;
 END $$"""
 GAVE_UP = ("PANIC: ", "startup process failure")  # what its log says where it ends of its own accord
-UNSAFE_FAST = ["fsync=off", "synchronous_commit=off", "full_page_writes=off"]  # throw-away clusters only
+# Throw-away clusters only. Each process that runs tests has a server and a worker of its own on the one cluster.
+UNSAFE_FAST = ["fsync=off", "synchronous_commit=off", "full_page_writes=off", "max_connections=150"]
 
 
 def free_port() -> int:

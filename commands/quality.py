@@ -20,7 +20,7 @@ from commands.processes import end, serve, serve_gauge, serve_worker, wait_until
 from commands.setup import ensure
 
 PYTHON_SOURCES = ["anvil", "commands", "calc", "server", "e2e", "bench", "devices"]
-AT_ONCE = 4  # on two processors: tests wait for servers, browsers and each other more than they compute
+AT_ONCE = 3  # on two processors: tests wait for servers, browsers and each other
 BIN = ROOT / ".venv" / "bin"
 WEB_TESTS = ["npm", "run", "--silent", "test"]
 API = ROOT / "docs" / "openapi.json"

