@@ -258,8 +258,8 @@ MEASURED = {
     "walls": _walls,
     "tools": _tools,
     "drag": drag,
+    "card": card,  # before the board, whose hundreds of copies of the run have no release
     "board": board,
-    "card": card,
     "many": _many,
     "history": _history,
     "load": _load,
