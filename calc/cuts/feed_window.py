@@ -78,6 +78,9 @@ class FeedWindowResult(Explained):
     chip_breaks: Annotated[bool | None, Found("Chip breaks")]
 
 
+WIPER = 2.0  # typical: a wiper flat leaves half of the theory's Ra
+
+
 def finish_feed(ra_um: float, corner_radius_mm: float, *, wiper: bool = False) -> float:
     """The largest feed [mm/rev] for a theoretical Ra [µm] with this corner [mm]; a wiper doubles the Ra it may leave.
 
@@ -86,7 +89,7 @@ def finish_feed(ra_um: float, corner_radius_mm: float, *, wiper: bool = False) -
 
     Reference: Ra = f²/(18·√3·r) of arcs side by side, both above 0; the wiper's factor is typical.
     """
-    return math.sqrt(18 * math.sqrt(3) * corner_radius_mm * ra_um * (2 if wiper else 1) / 1000)
+    return math.sqrt(18 * math.sqrt(3) * corner_radius_mm * ra_um * (WIPER if wiper else 1.0) / 1000)
 
 
 @documented(FeedWindowInput)

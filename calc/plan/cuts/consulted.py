@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from calc.cuts.chip import Engaged, Metal, chip_of, forces_of
 from calc.cuts.drilling import DrillInput, DrillResult, drill
-from calc.cuts.feed_window import FeedWindowInput, FeedWindowResult, feed_window
+from calc.cuts.feed_window import WIPER, FeedWindowInput, FeedWindowResult, feed_window
 from calc.cuts.part_off import PartOffInput, PartOffResult, part_off
 from calc.cuts.tool_life import ToolLifeInput, ToolLifeResult, tool_life
 from calc.cuts.turning import CutResult
@@ -46,7 +46,6 @@ class Ask:
     bored_before: bool = False  # the cut before this one in its bore was a bar's
 
 
-WIPED = 0.5  # of the theory's Ra, typical: what a wiper flat leaves
 FINEST, ROUGHEST = 1e-3, 100.0  # Ra [µm] that a window is asked for
 
 
@@ -137,7 +136,7 @@ def _finish(fit: Fitted, result: CutResult, ask: Ask) -> Finish | None:
         return None
     edge = fit.tool.edge if fit.tool else None
     wiper = isinstance(edge, Insert) and edge.edge == "wiper"
-    return Finish(result.ra_um * (WIPED if wiper else 1.0), _finish_seen(fit, ask))
+    return Finish(result.ra_um / (WIPER if wiper else 1.0), _finish_seen(fit, ask))
 
 
 def _finish_seen(fit: Fitted, ask: Ask) -> FinishSeen | None:
