@@ -88,6 +88,15 @@ def test_every_place_in_both_sets_at_three_sizes(app, run):
 SIZES = {"desk": (1280, 800), "tablet": (1024, 768), "phone": (390, 844), "desk at 200 %": (640, 400)}
 
 
+def fits(app, width):
+    """Whether the page is no wider than its window, once what lays itself out by the window's size has done so."""
+    for _ in range(50):
+        if app.evaluate("document.documentElement.scrollWidth") <= width:
+            return True
+        app.wait_for_timeout(100)
+    return False
+
+
 def test_nothing_hangs_over_the_edge(app, run):
     Run.objects.filter(pk=run.pk).update(
         name="Extraordinarily-long-named-seal-carrier-without-a-single-space-in-its-name",

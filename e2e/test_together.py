@@ -85,6 +85,16 @@ def test_a_server_that_goes_away_loses_nothing(app, run, server):
     assert sent == [("pressure_bar", 30.0), ("user_max_rpm", 900.0), ("pressure_bar", 29.0)]
 
 
+def test_a_stop_works_without_a_picture_that_did_not_come_until_it_comes(app, run):
+    app.route("**/ForceChart*", lambda asked: asked.abort())
+    open_stop(app, run, "force")
+    expect(app.get_by_text("This part of the screen has not come")).to_be_visible()
+    type_into(app, "Gauge pressure, bar", "27").press("Enter")
+    expect(app.get_by_role("link", name="draft 1")).to_be_visible()
+    app.unroute("**/ForceChart*")
+    expect(app.get_by_role("group", name="Grip against spindle speed")).to_be_visible()
+
+
 def test_what_waits_survives_a_reload_and_is_sent_once(app, run, server):
     open_stop(app, run, "force")
     server.stop()

@@ -12,6 +12,7 @@ import { LOOK_AS } from "../features/session/queries";
 import { Tools } from "../features/session/Tools";
 import { LocalHits } from "../shared/find/LocalHits";
 import { AppHeader, Blank } from "../shared/ui/Page";
+import { Stumbled } from "../shared/ui/Stumbled";
 import { seldom } from "../shared/ui/seldom";
 import { GlobalStyle } from "./GlobalStyle";
 
@@ -110,7 +111,9 @@ export function App() {
       <GlobalStyle />
       <BrowserRouter>
         <LocalHits>
-          <Gate>{(session) => <Places session={session} />}</Gate>
+          <Stumbled>
+            <Gate>{(session) => <Places session={session} />}</Gate>
+          </Stumbled>
         </LocalHits>
       </BrowserRouter>
     </QueryClientProvider>

@@ -28,10 +28,11 @@ export function useView(element: RefObject<HTMLElement | null>, size: Size, bott
     const node = element.current;
     if (!node || width === 0) return;
     let gone = false;
-    // Loaded beside the drawing, which is there without it.
+    // Loaded beside the drawing, which is there without it, and stays where the server has gone away.
+    const nothing = () => undefined;
     void import("./zooming").then(({ zooming }) => {
       if (!gone) held.current = zooming(node, { width, height }, bottom, setView);
-    });
+    }, nothing);
     return () => {
       gone = true;
       held.current?.end();

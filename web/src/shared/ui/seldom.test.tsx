@@ -1,4 +1,4 @@
-import { render, screen } from "@testing-library/react";
+import { act, render, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
 import { seldom } from "./seldom";
 
@@ -18,17 +18,27 @@ describe("seldom", () => {
     expect(load).toHaveBeenCalledTimes(1);
   });
 
-  it("is loaded again where it did not come", async () => {
-    vi.spyOn(console, "error").mockImplementation(() => undefined);
+  it("says in its own place that it did not come, and is asked for again by itself", async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
     const load = vi
       .fn<() => Promise<typeof Part>>()
       .mockRejectedValueOnce(new Error("gone"))
+      .mockRejectedValueOnce(new Error("still gone"))
       .mockResolvedValue(Part);
     const Seldom = seldom(load, null);
-    const first = new Promise((done) => window.addEventListener("error", done, { once: true }));
-    expect(() => render(<Seldom word="x" />)).not.toThrow();
-    await Promise.race([first, new Promise((done) => setTimeout(done, 50))]);
-    render(<Seldom word="there" />);
-    expect(await screen.findByText("there")).toBeInTheDocument();
+    render(
+      <>
+        <p>what stands beside it</p>
+        <Seldom word="there" />
+      </>,
+    );
+    expect(await screen.findByRole("status")).toHaveTextContent("the server does not answer");
+    expect(screen.getByText("what stands beside it")).toBeInTheDocument();
+    await act(() => vi.advanceTimersByTimeAsync(2_000));
+    await act(() => vi.advanceTimersByTimeAsync(2_000));
+    expect(screen.getByText("there")).toBeInTheDocument();
+    expect(screen.queryByRole("status")).toBeNull();
+    expect(load).toHaveBeenCalledTimes(3);
+    vi.useRealTimers();
   });
 });
