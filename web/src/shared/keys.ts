@@ -10,7 +10,8 @@ export function isField(target: EventTarget | null): boolean {
 export function keyPressed(event: KeyboardEvent): string | null {
   if (event.ctrlKey || event.metaKey) return null;
   if (!event.altKey) {
-    if (isField(event.target)) return null;
+    // A list that is searched is told of a key at its own row while the key goes to the field: it is text all the same.
+    if (isField(event.target) || isField(document.activeElement)) return null;
     // Caps lock is no Shift.
     if (/^[a-z]$/i.test(event.key)) return event.shiftKey ? event.key.toUpperCase() : event.key.toLowerCase();
     return event.key;

@@ -2,6 +2,7 @@
 
 import uuid
 from datetime import UTC, datetime
+from itertools import zip_longest
 
 import icalendar
 import pytest
@@ -145,9 +146,9 @@ def stays(person, run):
 
 
 def with_tools(person, run, tools):
-    """The run's first cuts with these tools of the shelf."""
-    for cut, tool in zip(run.document["setups"][0]["cuts"], tools, strict=False):
-        status, told = person.edit(Run.objects.get(pk=run.pk), f"setups.s1.cuts.{cut['id']}.tool", value=tool)
+    """The run's first cuts with these tools of the shelf, the others without one."""
+    for cut, tool in zip_longest(run.document["setups"][0]["cuts"], tools):
+        status, told = person.edit(Run.objects.get(pk=run.pk), f"setups.s1.cuts.{cut['id']}.tool", value=tool or "")
         assert status == 200, told
 
 

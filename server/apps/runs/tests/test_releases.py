@@ -93,7 +93,7 @@ def test_cautions_are_those_that_always_hold_and_those_of_this_plan(planner, dem
 
 def test_a_caution_whose_figure_moved_since_it_was_shown_is_another_one_to_confirm(planner, demo):
     path, found = "setups.s1.cuts.c1.feed_mm_rev", []
-    for revision, feed in enumerate(("0.54", "0.55")):
+    for revision, feed in enumerate(("0.36", "0.37")):
         assert planner.edit(demo, path, text=feed, base_revision=revision)[0] == 200
         found.append({c["code"] for c in page(planner, demo)["cautions"]})
     told = [next(c for c in codes if c.startswith("feed-above-window")) for codes in found]
