@@ -11,6 +11,7 @@ from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Quantity, fields_of
 from calc.quantities import Figure, Sentence, System
 from calc.reading import read
+from calc.terms import Side
 from calc.tools.finish import finish_learnt
 from calc.working import Step
 from calc.written import parse
@@ -46,11 +47,25 @@ class Teaches:
 
 
 @dataclass(frozen=True)
+class Gauged:
+    """One reading of the grip at rest, as it is kept with the chuck: the condition that counts, the grip [N] of all
+    jaws, at a pressure [bar] and a height above the guide [mm]; `jaw`: mass [kg] and centre [mm] of a top jaw.
+    """
+
+    condition: float
+    grip_n: float
+    pressure_bar: float
+    height_mm: float
+    side: Side
+    jaw: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True)
 class Told:
     """What follows from a reading: the answer in large figures with its label, words, and how to go on.
 
     `measured` and `predicted` [core unit] are kept side by side for ever; `trial`: the plan is computed with it;
-    `teaches`: what the shelf has better then.
+    `teaches`: what the shelf has better then; `gauged`: what is kept with the chuck.
     """
 
     label: str
@@ -63,13 +78,17 @@ class Told:
     steps: tuple[Step, ...] = ()
     trial: Trial | None = None
     teaches: Teaches | None = None
+    gauged: Gauged | None = None
     passes: bool = True  # what was measured is as the print asks
     done: bool = True  # the step is done with it; else it is read again
 
 
 @dataclass(frozen=True, kw_only=True)
 class Ask(ABC):
-    """A reading that a step asks for. `of`: what it is kept against beside the set-up, such as a tool or a size."""
+    """A reading that a step asks for. `of`: the size, tool or side that it is of, as a step names it.
+
+    Beside what its side is made up with it is kept against the boring ring and the tool that it tells of, by key.
+    """
 
     kind: ClassVar[str]
     title: ClassVar[str]
@@ -77,6 +96,8 @@ class Ask(ABC):
     instrument: ClassVar[Instrument] = ""
     presets: ClassVar[tuple[float, ...]] = ()  # of the reading itself, offered as buttons
     of: str = ""
+    ring_key: str = ""
+    tool_key: str = ""  # as a plan names it: of the edge, and of what carries it
 
     @property
     def defaults(self) -> Mapping[str, Any]:

@@ -32,7 +32,7 @@ def holding(view: View, first_in_set: bool) -> Iterator[CardStep]:
             yield from mounted(make, hold, jaws)
             yield from cut(make, hold, jaws) if not hold.blank.is_hard else ()
         elif not hold.blank.is_hard:  # its pocket was cut with the other one
-            yield size(make, hold)
+            yield size(make, hold, jaws)
             yield from tapered(make, hold, jaws)
     yield from _held(make, hold)
 
@@ -93,7 +93,17 @@ def _held(make: Maker, hold: HoldFigures) -> Iterator[CardStep]:
             "With the grip gauge, spindle at rest, at the production pressure.",
             "At intervals, after a crash, and when the chuck has stood for long. Else skip it, and say why.",
             place="hold",
-            ask=GripAsk(predicted_n=at_rest, needed_n=needed, wanted_n=wanted, condition=force.condition, of=make.at),
+            ask=GripAsk(
+                predicted_n=at_rest,
+                needed_n=needed,
+                wanted_n=wanted,
+                pressure_bar=force.pressure_bar,
+                height_mm=hold.grip_height_mm,
+                chuck=hold.chuck.force,
+                side=hold.side,
+                jaw=(jaws.mass.mass_kg, jaws.mass.radius_mm) if (jaws := view[JAWS]) else None,
+                of=make.at,
+            ),
         )
     if hold.chuck.spindle == "second":
         yield make.one(

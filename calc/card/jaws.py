@@ -109,7 +109,7 @@ def cut(make: Maker, hold: JawHold, jaws: JawsFigures) -> Iterator[CardStep]:
         ),
         lights=("groove",),
     )
-    yield size(make, hold)
+    yield size(make, hold, jaws)
     yield make.one(
         "deburr",
         "Break the edges",
@@ -120,7 +120,13 @@ def cut(make: Maker, hold: JawHold, jaws: JawsFigures) -> Iterator[CardStep]:
     yield from tapered(make, hold, jaws)
 
 
-def size(make: Maker, hold: JawHold) -> CardStep:
+def _ring(make: Maker, jaws: JawsFigures) -> str:
+    """The key of the ring that the jaws close on while they are cut; empty where it is none of the shelf."""
+    named = jaws.backing.ring if jaws.backing is not None else None
+    return next((r.key for r in make.view.taken.rings if r.name == named), "")
+
+
+def size(make: Maker, hold: JawHold, jaws: JawsFigures) -> CardStep:
     """Jaws measured as they were cut."""
     return make.one(
         "jaw-size",
@@ -135,6 +141,7 @@ def size(make: Maker, hold: JawHold) -> CardStep:
             jaw_width_mm=hold.width_mm,
             pieces_mm=(hold.grip.smallest_mm, hold.grip.largest_mm),
             of=make.at,
+            ring_key=_ring(make, jaws),
         ),
     )
 
@@ -201,7 +208,7 @@ def tapered(make: Maker, hold: JawHold, jaws: JawsFigures) -> Iterator[CardStep]
     """How the jaws touch at full pressure: by feeler, then by blue."""
     taper, bar, used = jaws.taper, make.force.pressure_bar, make.view.taken.jaw_set
     if taper is not None and not taper.needed and jaws.backing is not None and jaws.backing.choice == "plug":
-        yield make.one("blue", "Blue round the mouth", *_BLUE, lights=("taper", "depth"), ask=_blue(make, hold))
+        yield make.one("blue", "Blue round the mouth", *_BLUE, lights=("taper", "depth"), ask=_blue(make, hold, jaws))
         return
     yield make.one(
         "feeler",
@@ -217,9 +224,10 @@ def tapered(make: Maker, hold: JawHold, jaws: JawsFigures) -> Iterator[CardStep]
             set_key=used.key if used is not None else "",
             bends_times=used.bends_times if used is not None else None,
             of=make.at,
+            ring_key=_ring(make, jaws),
         ),
     )
-    yield make.one("blue", "Blue round the mouth", *_BLUE, lights=("taper", "depth"), ask=_blue(make, hold))
+    yield make.one("blue", "Blue round the mouth", *_BLUE, lights=("taper", "depth"), ask=_blue(make, hold, jaws))
 
 
 _BLUE = (
@@ -228,5 +236,5 @@ _BLUE = (
 )
 
 
-def _blue(make: Maker, hold: JawHold) -> BlueAsk:
-    return BlueAsk(side=hold.side, of=make.at)
+def _blue(make: Maker, hold: JawHold, jaws: JawsFigures) -> BlueAsk:
+    return BlueAsk(side=hold.side, of=make.at, ring_key=_ring(make, jaws))

@@ -148,6 +148,7 @@ def _measured(view: View, part: PartFigures, made: tuple[Span, CutFigures], stat
                 system="metric" if named.form == "iso" else "unified",
                 offset=station,
                 of=step.id,
+                tool_key=cut.planned.tool,
             ),
         )
         return
@@ -173,6 +174,7 @@ def _measured(view: View, part: PartFigures, made: tuple[Span, CutFigures], stat
                 offset=station,
                 tool=f"tool {station}",
                 of=step.id,
+                tool_key=cut.planned.tool,
             ),
         )
     finish, edge = cut.consulted.finish, cut.tool.edge if cut.tool else None
@@ -193,5 +195,6 @@ def _measured(view: View, part: PartFigures, made: tuple[Span, CutFigures], stat
                 edge=edge.key if isinstance(edge, Insert) else "",
                 material=part.material.key,
                 of=step.id,
+                tool_key=cut.planned.tool,
             ),
         )

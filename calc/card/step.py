@@ -54,6 +54,7 @@ class ToolAt:
     out: Figure | Sentence
     cuts: tuple[str, ...]
     stock: Sentence
+    key: str = ""  # as a plan names it; empty: no tool is chosen
 
 
 @dataclass(frozen=True)

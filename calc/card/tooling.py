@@ -52,7 +52,8 @@ def tools_at(route: RouteFigures) -> tuple[ToolAt, ...]:
         tool = mine[0].tool
         carrier = tool.carrier.name if tool is not None and tool.carrier is not None else ""
         names = tuple(c.name for c in mine)
-        found.append(ToolAt(turret, station, station, _edge(tool), carrier, _out(mine), names, _stock(tool)))
+        key = tool.key if tool is not None else ""
+        found.append(ToolAt(turret, station, station, _edge(tool), carrier, _out(mine), names, _stock(tool), key))
     return tuple(found)
 
 
@@ -85,6 +86,6 @@ def touch_offs(route: RouteFigures, tools: tuple[ToolAt, ...]) -> Iterator[CardS
                         "Indicate the edge against the axis, or face a piece and look at its pip. For {c}.", c=blade
                     ),
                 ),
-                ask=HeightAsk(of=key),
+                ask=HeightAsk(of=key, tool_key=tool.key),
                 kind="read",
             )

@@ -9,10 +9,21 @@ from calc.card.readings.jaws import JawSizeAsk, TouchOffAsk
 from calc.card.readings.pressure import PressureAsk
 from calc.card.readings.runout import HeightAsk, RunoutAsk
 from calc.card.readings.size import FinishAsk, SizeAsk, ThreadAsk
+from calc.chuck.book import ChartPoint, ChuckForce
 from calc.errors import CalcError
 
 PRESSURE = PressureAsk(planned_bar=24.0, path="setups.s1.force.pressure_bar")
-GRIP = GripAsk(predicted_n=76_000, needed_n=40_000, wanted_n=60_000, condition=0.9)
+BOOK = ChuckForce(100_000, 40, 60, 80, 0.08, (ChartPoint(5, 12_500), ChartPoint(40, 100_000)))  # 2 500 N per bar
+GRIP = GripAsk(  # nine tenths of the book's 80 000 N at 32 bar, at the height it is rated at
+    predicted_n=72_000,
+    needed_n=40_000,
+    wanted_n=60_000,
+    pressure_bar=32.0,
+    height_mm=60.0,
+    chuck=BOOK,
+    side="od",
+    jaw=(1.1, 69.0),
+)
 
 
 def told(ask, system="metric", **values):
@@ -57,13 +68,37 @@ def test_pressure_as_planned_and_off_it():
 
 
 def test_a_grip_gauge_gives_the_condition_and_stops_what_is_not_held():
-    found = told(GRIP, grip_n=68_400)  # nine tenths of what is counted, which counts 0.9 already
+    found = told(GRIP, grip_n=64_800)  # nine tenths of what is counted: 64 800 of 80 000
     assert (found.answer.value, found.level) == (pytest.approx(0.81), "do")
-    assert told(GRIP, grip_n=76_000).level == "good"
+    assert (found.measured, found.predicted) == (64_800, 72_000)
+    assert told(GRIP, grip_n=72_000).level == "good"
     assert told(GRIP, grip_n=59_000).level == "do"
     assert "without the safety" in words(told(GRIP, grip_n=59_000))
     assert told(GRIP, grip_n=39_999).level == "stop"
     assert GRIP.far(GRIP.read({"grip_n": 25_000})) is not None  # one jaw of three
+
+
+def test_one_reading_of_the_grip_is_kept_with_the_chuck_and_never_above_the_book():
+    kept = told(GRIP, grip_n=64_800).gauged
+    assert (kept.condition, kept.grip_n, kept.pressure_bar, kept.height_mm) == (pytest.approx(0.81), 64_800, 32.0, 60.0)
+    assert (kept.side, kept.jaw) == ("od", (1.1, 69.0))
+    assert told(GRIP, grip_n=88_000).gauged.condition == 1.0  # 1.1 of the book
+    for impossible in (80_000 * 1.2001, 80_000 * 0.0499):
+        assert told(GRIP, grip_n=impossible).gauged is None
+        assert "Not kept" in words(told(GRIP, grip_n=impossible))
+
+
+def test_at_another_pressure_the_grip_is_judged_as_it_is_at_the_production_pressure():
+    found = told(GRIP, grip_n=36_000, pressure_bar="16")  # 36 000 of 40 000, so 72 000 at 32 bar
+    assert (found.answer.value, found.level) == (pytest.approx(0.9), "good")
+    assert (found.predicted, found.gauged.pressure_bar) == (pytest.approx(36_000), 16.0)
+    assert GRIP.far(GRIP.read({"grip_n": 36_000, "pressure_bar": "16"})) is None
+    assert GRIP.far(GRIP.read({"grip_n": 72_001, "pressure_bar": "16"})) is not None
+    # 22 000 N at 16 bar are 44 000 at 32: held, and below the 60 000 wanted.
+    assert told(GRIP, grip_n=22_000, pressure_bar="16").level == "do"
+    with pytest.raises(CalcError) as off:
+        told(GRIP, grip_n=10_000, pressure_bar="4")  # the chart begins at 5
+    assert [e.field for e in off.value.errors] == ["pressure_bar"]
 
 
 @pytest.mark.parametrize(("side", "u"), [("od", 0.10), ("id", -0.10)])

@@ -30,6 +30,10 @@ from calc.tests.plans import (
     shelf_with,
     unsettled,
 )
+from calc.tests.tools.shelf import starting_library
+
+SHELF_WITH_TOOLS = replace(shelf_with(machine=replace(MACHINE, shank_mm=25)), tools=starting_library())
+FACER = "cnmg120408-medium-steel/cn1204-out-25"
 
 
 def force(result):
@@ -40,6 +44,16 @@ def test_every_stop_is_settled_and_in_the_order_of_the_work():
     result = plan()
     assert [s.name for s in result.stops] == ["part", "sides", "hold", "jaws", "cuts", "tools", "force", "route"]
     assert unsettled(result) == NO_TOOLS
+
+
+def test_a_cut_without_a_tool_leaves_its_stop_open_with_a_way_to_the_choice():
+    result = plan(SHELF_WITH_TOOLS, setups__s1__cuts__c1__tool=FACER)
+    stop = result.stop("tools")
+    assert (stop.state, str(stop.line)) == ("open", "1 of 2 chosen")
+    assert [(x.label, x.path) for x in stop.lacks] == [("Tool of Turn", "setups.s1.cuts.c2.tool")]
+    both = plan(SHELF_WITH_TOOLS, setups__s1__cuts__c1__tool=FACER, setups__s1__cuts__c2__tool=FACER)
+    assert both.stop("tools").lacks == ()
+    assert unsettled(both) == set()
 
 
 def test_figures_by_hand():

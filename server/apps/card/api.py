@@ -41,7 +41,19 @@ FOLDER = "/runs/{int:run_id}/folder"
 LOOKS = {401: Problem, 403: Problem, 404: Problem, 422: Problem}
 CHANGES = {400: Problem, 409: Problem, **LOOKS}
 PDF = {"responses": {200: {"content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}}}}}
-Compared = Literal["chuck", "jaw_set", "material", "machine"]
+Compared = Literal[
+    "chuck",
+    "jaw_set",
+    "material",
+    "machine",
+    "ring",
+    "insert",
+    "groove_insert",
+    "thread_insert",
+    "holder",
+    "drill",
+    "blade",
+]
 
 
 @router.get(CARD, response={200: CardOut, **LOOKS}, operation_id="card")

@@ -45,6 +45,10 @@ class Reading(models.Model):
     material = models.ForeignKey("shelf.Material", null=True, blank=True, on_delete=models.PROTECT)
     chuck = models.ForeignKey("shelf.Chuck", null=True, blank=True, on_delete=models.PROTECT)
     jaw_set = models.ForeignKey("shelf.JawSet", null=True, blank=True, on_delete=models.PROTECT)
+    ring = models.ForeignKey(
+        "shelf.Ring", null=True, blank=True, on_delete=models.PROTECT, help_text="What the jaws were cut on"
+    )
+    tools = models.ManyToManyField("shelf.Tool", help_text="The edge that it tells of, and what carries it")
     key = models.UUIDField(unique=True, help_text="Made by the sender, so that sending twice keeps once")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     twice = models.BooleanField(

@@ -16,7 +16,7 @@ class GaugeRun(models.Model):
     side = models.CharField(max_length=2, choices=[("od", "outside"), ("id", "inside")])
     on = models.DateField()
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    source = models.CharField(max_length=5, choices=[("typed", "typed"), ("live", "live")])
+    source = models.CharField(max_length=5, choices=[("typed", "typed"), ("live", "live"), ("card", "card")])
     pressure_bar = models.FloatField()
     grip_height_mm = models.FloatField()
     jaw_mass_kg = models.FloatField(null=True, blank=True, help_text="Of one top jaw")

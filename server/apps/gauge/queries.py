@@ -34,6 +34,7 @@ __all__ = ["chuck_id_of", "chuck_page", "fit_of", "measured", "run_by_id", "run_
 SHOWN_MOST = 600  # points of a run that a screen is sent; the fit has them all
 ARRIVED_MOST = 2000
 CURVE = 60
+AT_REST = "One reading at rest, of a card: it gives the condition, and says nothing of speed."
 
 
 def chuck_id_of(key: str) -> int:
@@ -160,12 +161,12 @@ def run_page(run: GaugeRun, system: System) -> GaugeRunPage:
     unit = shown_as("N", system)
     every = max(1, len(readings) // SHOWN_MOST)
     off: dict[int, float] = {}
-    fitted, problem = Fitted(), ""
+    fitted, problem = Fitted(), AT_REST if run.source == "card" else ""
     try:
-        fit = fit_of(run, readings)
+        fit = None if problem else fit_of(run, readings)
     except CalcError as error:
-        problem = error.errors[0].sentence.text(system)
-    else:
+        fit, problem = None, error.errors[0].sentence.text(system)
+    if fit is not None:
         fitted = _fitted(run, readings, fit, system)
         used = [r.number for r in readings if not r.left_out]
         off = {n: round(from_core(by, "N", unit), 4) for n, by in zip(used, fit.residuals_n, strict=True)}

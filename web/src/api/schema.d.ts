@@ -16970,7 +16970,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "chuck" | "jaw_set" | "material" | "machine";
+                kind: "chuck" | "jaw_set" | "material" | "machine" | "ring" | "insert" | "groove_insert" | "thread_insert" | "holder" | "drill" | "blade";
                 key: string;
             };
             cookie?: never;

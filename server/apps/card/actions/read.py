@@ -7,16 +7,21 @@ from typing import Any
 from uuid import uuid5
 
 from django.db import transaction
+from django.utils.timezone import localtime
 
+from calc.card.ask import Ask
 from calc.card.step import Card, CardStep
 from calc.quantities import Figure
 from calc.reading import write
+from calc.tools.all_kinds import TOOL_KINDS
+from calc.tools.library import JOINT
 from server.apps.card.actions.mark import AWAY, FIRST_PIECE
 from server.apps.card.convert import ask_at, card_for, follows, when
 from server.apps.card.instrument import instruments, read_once
 from server.apps.card.models import Mark, Reading
 from server.apps.card.queries.cards import coolant_before, done
 from server.apps.card.schemas import DoneOut, FollowsOut, InstrumentIn, InstrumentOut, LookIn, ReadIn
+from server.apps.gauge.actions.runs import KeptAt, keep_reading
 from server.apps.runs.actions.place import Place, moved_on
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.released_plan import ReleasedPlan, released_plan
@@ -76,9 +81,9 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
     if not was_sent(given.key, somebody, digest_of("reading", run_id, given.model_dump(mode="json"))):
         plan, at = released_plan(release.key), when(given.at, release.at)
         assert step is not None  # it asks for something
-        unknown = _unknown(release.pk, given)
+        unknown, against = _unknown(release.pk, given), _against(plan, step, ask)
         Reading.objects.filter(pk__in=[r.pk for r in unknown]).update(twice=True)
-        Reading.objects.create(
+        kept = Reading.objects.create(
             release_id=release.pk,
             step=given.step,
             kind=ask.kind,
@@ -95,8 +100,9 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
             twice=bool(unknown),
             by=somebody,
             at=at,
-            **_against(plan, step),
+            **against,
         )
+        kept.tools.set(_tools(ask))
         # What one of two tablets found is not settled by the other, whichever came first.
         stops = bool(unknown) and "stop" in {told.level, *(r.level for r in unknown)}
         Mark.objects.create(
@@ -109,6 +115,10 @@ def read(run_id: int, given: ReadIn, person: Any) -> DoneOut:
         )
         if told.teaches is not None and told.teaches.key in shelf.current().ids[told.teaches.kind]:
             learn(told.teaches.kind, told.teaches.key, told.teaches.field, told.teaches.better, somebody)
+        if told.gauged is not None and (chuck := against["chuck_id"]) is not None:
+            day, note = localtime(at).date(), f"card of {release.run.drawing_number}, release {release.number}"
+            place = KeptAt(chuck, against["jaw_set_id"], day, uuid5(given.key, "gauged"), note[:120])
+            keep_reading(told.gauged, place, somebody)
         moved_on(run.pk, _place(card, release.pk), somebody)
     return done(run_id, given.release, given.units, person)
 
@@ -120,7 +130,13 @@ def _unknown(release: int, given: ReadIn) -> list[Reading]:
     return list(Reading.objects.filter(release=release, step=given.step).order_by("pk")[given.seen :])
 
 
-def _against(plan: ReleasedPlan, step: CardStep) -> dict[str, int | None]:
+def _tools(ask: Ask) -> list[int]:
+    """The rows of the edge that a reading tells of and of what carries it; what is not there any more is left out."""
+    ids, keys = shelf.current().ids, ask.tool_key.split(JOINT)
+    return [ids[kind][key] for kind in TOOL_KINDS for key in keys if key in ids[kind]]
+
+
+def _against(plan: ReleasedPlan, step: CardStep, ask: Ask) -> dict[str, int | None]:
     """The rows of the shelf that a reading is kept against; what is not there any more is left out."""
     ids, taken = shelf.current().ids, plan.shelf
     setup = taken.setups[step.side or 0]
@@ -129,6 +145,7 @@ def _against(plan: ReleasedPlan, step: CardStep) -> dict[str, int | None]:
         "material": taken.material.key if taken.material else None,
         "chuck": setup.chuck.key if setup.chuck and step.side is not None else None,
         "jaw_set": setup.jaw_set.key if setup.jaw_set and step.side is not None else None,
+        "ring": ask.ring_key,
     }
     return {f"{kind}_id": ids[kind].get(key) if key else None for kind, key in keys.items()}
 

@@ -11,6 +11,7 @@ from calc.card.step import Card
 from calc.plan.compute import PlanResult
 from calc.plan.view import View
 from calc.quantities import Figure, System
+from calc.tools.all_kinds import TOOL_KINDS
 from server.apps.card.convert import Coolant, card_for, made_card, mark_out, reading_out, result_of, scenes_for
 from server.apps.card.instrument import instruments
 from server.apps.card.models import Mark, Reading
@@ -131,7 +132,8 @@ def done(run_id: int, number: int, system: System, person: Any) -> DoneOut:
 
 def compared(kind: str, item_id: int, system: System) -> list[ComparedOut]:
     """Predicted and measured of a shelf item, by what was read: a chart each."""
-    readings = Reading.objects.filter(**{kind: item_id}, measured__isnull=False).select_related("by", "release__run")
+    against = "tools" if kind in TOOL_KINDS else kind
+    readings = Reading.objects.filter(**{against: item_id}, measured__isnull=False).select_related("by", "release__run")
     by_kind: dict[str, list[Reading]] = {}
     for reading in readings.order_by("-at", "-pk")[:SHOWN]:
         by_kind.setdefault(reading.kind, []).insert(0, reading)

@@ -6,6 +6,7 @@ import pytest
 
 from server import kept_demo
 from server.apps.card.models import Mark, Reading
+from server.apps.gauge.models import GaugeRun
 from server.apps.runs.models import Release, Run
 from server.apps.runs.queries.released_plan import TOO_OLD
 from server.apps.runs.tests.test_releases import release
@@ -119,6 +120,51 @@ def test_a_reading_is_kept_with_what_follows_and_ticks_its_step(setter, released
     kept = Reading.objects.get()
     assert (kept.measured, kept.chuck_id) == (planned, released.setups.first().chuck_id)
     assert kept.predicted == pytest.approx(planned, abs=0.05)
+
+
+def test_the_grip_read_at_a_card_is_the_chucks_condition_in_the_next_plan(setter, operator, planner, released):
+    condition = "setups.s1.force.condition"
+    planner.edit(released, condition, value="auto")
+    status, done = read(operator, released, "s1.grip", {"grip_n": "52 kN"}, sure=True)
+    assert status == 200, done
+    reading, run = Reading.objects.get(kind="grip"), GaugeRun.objects.get()
+    # Nothing was known of the grease when it was released: half of the book was counted.
+    assert run.condition == pytest.approx(52_000 / (2 * reading.predicted))
+    assert (run.source, run.chuck_id, run.by.username) == ("card", reading.chuck_id, "operator")
+    assert run.note == "card of LH-2041, release 1"
+    told = next(f for s in planner.plan(released)["stops"] for f in s["facts"] if f["path"] == condition)
+    assert (told["basis"], "gauge run of" in told["source"]) == ("measured", True)
+    # Sent twice it is kept once; the chuck's page shows it as what it is.
+    sent = {"key": str(uuid.uuid4())}
+    for _ in range(2):
+        assert read(setter, released, "s1.grip", {"grip_n": "50 kN"}, sure=True, **sent)[0] == 200
+    assert GaugeRun.objects.count() == 2
+    listed = planner.get(f"/api/chucks/{run.chuck.key}/gauge").json()
+    assert listed["counts"] == GaugeRun.objects.latest("pk").pk
+    shown = planner.get(f"/api/gauge-runs/{run.pk}").json()
+    assert (shown["problem"][:19], shown["kept"], shown["usable"]) == ("One reading at rest", True, False)
+
+
+def test_a_grip_that_no_chuck_has_is_kept_as_read_and_counts_in_no_plan(setter, released):
+    assert read(setter, released, "s1.grip", {"grip_n": "900 kN"}, sure=True)[0] == 200
+    assert (Reading.objects.count(), GaugeRun.objects.count()) == (1, 0)
+
+
+def test_a_reading_is_kept_against_the_ring_the_edge_and_its_holder(setter, planner, released):
+    assert planner.edit(released, "part.profile.outside.o2", text="118 0/-0.1 x 14")[0] == 200
+    released.refresh_from_db()
+    assert release(planner, released)[0] == 200
+    for at, values in (("s1.feeler", {"gap_mm": "0.01"}), ("s1.size.o2", {"measured_mm": "118"})):
+        status, told = read(setter, released, at, values, sure=True, release=2)
+        assert status == 200, told
+    ring = Reading.objects.get(kind="feeler").ring
+    assert ring is not None
+    found = planner.get(f"/api/shelf/ring/{ring.key}/readings").json()
+    assert [f["kind"] for f in found] == ["feeler"]
+    for kind, key in (("insert", "dnmg150604-finish-steel"), ("holder", "dn1506-out-25")):
+        (of,) = planner.get(f"/api/shelf/{kind}/{key}/readings").json()
+        assert (of["kind"], len(of["points"])) == ("size", 1)
+    assert planner.get("/api/shelf/insert/cnmg120408-medium-steel/readings").json() == []
 
 
 def test_another_pressure_says_whether_the_plan_still_holds(setter, released):

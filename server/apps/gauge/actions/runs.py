@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import date
 from typing import Any
+from uuid import UUID
 
 from django.db import transaction
 from django.utils import timezone
 
+from calc.card.ask import Gauged
 from calc.chuck.calibration import condition_of_fit, usable
 from calc.chuck.readings import read_readings
 from calc.errors import CalcError, FieldError
@@ -34,6 +37,17 @@ FIELDS = {
     "jaw_mass": ("jaw_mass_kg", Quantity("Top jaw's mass", "kg", "Of one", above=0, high=500), True),
     "jaw_radius": ("jaw_radius_mm", Quantity("Its centre", "mm", "From the axis", above=0, high=2000), True),
 }
+
+
+@dataclass(frozen=True)
+class KeptAt:
+    """What a reading of a card is kept by: chuck and jaw set (database ids), day, key, and where it was read."""
+
+    chuck_id: int
+    jaw_set_id: int | None
+    on: date
+    key: UUID
+    note: str
 
 
 def _read(given: GaugeRunIn) -> dict[str, float | None]:
@@ -127,6 +141,39 @@ def keep(run_id: int, person: Any) -> GaugeRun:
     renew()
     follow("chuck", run.chuck_id)
     return run
+
+
+@transaction.atomic
+def keep_reading(gauged: Gauged, at: KeptAt, person: Any) -> None:
+    """Keep one reading at rest, of a card, as a run of the chuck: plans count with it from now on.
+
+    Who may read at a card has been asked there; the same key keeps it once.
+    """
+    shelf.hold_to_change()
+    mass, radius = gauged.jaw or (None, None)
+    run, is_new = GaugeRun.objects.get_or_create(
+        key=at.key,
+        defaults={
+            "chuck_id": at.chuck_id,
+            "jaw_set_id": at.jaw_set_id,
+            "side": gauged.side,
+            "on": at.on,
+            "by": person,
+            "source": "card",
+            "pressure_bar": gauged.pressure_bar,
+            "grip_height_mm": gauged.height_mm,
+            "jaw_mass_kg": mass,
+            "jaw_radius_mm": radius,
+            "note": at.note,
+            "kept_at": timezone.now(),
+            "static_grip_n": gauged.grip_n,
+            "condition": gauged.condition,
+        },
+    )
+    if is_new:
+        Reading.objects.create(run=run, number=1, rpm=0.0, grip_n=gauged.grip_n)
+        renew()
+        follow("chuck", at.chuck_id)
 
 
 @transaction.atomic

@@ -6,10 +6,15 @@ from contextlib import contextmanager
 from datetime import date, timedelta
 
 import pytest
+from django.utils import timezone
 
 from devices.gauge import GOOD, POOR, Faults, Gauge
 from server.apps.gauge import live
+from server.apps.gauge.known import measured
 from server.apps.gauge.models import GaugeRun, Greasing, Reading
+from server.apps.shelf import queries as shelf
+from server.apps.shelf.queries import NO_STATE
+from server.foundation.models import Person
 
 TODAY = date.today()
 RUN = {"source": "typed", "side": "od", "pressure": "24", "height": "60", "jaw_mass": "1.5", "jaw_radius": "70"}
@@ -111,6 +116,25 @@ def test_a_kept_run_counts_in_the_plans_of_its_chuck_until_it_expires(planner, d
     planner.send("rules", {"base_number": 1, "values": {"gauge_days": "1"}, "reason": "trying it out"})
     GaugeRun.objects.update(on=TODAY - timedelta(days=5))
     assert planner.get(f"/api/chucks/{chuck}/gauge").json()["counts"] is None
+
+
+@pytest.mark.django_db
+def test_the_chucks_latest_condition_counts_with_the_transmission_of_the_jaws_that_are_on(planner, demo, chuck):
+    one, other = (shelf.current().ids["jaw_set"][s.key] for s in shelf.current().sets_of_chuck(chuck)[:2])
+    by = Person.objects.get(username="planner")
+    common = {"chuck": demo.setups.first().chuck, "side": "od", "by": by, "pressure_bar": 24, "grip_height_mm": 60}
+
+    def kept(days_ago, **more):
+        on = TODAY - timedelta(days=days_ago)
+        GaugeRun.objects.create(**common, **more, on=on, key=uuid.uuid4(), kept_at=timezone.now())
+
+    kept(30, source="typed", jaw_set_id=one, condition=0.95, transmission=0.9)
+    kept(20, source="live", jaw_set_id=other, condition=0.9, transmission=0.8)
+    kept(5, source="card", jaw_set_id=one, condition=0.7)
+    counts, pk = measured(NO_STATE), common["chuck"].pk
+    seen = {s: (c.condition, c.transmission_for(c.jaw_set)) for s in (one, other) if (c := counts.calibration(pk, s))}
+    assert seen == {one: (0.7, 0.9), other: (0.7, 0.8)}
+    assert counts.calibration(pk, None).condition == 0.7
 
 
 @pytest.mark.django_db

@@ -1,5 +1,6 @@
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { MemoryRouter } from "react-router";
 import { describe, expect, it, vi } from "vitest";
 import type { Help, Stop } from "../../api/client";
 import { answer, help, note, stop } from "../../tests/plan";
@@ -89,6 +90,29 @@ describe("Slip", () => {
   it("says why there is nothing to answer", () => {
     show(stop("force", { state: "open", line: "waiting on Hold" }));
     expect(screen.getByText(/waiting on Hold/)).toBeInTheDocument();
+  });
+
+  it("names what is missing beside the answers there are, each a way to its fact", () => {
+    const lacks = [{ label: "tool of Bore", stop: "tools-s1", path: "setups.s1.cuts.c2.tool" }];
+    render(
+      <MemoryRouter>
+        <Slip
+          stop={stop("tools", { answers: [answer("chosen")], lacks })}
+          helps={{ content: undefined, isLate: false }}
+          changes={new Map()}
+          lit={null}
+          working={null}
+          onWorking={vi.fn()}
+          onHelp={vi.fn()}
+          onLight={vi.fn()}
+        />
+      </MemoryRouter>,
+    );
+    expect(screen.getByText(/Missing:/)).not.toHaveTextContent("Nothing to answer");
+    expect(screen.getByRole("link", { name: "tool of Bore" })).toHaveAttribute(
+      "href",
+      "/tools-s1#setups.s1.cuts.c2.tool",
+    );
   });
 
   it("shows a problem's sentence", () => {

@@ -185,6 +185,28 @@ type Props = {
   children?: ReactNode;
 };
 
+/** What a stop lacks, each as a way to the fact or to the stop that has it. */
+function Lacking({ lacks, isAlone }: { lacks: NonNullable<Stop["lacks"]>; isAlone: boolean }) {
+  return (
+    <>
+      {isAlone ? "" : ". "}
+      {lacks.some((l) => l.path) ? "Missing" : "First"}:{" "}
+      {lacks.map((lack, i) => (
+        <span key={lack.label}>
+          {i > 0 && ", "}
+          <Link
+            to={{ pathname: `../${lack.stop}`, hash: lack.path ? encodeURIComponent(lack.path) : "" }}
+            relative="path"
+          >
+            {lack.label}
+          </Link>
+        </span>
+      ))}
+      .
+    </>
+  );
+}
+
 /** The answers of a stop, what must be said about them, and what would help. */
 export function Slip({
   ref,
@@ -249,30 +271,13 @@ export function Slip({
               {p.message}
             </NoteBox>
           ))}
-          {stop.answers.length === 0 && stop.problems.length === 0 && (
+          {stop.problems.length === 0 && (stop.answers.length === 0 || lacks.length > 0) && (
             <NoteBox level="info">
-              Nothing to answer yet
-              {lacks.length === 0 ? (
-                <>: {stop.line}.</>
+              {stop.answers.length === 0 && "Nothing to answer yet"}
+              {lacks.length > 0 ? (
+                <Lacking lacks={lacks} isAlone={stop.answers.length > 0} />
               ) : (
-                <>
-                  . {lacks.some((l) => l.path) ? "Missing" : "First"}:{" "}
-                  {lacks.map((lack, i) => (
-                    <span key={lack.label}>
-                      {i > 0 && ", "}
-                      <Link
-                        to={{
-                          pathname: `../${lack.stop}`,
-                          hash: lack.path ? encodeURIComponent(lack.path) : "",
-                        }}
-                        relative="path"
-                      >
-                        {lack.label}
-                      </Link>
-                    </span>
-                  ))}
-                  .
-                </>
+                <>: {stop.line}.</>
               )}
             </NoteBox>
           )}

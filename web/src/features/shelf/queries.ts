@@ -166,7 +166,19 @@ export function useTakeFile() {
   );
 }
 
-const READ = ["chuck", "jaw_set", "material", "machine"] as const;
+const READ = [
+  "chuck",
+  "jaw_set",
+  "material",
+  "machine",
+  "ring",
+  "insert",
+  "groove_insert",
+  "thread_insert",
+  "holder",
+  "drill",
+  "blade",
+] as const;
 type Read = (typeof READ)[number];
 
 /** Whether readings at cards are kept against items of a kind. */
