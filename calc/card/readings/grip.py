@@ -97,11 +97,11 @@ class GripAsk(Ask):
         gauged = None
         if POSSIBLE[0] <= factor <= POSSIBLE[1]:
             counts = w.step("k", "What counts of it", "min(k_1, k_c)", "", GRIP, k_1=MOST, k_c=factor)
-            text = "Kept with the chuck: plans that go by its latest gauge run count {k} of the book's grip."
+            text = "Plans that go by this chuck's latest gauge run count {k} of the book's grip from then on."
             words.append(Sentence(text, k=Figure(counts, "", "down", (2, 2))))
             gauged = Gauged(counts, entered.grip_n, pressure, self.height_mm, self.side, self.jaw)
         else:
-            text = "Not kept with the chuck: outside {a} to {b} of the book, pressure, place or gauge is wrong."
+            text = "Counted in no plan: outside {a} to {b} of the book, pressure, place or gauge is wrong."
             low, high = (Figure(x, "", places=(2, 2)) for x in POSSIBLE)
             words.append(Sentence(text, a=low, b=high))
         return Told(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from uuid import UUID
 
-from calc.chuck.calibration import TREND_LEAST, trend_of, usable
+from calc.chuck.calibration import TREND_LEAST, Trend, trend_of, usable
 from calc.chuck.fit import GaugePoint, GripFitInput, GripFitResult, grip_fit
 from calc.chuck.speed import StackPart, pull_of
 from calc.errors import CalcError
@@ -112,14 +112,7 @@ def chuck_page(key: str, gauges: list[str], system: System) -> ChuckGaugeOut:
     falling = [(r.on.isoformat(), r.condition or 0.0) for r in reversed(kept)]
     latest = [p for p in falling if since is None or p[0] >= since.isoformat()]
     trend = trend_of(latest if len(latest) >= TREND_LEAST else falling[-6:], rules.condition_week)
-    warning = ""
-    if trend is not None and trend.below is not None:
-        limit = Figure(trend.limit, "", "near", (2, 2)).text()
-        warning = (
-            f"The condition is below {limit} since {trend.below}: grease the chuck, and measure again."
-            if trend.below <= now
-            else f"At this rate the condition falls below {limit} on {trend.below}: grease the chuck before."
-        )
+    newest = kept[0].condition if kept else None
     return ChuckGaugeOut(
         key=key,
         name=shelf.current().names["chuck"][key],
@@ -131,9 +124,22 @@ def chuck_page(key: str, gauges: list[str], system: System) -> ChuckGaugeOut:
         runs=[_plate(r, system) for r in runs],
         counts=next((r.pk for r in kept if (r.on.toordinal() + rules.gauge_days) >= _ordinal(now)), None),
         trend=[TrendPoint(on=r.on, condition=r.condition or 0.0) for r in reversed(kept)],
-        warning=warning,
+        warning=_warning(newest, trend, rules.condition_week, now),
         jaw_sets=[JawSetOption(value=s.key, label=s.name) for s in shelf.current().sets_of_chuck(key)],
     )
+
+
+def _warning(newest: float | None, trend: Trend | None, limit: float, now: str) -> str:
+    """That the condition is too low, or when it will be; empty while neither is in sight."""
+    said = Figure(limit, "", "near", (2, 2)).text()
+    if newest is not None and newest < limit:
+        measured = Figure(newest, "", "down", (2, 2)).text()
+        return f"The condition is {measured}, below {said}: grease the chuck, and measure again."
+    if trend is None or trend.below is None:
+        return ""
+    if trend.below <= now:
+        return f"The condition is below {said} since {trend.below}: grease the chuck, and measure again."
+    return f"At this rate the condition falls below {said} on {trend.below}: grease the chuck before."
 
 
 def _ordinal(on: str) -> int:

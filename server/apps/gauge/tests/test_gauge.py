@@ -188,6 +188,9 @@ def test_a_falling_condition_is_told_before_it_matters(planner, chuck):
     assert [p["condition"] for p in page["trend"]] == [0.95, 0.93, 0.91, 0.89]
     # 0.02 in six days: 0.85 is reached twelve days after the last run.
     assert f"falls below 0.85 on {(TODAY + timedelta(days=10)).isoformat()}" in page["warning"]
+    GaugeRun.objects.filter(pk=page["runs"][0]["id"]).update(condition=0.84)
+    warning = planner.get(f"/api/chucks/{chuck}/gauge").json()["warning"]
+    assert warning == "The condition is 0.84, below 0.85: grease the chuck, and measure again."
 
 
 @pytest.mark.django_db
