@@ -121,7 +121,9 @@ export function CardScreen({ session }: { session: Session }) {
         {page.error instanceof NoAnswer ? (
           <KeptCards person={session.name} />
         ) : (
-          <Link to={`/runs/${runId}`}>To the plan</Link>
+          <p>
+            <Link to={`/runs/${runId}`}>To the plan</Link> or <Link to="/">to the bench</Link>
+          </p>
         )}
       </Blank>
     );
