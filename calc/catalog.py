@@ -31,6 +31,8 @@ from calc.jaws.position import JawPositionInput, jaw_position
 from calc.jaws.recut import JawRecutInput, jaw_recut
 from calc.jaws.stroke import JawStrokeInput, jaw_stroke
 from calc.jaws.taper import JawTaperInput, jaw_taper
+from calc.limits.capability import CapabilityInput, capability
+from calc.limits.drift import DriftInput, drift
 from calc.limits.first_off import FirstOffInput, first_off
 from calc.limits.working import WorkingLimitsInput, working_limits
 from calc.quantities import System
@@ -120,5 +122,7 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator("coolant", coolant, CoolantInput),
         Calculator("working-limits", working_limits, WorkingLimitsInput),
         Calculator("first-off", first_off, FirstOffInput),
+        Calculator("drift", drift, DriftInput),
+        Calculator("capability", capability, CapabilityInput),
     )
 }

@@ -127,6 +127,8 @@ GIVEN = {
     "collet-grip": {"draw_n": 20011, "half_angle_deg": 8.3, "nominal_mm": 42, "range_mm": 1, "bar_mm": 41.7},
     "working-limits": {"low": 83.965, "high": 84.0},
     "first-off": {"measured_mm": 84.031, "target_mm": 83.982, "expansion_1e6_k": 13, "part_temp_c": 35},
+    "drift": {"sizes_mm": [10.003, 10.0, 10.005, 10.004, 10.009, 10.008, 10.013], "low_mm": 9.99, "high_mm": 10.017},
+    "capability": {"sizes_mm": [10 + i % 7 / 1000 for i in range(31)], "low_mm": 9.99, "high_mm": 10.017},
     "bar-yield": {"bar_mm": 3000, "remnant_mm": 150, "part_mm": 42.3, "kerf_mm": 3, "quantity": 1777},
     "economic-speed": {
         "exponent": 0.25,

@@ -29,9 +29,9 @@ def opened(request, own_cluster, data):
 # By shop: how runs stood, which were released, the history of LH-2041 from its end, the draft it can be seen back to.
 VERDICTS = {
     # Plans called settled then are stopped where they break what a plan must refuse: a grip of which a quarter is kept,
-    # a tool in the jaws, a second side held on what no cut makes.
+    # a tool in the jaws, a second side held on what no cut makes; or open where a cut has no tool.
     "first": {"LH-1980": "stopped", "LH-2041": "stopped", "LH-2107": "stopped", "LH-2215": "stopped"},
-    "before-tools": {"LH-2041": "stopped", "LH-2107": "stopped", "LH-2215": "settled"},
+    "before-tools": {"LH-2041": "stopped", "LH-2107": "stopped", "LH-2215": "open"},
     "before-card": dict.fromkeys(("LH-1980", "LH-2041", "LH-2107", "LH-2188", "LH-2215", "LH-2266"), "settled"),
 }
 VERDICTS["before-waiting"] = VERDICTS["before-card"]
