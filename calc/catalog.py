@@ -40,7 +40,8 @@ from calc.reading import read
 from calc.results import Explained, answers, as_plain
 from calc.route.bars import BarYieldInput, bar_yield
 from calc.route.moves import MoveTimeInput, move_time
-from calc.route.turret import TurretOrderInput, turret_order
+from calc.route.stations import TurretOrderInput
+from calc.route.turret import turret_order
 from calc.symbols import key_of
 from calc.threads.thread import ThreadInput, thread
 from calc.tools.boring_bar import BoringBarInput, boring_bar

@@ -14,7 +14,7 @@ from calc.plan.route.edges import tool_of
 from calc.plan.route.strikes import reach_of
 from calc.profile.half import FAR_MM, rectangle
 from calc.quantities import Figure
-from calc.route.turret import Apart
+from calc.route.stations import Apart
 from calc.shelf.machine import Machine
 from calc.tools.kinds.drill import Drill
 from calc.tools.kinds.holder import Holder

@@ -20,15 +20,8 @@ from calc.plan.sides.driven import DRIVEN
 from calc.quantities import Sentence
 from calc.route.between import Moved, Slide, moves_of, spindle_seconds
 from calc.route.cycle import Lanes, Pieces, cycle_seconds
-from calc.route.turret import (
-    Apart,
-    StationKind,
-    TurretOrderInput,
-    TurretOrderResult,
-    TurretTool,
-    indexing_of,
-    turret_order,
-)
+from calc.route.stations import Apart, StationKind, TurretOrderInput, TurretTool, indexing_of
+from calc.route.turret import TurretOrderResult, turret_order
 from calc.rules import Rules
 from calc.shelf.machine import Machine
 from calc.working import Note, Step, Working

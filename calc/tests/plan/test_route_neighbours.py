@@ -14,7 +14,7 @@ from calc.plan.route.neighbours import Held, off_axis, side_by_side, struck
 from calc.plan.route.solve import ROUTE
 from calc.plan.route.strikes import reach_of
 from calc.plan.standing import standing
-from calc.route.turret import Apart
+from calc.route.stations import Apart
 from calc.tests.plan.test_route import computed, route
 
 

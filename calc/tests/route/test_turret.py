@@ -9,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from calc.errors import CalcError
-from calc.route.turret import Apart, Indexing, TurretOrderInput, TurretTool, turret_order
+from calc.route.stations import Apart, Indexing, TurretOrderInput, TurretTool
+from calc.route.turret import turret_order
 from calc.working import Working
 
 
