@@ -96,7 +96,7 @@ def answers(port: int) -> bool:
     return False
 
 
-def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 30) -> None:
+def wait_until_answering(port: int, server: subprocess.Popen[bytes], seconds: float = 90) -> None:
     """Wait until the API answers; stop where the server ends before that."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:

@@ -38,7 +38,9 @@ def value_of(field):
                 ["CNMG 120408", "DCMT 21.51", "RCMT 1204M0", "", "6g", "6H", "2A"]
             )
     if field.many:
-        one = st.lists(one, min_size=getattr(field.spec, "least", 0), max_size=max(getattr(field.spec, "least", 0), 4))
+        least = getattr(field.spec, "least", 0)
+        # A series of figures alone has no least of its own: eight are one that something can be said of.
+        one = st.lists(one, min_size=least, max_size=max(least, 8 if isinstance(field.spec, Quantity) else 4))
     return one | st.none() if field.nullable else one
 
 
