@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from calc.limits.drift import LEAST, MOST, Line, line_of
-from calc.limits.spread import sigma_of
+from calc.limits.spread import D2, sigma_of
 
 SIGMAS = 3.0
 RANGE_TIMES = 3.267  # of the mean moving range: ISO 7870-2, two values
@@ -83,7 +83,7 @@ def _stretch(sizes: np.ndarray, first: int, known: float | None) -> Stretch:
 def _signs(off: np.ndarray, sigma: float | None, first: int) -> Iterator[tuple[int, Sign]]:
     """What stands out, by piece; a stretch with no spread that may count has no limits to be outside of."""
     if sigma:
-        mean_range = sigma * 1.128379167
+        mean_range = sigma * D2
         for i in np.flatnonzero(np.abs(off) > SIGMAS * sigma):
             yield first + int(i), "outside"
         for i in np.flatnonzero(np.abs(np.diff(off)) > RANGE_TIMES * mean_range):
