@@ -25,6 +25,12 @@ def take_in(person, chuck, **given):
     return person.send(f"chucks/{chuck}/gauge-runs", {**RUN, "readings": TABLE, "key": str(uuid.uuid4()), **given})
 
 
+@pytest.fixture(autouse=True)
+def _one_day(monkeypatch):
+    """These tests stay on one day, even where midnight passes while they run."""
+    monkeypatch.setattr(timezone, "localdate", lambda *_: TODAY)
+
+
 @pytest.fixture
 def chuck(demo):
     return demo.setups.first().chuck.key
