@@ -5,11 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-import numpy as np
-
-from calc.limits.drift import MOST, DriftInput, Line, line_of
-from calc.limits.spread import sigma_of
+from calc.limits.drift import DriftInput, Series
 from calc.quantities import Figure, Sentence
+from calc.working import Step, Working
 
 LEAST = 12  # pieces of a stretch: asked after every piece, a line of fewer is believed too often
 PLACES = (3, 4)
@@ -17,50 +15,17 @@ PLACES = (3, 4)
 
 @dataclass(frozen=True)
 class Advice:
-    """What to add to the offset [mm], 0 where it is left alone, and why."""
+    """What to add to the offset [mm], 0 where it is left alone, why, and how that came about."""
 
     offset_mm: float
     why: Sentence
+    steps: tuple[Step, ...] = ()
 
 
-@dataclass(frozen=True)
-class _Stretch:
-    """A stretch with its line, and where a size is best aimed at by it [mm]."""
-
-    given: DriftInput
-    sizes: np.ndarray
-    line: Line
-
-    @staticmethod
-    def of(given: DriftInput, sizes: tuple[float, ...]) -> _Stretch:
-        return _Stretch(given, np.asarray(sizes), line_of(sizes))
-
-    @property
-    def middle(self) -> float:
-        return (self.given.low_mm + self.given.high_mm) / 2
-
-    @property
-    def quarter(self) -> float:
-        return (self.given.high_mm - self.given.low_mm) / 4
-
-    @property
-    def target(self) -> float:
-        """Against a proven drift by half of what an edge drifts for sure: what a slope seems to be is too much."""
-        if not self.line.proven:
-            return self.middle
-        sure = min(abs(self.line.low), abs(self.line.high))
-        ahead = sure * (self.given.pieces_per_edge or 0) / 2
-        return self.middle - math.copysign(min(self.quarter, ahead), self.line.slope)
-
-    @property
-    def worth(self) -> float:
-        """How far off something must be for a correction not to be noise."""
-        off = self.line.residuals(self.sizes.tolist()) if self.line.proven else self.sizes
-        return max(self.quarter, 4 * sigma_of(off) / math.sqrt(len(self.sizes)))
-
-    def stepped(self, wanted: float) -> float:
-        """A correction in whole steps of the control."""
-        return round(wanted / self.given.step_mm) * self.given.step_mm
+def _sure(series: Series) -> float:
+    """The drift that is sure: what a slope seems to be is too much."""
+    line = series.line
+    return math.copysign(min(abs(line.low), abs(line.high)), line.slope) if line.proven else 0.0
 
 
 def advised(given: DriftInput) -> Advice:
@@ -72,23 +37,22 @@ def advised(given: DriftInput) -> Advice:
 
     Reference: derived in docs/method.md, “Drift and offsets”
     """
-    sizes = given.sizes_mm[-MOST:]
-    if len(sizes) < LEAST:
-        words = "After {n} pieces of this edge and offset it is too early: {m} tell whether it drifts."
-        return Advice(0.0, Sentence(words, n=str(len(sizes)), m=str(LEAST)))
-    made = _Stretch.of(given, sizes)
-    off = made.line.last - made.middle
-    if abs(off) <= made.worth:
+    if len(given.sizes_mm) < LEAST:
+        words = "After {n} measured pieces of this edge and offset it is too early: {m} tell whether it drifts."
+        return Advice(0.0, Sentence(words, n=str(len(given.sizes_mm)), m=str(LEAST)))
+    w, series = Working(), Series.of(given)
+    found = series.correction(w, _sure(series))
+    said = {"o": _mm(found.off_mm, "up"), "w": _mm(found.worth_mm, "down")}
+    if found.small:
         words = "It stands {o} off the middle, within {w}: a correction now would chase noise."
-        return Advice(0.0, Sentence(words, o=_mm(abs(off), "up"), w=_mm(made.worth, "down")))
-    offset = made.stepped(made.target - made.line.last)
-    if offset == 0:
-        return Advice(0.0, Sentence("What is off is less than a step of the control."))
-    words = "It stands {o} off the middle, more than {w}" + (
-        ", and drifts by {d} a piece." if made.line.proven else "."
-    )
-    drifts = Figure(made.line.slope, "mm", places=(5, 6))
-    return Advice(offset, Sentence(words, o=_mm(abs(off), "up"), w=_mm(made.worth, "down"), d=drifts))
+        return Advice(0.0, Sentence(words, **said), tuple(w.steps))
+    if found.offset_mm == 0:
+        return Advice(0.0, Sentence("What is off is less than a step of the control."), tuple(w.steps))
+    words = "It stands {o} off the middle, more than {w}"
+    if series.line.proven:
+        said["d"] = Figure(series.line.slope, "mm", places=(5, 6))
+        words += ", and drifts by {d} a piece"
+    return Advice(found.offset_mm, Sentence(f"{words}.", **said), tuple(w.steps))
 
 
 def taken_back(given: DriftInput, since_mm: float) -> float:
@@ -96,15 +60,14 @@ def taken_back(given: DriftInput, since_mm: float) -> float:
 
     `given`: the sizes of the old edge's first stretch, six at least; `since_mm`: what was added to the offset since. A
     fresh edge cuts as the old one did when it was fresh: what its wear had asked for is taken back, and where its line
-    began off the middle by more than noise and a quarter of the width, that is put right.
+    began off its aim by more than noise and a quarter of the width, that is put right.
 
     Reference: derived in docs/method.md, “Drift and offsets”
     """
-    made = _Stretch.of(given, given.sizes_mm[:MOST])
-    line = made.line
-    begun = line.last - line.slope * (len(made.sizes) - 1) if line.proven else line.last
-    better = made.target - begun if abs(begun - made.target) > made.worth else 0.0
-    return made.stepped(better - since_mm)
+    w, series = Working(), Series.of(given, oldest=True)
+    off = series.aim(w, series.middle(w), _sure(series)) - series.begun
+    better = off if abs(off) > series.worth(w) else 0.0
+    return series.stepped(w, better - since_mm)
 
 
 def _mm(value: float, rounding: str) -> Figure:

@@ -9,7 +9,7 @@ from typing import Literal
 
 import numpy as np
 
-from calc.limits.drift import LEAST, MOST, Line, line_of
+from calc.limits.drift import LEAST, MOST, Line, back_of, line_of
 from calc.limits.spread import D2, sigma_of
 
 SIGMAS = 3.0
@@ -46,8 +46,11 @@ class Stretch:
         return None if self.sigma_mm is None else SIGMAS * self.sigma_mm
 
 
-def chart_of(sizes_mm: Sequence[float], begins: Sequence[int]) -> tuple[Stretch, ...]:
-    """The stretches of a series [mm]; `begins`: the pieces, counted from 0, that an edge or an offset was new for.
+def chart_of(
+    sizes_mm: Sequence[float], begins: Sequence[int], pieces: Sequence[int] = ()
+) -> tuple[Stretch, ...]:
+    """The stretches of a series [mm]; `begins`: the places in it, counted from 0, that an edge or an offset was new
+    for; `pieces`: the numbers of its pieces, rising, where not every one was measured.
 
     A stretch stands about its mean, or about its line where a drift is proven: then the chart is of what is left off
     it. One shorter than eight pieces goes by the spread of the one before. Of a stretch of more than 500 pieces the
@@ -59,20 +62,20 @@ def chart_of(sizes_mm: Sequence[float], begins: Sequence[int]) -> tuple[Stretch,
     found: list[Stretch] = []
     known: float | None = None
     for first, end in pairwise(edges):
-        made = _stretch(np.asarray(sizes_mm[first:end], dtype=float), first, known)
+        sizes = np.asarray(sizes_mm[first:end], dtype=float)
+        made = _stretch(sizes, back_of(pieces[first:end], end - first), first, known)
         known = made.sigma_mm
         found.append(made)
     return tuple(found)
 
 
-def _stretch(sizes: np.ndarray, first: int, known: float | None) -> Stretch:
+def _stretch(sizes: np.ndarray, back: np.ndarray, first: int, known: float | None) -> Stretch:
     n = len(sizes)
-    line = line_of(sizes[-MOST:].tolist()) if n >= LEAST else None
+    line = line_of(sizes[-MOST:].tolist(), back[-MOST:].tolist()) if n >= LEAST else None
     drift = line if line is not None and line.proven else None
     if drift is not None:
-        begin = drift.last - drift.slope * (n - 1)
-        off = sizes - (begin + drift.slope * np.arange(n))
-        ends = begin, drift.last
+        fitted = drift.at(back)
+        off, ends = sizes - fitted, (float(fitted[0]), drift.last)
     else:
         mean = float(sizes.mean())
         off, ends = sizes - mean, (mean, mean)

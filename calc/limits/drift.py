@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from statistics import NormalDist
 from typing import Annotated
 
@@ -46,8 +47,19 @@ class DriftInput(Checked):
     pieces_per_edge: Annotated[
         int | None, Quantity("Pieces an edge", "", "Empty: not known, then the drift ahead is not split", 1, 10_000_000)
     ] = None
+    pieces: Annotated[
+        tuple[int, ...],
+        Quantity("Piece numbers", "", "Of the sizes, rising; empty: every piece was measured", 1, 10_000_000),
+    ] = ()
 
     def contradictions(self) -> Iterator[FieldError]:
+        if self.pieces and len(self.pieces) != len(self.sizes_mm):
+            words = "There are {n} piece numbers for {m} sizes: give one for each, or none."
+            yield FieldError("pieces", Sentence(words, n=str(len(self.pieces)), m=str(len(self.sizes_mm))))
+        back = next((b for a, b in pairwise(self.pieces) if b <= a), None)
+        if back is not None:
+            words = "Piece {n} comes after its like or a later one: give the pieces in the order they were made."
+            yield FieldError("pieces", Sentence(words, n=str(back)))
         if len(self.sizes_mm) < LEAST:
             words = "There are {n}; a drift takes {m} pieces at least."
             yield FieldError("sizes_mm", Sentence(words, n=str(len(self.sizes_mm)), m=str(LEAST)))
@@ -82,23 +94,33 @@ class Line:
         """It drifts: the interval leaves 0 out."""
         return self.low > 0 or self.high < 0
 
-    def residuals(self, sizes: Sequence[float]) -> np.ndarray:
-        """How far each of the sizes is off the line."""
-        y = np.asarray(sizes, dtype=float)
-        off: np.ndarray = y - (self.last + self.slope * (np.arange(len(y)) - (len(y) - 1)))
-        return off
+    def at(self, back: np.ndarray) -> np.ndarray:
+        """Where it is so many pieces back from the last, a number below zero."""
+        found: np.ndarray = self.last + self.slope * back
+        return found
 
 
-def line_of(sizes: Sequence[float]) -> Line:
-    """The median of all slopes between two pieces, and Sen's interval of it.
+def back_of(pieces: Sequence[int], count: int) -> np.ndarray:
+    """How many pieces each of a series is back from its last, a number below zero; without numbers one after another.
+
+    >>> back_of((), 3).tolist(), back_of((10, 15, 16), 3).tolist()
+    ([-2.0, -1.0, 0.0], [-6.0, -1.0, 0.0])
+    """
+    numbers = np.asarray(pieces if len(pieces) else range(count), dtype=float)
+    back: np.ndarray = numbers - numbers[-1]
+    return back
+
+
+def line_of(sizes: Sequence[float], pieces: Sequence[int] = ()) -> Line:
+    """The median of all slopes between two pieces, and Sen's interval of it; `pieces`: their numbers, rising.
 
     The interval takes in the ranks that the normal approximation of Kendall's score leaves outside half a rank of
     each end: rounded outward, so it is never narrower than it says.
     """
     y = np.asarray(sizes, dtype=float)
-    n = len(y)
+    n, back = len(y), back_of(pieces, len(y))
     i, j = np.triu_indices(n, 1)
-    slopes = np.sort((y[j] - y[i]) / (j - i))
+    slopes = np.sort((y[j] - y[i]) / (back[j] - back[i]))
     # Pieces are numbered without ties; sizes alike narrow the score's spread, as Kendall has it.
     _, alike = np.unique(y, return_counts=True)
     ties = float((alike * (alike - 1) * (2 * alike + 5)).sum())
@@ -106,8 +128,86 @@ def line_of(sizes: Sequence[float]) -> Line:
     first = max(0, math.floor((len(slopes) - spread) / 2) - 1)
     last = min(len(slopes) - 1, math.ceil((len(slopes) + spread) / 2))
     slope = float(np.median(slopes))
-    now = float(np.median(y - slope * (np.arange(n) - (n - 1))))
+    now = float(np.median(y - slope * back))
     return Line(slope, float(slopes[first]), float(slopes[last]), now)
+
+
+@dataclass(frozen=True)
+class Correction:
+    """How far a size is off the middle [mm], what that must be more than, and what is then added to the offset."""
+
+    off_mm: float
+    worth_mm: float
+    offset_mm: float
+
+    @property
+    def small(self) -> bool:
+        """It is best left alone."""
+        return self.off_mm <= self.worth_mm
+
+
+@dataclass(frozen=True)
+class Series:
+    """The newest sizes [mm] of one edge and one offset with their line: where they are best aimed at, and when."""
+
+    given: DriftInput
+    sizes: np.ndarray
+    back: np.ndarray  # pieces back from the last, below zero
+    line: Line
+
+    @staticmethod
+    def of(given: DriftInput, *, oldest: bool = False) -> Series:
+        """Of more than 500 pieces the newest, or the oldest."""
+        kept = slice(None, MOST) if oldest else slice(-MOST, None)
+        sizes, pieces = given.sizes_mm[kept], given.pieces[kept]
+        return Series(given, np.asarray(sizes), back_of(pieces, len(sizes)), line_of(sizes, pieces))
+
+    @property
+    def begun(self) -> float:
+        """Where it began: on the line at the first piece, where a drift is proven."""
+        return float(self.line.at(self.back)[0]) if self.line.proven else self.line.last
+
+    def middle(self, w: Working) -> float:
+        """Of the limits [mm]."""
+        given = self.given
+        return w.step(
+            "D_m", "Middle of the limits to work to", "(D_l + D_u)/2", "mm", DRIFT, D_l=given.low_mm, D_u=given.high_mm
+        )
+
+    def worth(self, w: Working) -> float:
+        """How far off [mm] something must be for a correction not to be noise."""
+        scatter = sigma_of(self.sizes - self.line.at(self.back) if self.line.proven else self.sizes)
+        noise = w.step("s_e", "Four standard errors", "4*σ/sqrt(n)", "mm", DRIFT, σ=scatter, n=float(len(self.sizes)))
+        label, width = "Off the middle, below which it is left alone", self.width
+        return w.step("D_w", label, "max(W/4, s_e)", "mm", DRIFT, W=width, s_e=noise)
+
+    @property
+    def width(self) -> float:
+        """Between the limits [mm]."""
+        return self.given.high_mm - self.given.low_mm
+
+    def aim(self, w: Working, middle: float, slope: float) -> float:
+        """Where a size is best aimed at [mm]; `slope`: the drift aimed against."""
+        if not self.line.proven:
+            return middle
+        ahead = abs(slope) * (self.given.pieces_per_edge or 0) / 2
+        label, v = "Aimed at: against the drift, by half of what an edge drifts", math.copysign(1.0, slope)
+        return w.step("D_t", label, "D_m - v*min(W/4, x)", "mm", DRIFT, D_m=middle, v=v, W=self.width, x=ahead)
+
+    def stepped(self, w: Working, wanted: float) -> float:
+        """A correction [mm] in whole steps of the control."""
+        q = self.given.step_mm
+        return w.step("c_o", "In steps of the control", "k*q", "mm", DRIFT, k=float(round(wanted / q)), q=q)
+
+    def correction(self, w: Working, slope: float) -> Correction:
+        """What the line where it stands now is worth to be corrected by; `slope`: the drift aimed against."""
+        now, middle, worth = self.line.last, self.middle(w), self.worth(w)
+        off = abs(now - middle)
+        if off <= worth:
+            return Correction(off, worth, 0.0)
+        target = self.aim(w, middle, slope)
+        wanted = w.step("D_d", "Wanted of it", "D_t - D_n", "mm", DRIFT, D_t=target, D_n=now)
+        return Correction(off, worth, self.stepped(w, wanted))
 
 
 def _pieces(now: float, slope: float, low: float, high: float) -> int | None:
@@ -144,63 +244,37 @@ def drift(given: DriftInput) -> DriftResult:
     Reference
         Sen, J. Am. Stat. Assoc. 63 (1968); derived in docs/method.md, “Drift and offsets”
     """
-    w = Working()
-    sizes = given.sizes_mm[-MOST:]
-    n, line = len(sizes), line_of(sizes)
-    slope = w.step("m_d", "Drift a piece: the median of all slopes", "m", "mm", SEN, m=line.slope)
+    w, series = Working(), Series.of(given)
+    line = series.line
+    w.step("m_d", "Drift a piece: the median of all slopes", "m", "mm", SEN, m=line.slope)
     now = w.step("D_n", "Size now: where that line is at the last piece", "D", "mm", SEN, D=line.last)
-    width = w.step("W", "Between the limits to work to", "D_u - D_l", "mm", DRIFT, D_u=given.high_mm, D_l=given.low_mm)
-    middle = w.step("D_m", "Their middle", "D_l + W/2", "mm", DRIFT, D_l=given.low_mm, W=width)
-    scatter = sigma_of(line.residuals(sizes) if line.proven else np.asarray(sizes))
-    noise = w.step("s_e", "Four standard errors", "4*σ/sqrt(n)", "mm", DRIFT, σ=scatter, n=float(n))
-    worth = w.step(
-        "D_w", "Off the middle, below which it is left alone", "max(W/4, s_e)", "mm", DRIFT, W=width, s_e=noise
-    )
-    target = middle
-    if line.proven:
-        ahead = abs(slope) * given.pieces_per_edge / 2 if given.pieces_per_edge else 0.0
-        target = w.step(
-            "D_t",
-            "Aimed at: against the drift, by half of what an edge drifts",
-            "D_m - v*min(W/4, x)",
-            "mm",
-            DRIFT,
-            D_m=middle,
-            v=math.copysign(1.0, slope),
-            W=width,
-            x=ahead,
-        )
-    off, offset = abs(now - middle), 0.0
-    if off > worth:
-        wanted = w.step("D_d", "Wanted of it", "D_t - D_n", "mm", DRIFT, D_t=target, D_n=now)
-        whole = float(round(wanted / given.step_mm))
-        offset = w.step("c_o", "In steps of the control", "k*q", "mm", DRIFT, k=whole, q=given.step_mm)
+    found = series.correction(w, line.slope)
     ends = (_pieces(now, end, given.low_mm, given.high_mm) for end in (line.low, line.high))
     sure = [p for p in ends if p is not None]
-    _notes(w, given, line, off, worth)
+    _notes(w, given, line, found)
     return DriftResult(
-        slope_mm=slope,
+        slope_mm=line.slope,
         slope_low_mm=line.low,
         slope_high_mm=line.high,
         fitted_now_mm=now,
-        pieces_left=_pieces(now, slope, given.low_mm, given.high_mm),
+        pieces_left=_pieces(now, line.slope, given.low_mm, given.high_mm),
         pieces_left_sure=min(sure) if sure else None,
-        offset_mm=offset,
+        offset_mm=found.offset_mm,
         working=tuple(w.steps),
         notes=tuple(w.notes),
     )
 
 
-def _notes(w: Working, given: DriftInput, line: Line, off: float, worth: float) -> None:
+def _notes(w: Working, given: DriftInput, line: Line, found: Correction) -> None:
     if not given.low_mm <= line.last <= given.high_mm:
         w.note(
             "stop", "outside", "The line is outside the limits to work to: stop, correct, and measure the next piece."
         )
-    if off <= worth:
+    if found.small:
         words = (
             "It stands {o} off the middle, within {w}: leave it alone; a smaller correction makes the spread larger."
         )
-        w.note("info", "left-alone", words, o=_mm(off, "up"), w=_mm(worth, "down"))
+        w.note("info", "left-alone", words, o=_mm(found.off_mm, "up"), w=_mm(found.worth_mm, "down"))
     if not line.proven:
         w.note(
             "info", "no-drift", "The pieces do not show that it drifts: between both ends it may as well stand still."

@@ -55,3 +55,11 @@ def test_with_a_proven_drift_the_chart_is_of_what_is_left_off_the_line():
     assert one.line_mm[1] - one.line_mm[0] == pytest.approx(one.drift.slope * 23)
     assert one.sigma_mm < 0.0015
     assert one.signs == ()
+
+
+def test_a_stretch_of_which_not_every_piece_was_measured_stands_about_its_line():
+    pieces = [1, 2, 5, 10, 15, 25, 26, 27]
+    (one,) = chart_of([10 + 0.001 * n for n in pieces], (), pieces)
+    assert one.drift is not None
+    assert one.line_mm == pytest.approx((10.001, 10.027))
+    assert one.sigma_mm == pytest.approx(0, abs=1e-9)

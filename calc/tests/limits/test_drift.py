@@ -130,3 +130,21 @@ def test_what_is_no_series_is_told_at_its_field(sizes, more, field):
     with pytest.raises(CalcError) as refused:
         found(sizes, **more)
     assert {e.field.partition(".")[0] for e in refused.value.errors} == {field}
+
+
+def test_pieces_that_were_not_measured_count_in_the_drift():
+    """Every fifth piece of 0.001 a piece, by hand: 0.005 between two, 0.001 a piece; the limit is 4 pieces away."""
+    sizes, pieces = tuple(10 + 0.001 * n for n in range(0, 36, 5)), tuple(range(1, 37, 5))
+    found = drift(DriftInput(sizes, 9.96, 10.039, pieces=pieces))
+    assert found.slope_mm == pytest.approx(0.001)
+    assert (found.pieces_left, found.pieces_left_sure) == (4, 4)
+    gaps = line_of([10.0, 10.004, 10.005, 10.009, 10.010, 10.020], [1, 5, 6, 10, 11, 21])
+    assert gaps.slope == pytest.approx(0.001)
+    assert gaps.last == pytest.approx(10.020)
+
+
+@pytest.mark.parametrize(("pieces", "words"), [((1, 2, 3), "for 6 sizes"), ((1, 2, 2, 3, 4, 5), "Piece 2 comes after")])
+def test_piece_numbers_that_do_not_fit_are_told(pieces, words):
+    with pytest.raises(CalcError) as told:
+        DriftInput((10.0,) * 6, 9.99, 10.01, pieces=pieces)
+    assert words in str(told.value)
