@@ -127,6 +127,16 @@ def first_hour(calendar: Calendar, begins: float) -> float | None:
     return next((start for start, _, people in _from(calendar, begins) if people), None)
 
 
+def worked_between(calendar: Calendar, begins: float, ends: float) -> float:
+    """Seconds with people between two moments [s]; 0 where the second is not after the first."""
+    found = 0.0
+    for start, end, people in _from(calendar, begins):
+        if start >= ends:
+            break
+        found += (min(end, ends) - start) if people else 0.0
+    return found
+
+
 def ends_at(calendar: Calendar, begins: float, minutes: float, alone_min: float = 0.0) -> float | None:
     """When work that begins at a moment [s] is done.
 

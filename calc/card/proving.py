@@ -173,6 +173,7 @@ def _measured(view: View, part: PartFigures, made: tuple[Span, CutFigures], stat
                 expansion_1e6_k=part.material.expansion_um_m_k,
                 offset=station,
                 tool=f"tool {station}",
+                nominal_mm=step.diameter_mm or 0.0,
                 of=step.id,
                 tool_key=cut.planned.tool,
             ),

@@ -46,9 +46,7 @@ class Stretch:
         return None if self.sigma_mm is None else SIGMAS * self.sigma_mm
 
 
-def chart_of(
-    sizes_mm: Sequence[float], begins: Sequence[int], pieces: Sequence[int] = ()
-) -> tuple[Stretch, ...]:
+def chart_of(sizes_mm: Sequence[float], begins: Sequence[int], pieces: Sequence[int] = ()) -> tuple[Stretch, ...]:
     """The stretches of a series [mm]; `begins`: the places in it, counted from 0, that an edge or an offset was new
     for; `pieces`: the numbers of its pieces, rising, where not every one was measured.
 

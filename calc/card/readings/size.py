@@ -48,6 +48,7 @@ class SizeAsk(Ask):
     expansion_1e6_k: float
     offset: int  # number of the tool's offset
     tool: str
+    nominal_mm: float = 0.0
 
     @property
     def target_mm(self) -> float:

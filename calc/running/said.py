@@ -1,0 +1,315 @@
+"""A lot as it is read at the machine, in one unit system."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from calc.card.readings.size import FinishAsk, SizeAsk
+from calc.limits.chart import SIGMAS, WORDS, Stretch
+from calc.quantities import Figure, Sentence, System, counted, from_core, shown_as
+from calc.running.edges import EdgeClock
+from calc.running.entry import READ, shown
+from calc.running.lot import Dimension
+from calc.running.standing import Check, LotStanding
+from calc.running.story import WHY, Story
+from calc.running.watch import Standing, Watched
+from calc.said.stop import StepSaid, steps_said
+
+AHEAD = 30  # pieces that a forecast is drawn for, at most
+OFFSET_PLACES = (3, 4)
+
+
+@dataclass(frozen=True)
+class CheckSaid:
+    """The next check: in so many pieces, of what, and why then."""
+
+    pieces: int
+    dimensions: list[str]
+    names: str
+    why: str
+
+
+@dataclass(frozen=True)
+class EdgeSaid:
+    """The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts."""
+
+    key: str
+    station: int
+    name: str
+    on_it: int
+    lasts: int | None
+    left: int | None
+    share: float | None
+    told: str
+    fresh: list[str]
+
+
+@dataclass(frozen=True)
+class StretchSaid:
+    """A stretch of a chart: pieces, the line at both, and how far its limits are off it; none while no spread is
+    known.
+    """
+
+    first: int
+    last: int
+    line: tuple[float, float]
+    half: float | None
+
+
+@dataclass(frozen=True)
+class SignSaid:
+    """A piece that stands out, and how."""
+
+    piece: int
+    words: str
+
+
+@dataclass(frozen=True)
+class ForecastSaid:
+    """Where the line goes: from its last piece to a later one, by the slope and by both ends of its interval."""
+
+    first: int
+    last: int
+    now: float
+    likely: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class MarkSaid:
+    """Something that was changed after a piece."""
+
+    piece: int
+    words: str
+
+
+@dataclass(frozen=True)
+class ChartSaid:
+    """The pieces of a dimension [unit shown], its limits, and what is told of them; `limit_in`, `limit_sure`: pieces
+    to the limit, by the slope and for sure.
+    """
+
+    pieces: list[int]
+    values: list[float]
+    print: tuple[float | None, float | None]
+    working: tuple[float | None, float | None]
+    stretches: list[StretchSaid]
+    signs: list[SignSaid]
+    marks: list[MarkSaid]
+    forecast: ForecastSaid | None
+    limit_in: int | None
+    limit_sure: int | None
+
+
+@dataclass(frozen=True)
+class AdviceSaid:
+    """What to add to an offset, signed, or that it is left alone; why, and how that came about."""
+
+    number: str
+    unit: str
+    amount_mm: float
+    where: str
+    why: str
+    told: str
+    steps: list[StepSaid]
+
+
+@dataclass(frozen=True)
+class DimensionSaid:
+    """A dimension with how it stands: `last` is what was measured last."""
+
+    id: str
+    name: str
+    title: str
+    kind: str
+    unit: str
+    expected: str
+    edge: str
+    level: Standing
+    told: str
+    due: int
+    why: str
+    last: str
+    chart: ChartSaid
+    advice: AdviceSaid | None
+
+
+@dataclass(frozen=True)
+class LotSaid:
+    """A lot as it stands."""
+
+    check: CheckSaid | None
+    edges: list[EdgeSaid]
+    dimensions: list[DimensionSaid]
+    stops: list[str]
+
+
+def title_of(dimension: Dimension, system: System) -> str:
+    """What a dimension is called: a size with its diameter, a finish as Ra."""
+    ask = dimension.ask
+    if isinstance(ask, SizeAsk):
+        return f"{ask.name} Ø {Figure(ask.nominal_mm, 'mm', exact=True).number(system)}"
+    return f"{ask.name}, Ra" if isinstance(ask, FinishAsk) else ask.name
+
+
+def lot_said(standing: LotStanding, system: System) -> LotSaid:
+    """A lot in a unit system."""
+    titles = {d.id: title_of(d, system) for d in standing.lot.dimensions}
+    return LotSaid(
+        _check(standing.check, titles, system),
+        [_edge(clock, standing, system) for clock in standing.edges],
+        [_dimension(w, standing, titles[w.dimension.id], system) for w in standing.watched],
+        [s.text(system) for s in standing.stops],
+    )
+
+
+def _check(check: Check | None, titles: dict[str, str], system: System) -> CheckSaid | None:
+    if check is None:
+        return None
+    names = ", ".join(titles[d] for d in check.dimensions)
+    return CheckSaid(check.pieces, list(check.dimensions), names, check.why.text(system))
+
+
+def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeSaid:
+    share = None if not clock.lasts or clock.left is None else min(1.0, 1 - clock.left / clock.lasts)
+    if clock.lasts is None:
+        told = f"{counted(clock.on_it, 'piece')} on it; nobody knows yet how many one lasts"
+    else:
+        whose = "as edges here really lasted" if clock.learnt else "by the plan"
+        told = f"{clock.on_it} of {counted(clock.lasts, 'piece')}, {whose}"
+    if clock.lived:
+        did = " and ".join(f"{n} ({WHY[why]})" for n, why in clock.lived[-2:])
+        told += f"; before it {did}"
+    fresh = [_offset(standing, w, system) for w in standing.watched if w.dimension.edge == clock.edge.key]
+    return EdgeSaid(
+        clock.edge.key,
+        clock.edge.station,
+        clock.edge.name,
+        clock.on_it,
+        clock.lasts,
+        clock.left,
+        share,
+        told,
+        [f for f in fresh if f],
+    )
+
+
+def _offset(standing: LotStanding, watched: Watched, system: System) -> str:
+    """What goes with a fresh edge at a dimension's offset; nothing where nothing does."""
+    if not watched.fresh_mm:
+        return ""
+    amount = signed(watched.fresh_mm, system)
+    return f"X {amount} on tool {_station(standing, watched)}: it takes back what the worn edge had asked for"
+
+
+def signed(mm: float, system: System) -> str:
+    """An offset with its sign and unit."""
+    figure = Figure(mm, "mm", places=OFFSET_PLACES)
+    return f"{'+' if mm > 0 else ''}{figure.text(system)}"
+
+
+def _station(standing: LotStanding, watched: Watched) -> int:
+    edge = standing.lot.edge(watched.dimension.edge)
+    assert edge is not None  # every dimension is cut by one
+    return edge.station
+
+
+def _dimension(watched: Watched, standing: LotStanding, title: str, system: System) -> DimensionSaid:
+    of, sizes = watched.dimension, watched.sizes
+    expected = of.ask.expected
+    return DimensionSaid(
+        of.id,
+        of.ask.name,
+        title,
+        of.kind,
+        Figure(0.0, READ[of.kind].unit).unit_shown(system) if of.kind != "thread" else "",
+        expected.text(system) if expected is not None else "",
+        of.edge,
+        watched.level,
+        watched.told.text(system),
+        watched.due,
+        watched.why.text(system),
+        shown(of, sizes.values[-1]).text(system) if sizes.values else "",
+        _chart(watched, standing.story, system),
+        _advice(watched, standing, system),
+    )
+
+
+def _advice(watched: Watched, standing: LotStanding, system: System) -> AdviceSaid | None:
+    advice = watched.advice
+    if advice is None:
+        return None
+    station, after = _station(standing, watched), standing.story.counted
+    figure = Figure(advice.offset_mm, "mm", places=OFFSET_PLACES)
+    number = f"{'+' if advice.offset_mm > 0 else ''}{figure.number(system)}" if advice.offset_mm else ""
+    return AdviceSaid(
+        number,
+        figure.unit_shown(system),
+        advice.offset_mm,
+        f"tool {station}, wear offset, X as a diameter",
+        advice.why.text(system),
+        f"after piece {after}: X {number} on tool {station}" if number else "",
+        steps_said(advice.steps),
+    )
+
+
+def _chart(watched: Watched, story: Story, system: System) -> ChartSaid:
+    of, sizes = watched.dimension, watched.sizes
+    unit = READ[of.kind].unit if of.kind != "thread" else ""
+    scale = shown_as(unit, system)
+
+    def plain(value: float | None) -> float | None:
+        return None if value is None else round(from_core(value, unit, scale), 7)
+
+    def sure(value: float) -> float:
+        return round(from_core(value, unit, scale), 7)
+
+    low_high: tuple[float | None, float | None] = (None, None)
+    working = low_high
+    if isinstance(of.ask, SizeAsk):
+        low_high, working = of.ask.print_mm, of.ask.working_mm
+    elif isinstance(of.ask, FinishAsk):
+        low_high = (None, of.ask.print_um)
+    drift, last = watched.drift, sizes.pieces[-1] if sizes.pieces else 0
+    forecast = None
+    if drift is not None and watched.stretches and watched.stretches[-1].drift is not None:
+        ahead = min(AHEAD, max(1, drift.pieces_left or AHEAD))
+        now = drift.fitted_now_mm
+        ends = (now + s * ahead for s in (drift.slope_mm, drift.slope_low_mm, drift.slope_high_mm))
+        forecast = ForecastSaid(last, last + ahead, sure(now), *(sure(e) for e in ends))
+    return ChartSaid(
+        list(sizes.pieces),
+        [sure(v) for v in sizes.values],
+        (plain(low_high[0]), plain(low_high[1])),
+        (plain(working[0]), plain(working[1])),
+        [_stretch(s, sizes.pieces, sure) for s in watched.stretches],
+        [SignSaid(sizes.pieces[i], WORDS[sign]) for s in watched.stretches for i, sign in s.signs],
+        list(_marks(watched, story, system)),
+        forecast,
+        drift.pieces_left if drift else None,
+        drift.pieces_left_sure if drift else None,
+    )
+
+
+def _stretch(stretch: Stretch, pieces: tuple[int, ...], sure: object) -> StretchSaid:
+    assert callable(sure)
+    half = None if stretch.sigma_mm is None else sure(SIGMAS * stretch.sigma_mm)
+    first, last = pieces[stretch.first], pieces[stretch.first + stretch.count - 1]
+    return StretchSaid(first, last, (sure(stretch.line_mm[0]), sure(stretch.line_mm[1])), half)
+
+
+def _marks(watched: Watched, story: Story, system: System) -> Iterator[MarkSaid]:
+    """What was changed within the pieces that are shown."""
+    first = watched.sizes.pieces[0] if watched.sizes.pieces else 0
+    for change in story.changes:
+        if change.edge == watched.dimension.edge and change.after + 1 >= first:
+            what = "fresh edge" if change.kind == "edge" else f"X {signed(change.amount_mm, system)}"
+            yield MarkSaid(change.after, what)
+
+
+def value_said(dimension: Dimension, value: float, system: System) -> str:
+    """A value of a dimension in words."""
+    found: Figure | Sentence = shown(dimension, value)
+    return found.text(system)
