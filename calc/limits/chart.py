@@ -61,18 +61,18 @@ def chart_of(sizes_mm: Sequence[float], begins: Sequence[int], pieces: Sequence[
     known: float | None = None
     for first, end in pairwise(edges):
         sizes = np.asarray(sizes_mm[first:end], dtype=float)
-        made = _stretch(sizes, back_of(pieces[first:end], end - first), first, known)
+        made = _stretch(sizes, pieces[first:end], first, known)
         known = made.sigma_mm
         found.append(made)
     return tuple(found)
 
 
-def _stretch(sizes: np.ndarray, back: np.ndarray, first: int, known: float | None) -> Stretch:
+def _stretch(sizes: np.ndarray, pieces: Sequence[int], first: int, known: float | None) -> Stretch:
     n = len(sizes)
-    line = line_of(sizes[-MOST:].tolist(), back[-MOST:].tolist()) if n >= LEAST else None
+    line = line_of(sizes[-MOST:].tolist(), pieces[-MOST:]) if n >= LEAST else None
     drift = line if line is not None and line.proven else None
     if drift is not None:
-        fitted = drift.at(back)
+        fitted = drift.at(back_of(pieces, n))
         off, ends = sizes - fitted, (float(fitted[0]), drift.last)
     else:
         mean = float(sizes.mean())

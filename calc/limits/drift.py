@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from statistics import NormalDist
 from typing import Annotated
@@ -23,6 +24,7 @@ from calc.working import Source, Working, derived
 DRIFT = derived("Drift and offsets")
 SEN = Source("standard", "Theil–Sen line; interval by Sen, 1968", "Sen 1968")
 LEAST, MOST = 6, 500  # pieces: fewer say nothing of a line; of more the newest count
+LINES_KEPT = 64
 SURE = 0.90  # two-sided
 _Z = NormalDist().inv_cdf((1 + SURE) / 2)
 PIECES_MOST = 1_000_000  # further ahead a straight line says nothing
@@ -117,10 +119,15 @@ def line_of(sizes: Sequence[float], pieces: Sequence[int] = ()) -> Line:
     The interval takes in the ranks that the normal approximation of Kendall's score leaves outside half a rank of
     each end: rounded outward, so it is never narrower than it says.
     """
+    return _line(tuple(sizes), tuple(pieces))
+
+
+@lru_cache(maxsize=LINES_KEPT)  # chart, drift and advice ask for the same one
+def _line(sizes: tuple[float, ...], pieces: tuple[int, ...]) -> Line:
     y = np.asarray(sizes, dtype=float)
     n, back = len(y), back_of(pieces, len(y))
     i, j = np.triu_indices(n, 1)
-    slopes = np.sort((y[j] - y[i]) / (back[j] - back[i]))
+    slopes = (y[j] - y[i]) / (back[j] - back[i])
     # Pieces are numbered without ties; sizes alike narrow the score's spread, as Kendall has it.
     _, alike = np.unique(y, return_counts=True)
     ties = float((alike * (alike - 1) * (2 * alike + 5)).sum())
@@ -128,6 +135,7 @@ def line_of(sizes: Sequence[float], pieces: Sequence[int] = ()) -> Line:
     first = max(0, math.floor((len(slopes) - spread) / 2) - 1)
     last = min(len(slopes) - 1, math.ceil((len(slopes) + spread) / 2))
     slope = float(np.median(slopes))
+    slopes.partition((first, last))
     now = float(np.median(y - slope * back))
     return Line(slope, float(slopes[first]), float(slopes[last]), now)
 

@@ -14,6 +14,16 @@ WHY = {
     "broken": "it broke",
     "other": "for another reason",
 }
+STOPPED = {
+    "edge": "an edge is changed",
+    "measure": "something is measured",
+    "chips": "chips",
+    "stock": "no stock, or a bar is changed",
+    "alarm": "the machine stopped",
+    "size": "a size is wrong",
+    "break": "a break",
+    "other": "something else",
+}
 LIVED = ("worn", "size", "broken")  # it did not last longer; one changed when due would have
 
 

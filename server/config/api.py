@@ -23,6 +23,7 @@ from server.apps.house.api import router as house
 from server.apps.notebook.api import router as notebook
 from server.apps.questions.api import router as questions
 from server.apps.questions.kind import every_kind
+from server.apps.running.api import router as running
 from server.apps.runs.api import router as runs
 from server.apps.shelf.api import router as shelf
 from server.config.reading import Reader, Unreadable
@@ -75,6 +76,7 @@ api.add_router("", questions)
 api.add_router("", house)
 api.add_router("", runs)
 api.add_router("", card)
+api.add_router("", running)
 api.add_router("", shelf)
 
 

@@ -49,6 +49,7 @@ INSTALLED_APPS = [
     "server.apps.house",
     "server.apps.runs",
     "server.apps.card",
+    "server.apps.running",
     "server.apps.questions",
     "server.apps.calculators",
     "server.apps.demo",

@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from functools import lru_cache
 from typing import Any
 from uuid import UUID
-
-from django.utils import timezone
 
 from calc.card.ask import Ask, Told
 from calc.card.make import NoCard, card_of, tried
@@ -15,13 +12,13 @@ from calc.card.said import told_said
 from calc.card.step import Card
 from calc.errors import CalcError
 from calc.fields import Choice, Flag, Quantity, fields_of
-from calc.plan.compute import PlanResult, compute
+from calc.plan.compute import PlanResult
 from calc.plan.scenes import section
 from calc.quantities import Figure, Sentence, System
 from calc.said.drawn import SceneSaid, scene_said
 from server.apps.card.models import Mark, Reading
 from server.apps.card.schemas import CardReadingOut, FollowsOut, MarkOut, TrialOut
-from server.apps.runs.queries.released_plan import ReleasedPlan, released_plan
+from server.apps.runs.queries.released_plan import ReleasedPlan, released_result
 from server.foundation.problems import NotFound
 
 KEPT = 32  # releases, which never change
@@ -31,16 +28,9 @@ Coolant = tuple[tuple[str, float], ...]
 
 
 @lru_cache(maxsize=KEPT)
-def result_of(release: UUID) -> PlanResult:
-    """A release computed as it was. Raises NotFound."""
-    plan = released_plan(release)
-    return compute(plan.document, plan.shelf)
-
-
-@lru_cache(maxsize=KEPT)
 def card_for(release: UUID, coolant: Coolant) -> Card:
     """The card of a release, by its key; `coolant`: what counted last on its machine. Raises NotFound."""
-    return made_card(result_of(release), coolant)
+    return made_card(released_result(release), coolant)
 
 
 def made_card(result: PlanResult, coolant: Coolant) -> Card:
@@ -54,7 +44,7 @@ def made_card(result: PlanResult, coolant: Coolant) -> Card:
 @lru_cache(maxsize=KEPT)
 def scenes_for(release: UUID, system: System) -> tuple[SceneSaid, ...]:
     """The section of each side."""
-    return tuple(scene_said(section(view), system) for view in result_of(release).views)
+    return tuple(scene_said(section(view), system) for view in released_result(release).views)
 
 
 def ask_at(card: Card, step: str) -> Ask:
@@ -75,15 +65,6 @@ def follows(plan: ReleasedPlan, told: Told, far: Sentence | None) -> dict[System
         said = TrialOut(holds=trial[0], why=[w.text(system) for w in trial[1]]) if trial else None
         found[system] = FollowsOut(told=told_said(told, far, system), trial=said).model_dump(mode="json")
     return found
-
-
-def when(said: datetime | None, released: datetime) -> datetime:
-    """When something was done at a card: as it was said, but neither before its release nor later than now.
-
-    A tablet's clock may be wrong; what it says is the order of what was done on it.
-    """
-    now = timezone.now()
-    return now if said is None else max(released, min(said, now))
 
 
 def title_of(card: Card, step: str) -> str:

@@ -31,6 +31,7 @@ DRAFT = (403, 200, 200, 200)
 MAKE = (403, 403, 201, 201)
 GONE = (403, 403, 204, 204)
 ASK = (403, 403, 202, 202)
+AT_LOT = {"release": 1, "lot": "s1"}
 NO_QUESTION = "00000000-0000-4000-8000-000000000000"
 WORKED = {"fields": {"kind": "turn", "material": "C45", "speed_m_min": "200", "feed_mm_rev": "0.2"}}
 GAUGE = {"source": "live", "side": "od", "pressure": "24", "height": "60"}
@@ -78,6 +79,16 @@ ENDPOINTS = [
     ("post", "runs/{run}/card/marks", {"release": 1, "step": "s1.clean", "state": "done"}, (404, 404, 403, 403)),
     ("post", "runs/{run}/card/look", {"release": 1, "step": "s1.pressure", "values": {}}, (404, 404, 404, 404)),
     ("post", "runs/{run}/card/readings", {"release": 1, "step": "s1.pressure", "values": {}}, (404, 404, 403, 403)),
+    ("get", "runs/{run}/running", None, (404, 404, 404, 404)),  # nothing is released yet
+    ("get", "runs/{run}/running/1/s1/pulse", None, (404, 404, 404, 404)),
+    ("get", "runs/{run}/running/1/s1/pieces/1", None, (404, 404, 404, 404)),
+    ("get", "runs/{run}/running/1/s1/pieces.csv", None, (404, 404, 404, 404)),
+    ("post", "runs/{run}/running/pieces", AT_LOT, (404, 404, 403, 403)),
+    ("post", "runs/{run}/running/sizes", AT_LOT | {"values": {}}, (404, 404, 403, 403)),
+    ("post", "runs/{run}/running/changes", AT_LOT | {"kind": "edge", "edge": "main.1"}, (404, 404, 403, 403)),
+    ("post", "runs/{run}/running/stops", AT_LOT | {"what": "on"}, (404, 404, 403, 403)),
+    ("post", "runs/{run}/running/corrections", AT_LOT | {"piece": 1, "why": "x"}, (404, 404, 403, 403)),
+    ("post", "runs/{run}/running/file", AT_LOT | {"text": "piece"}, (404, 404, 403, 403)),
     ("post", "instruments/read", {"name": "none"}, (404, 404, 403, 403)),
     ("get", "shelf/machine/lathe-3/readings", None, DRAFT),
     ("get", "runs/{run}/releases", None, DRAFT),

@@ -2266,6 +2266,206 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/running": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Running
+         * @description A lot of a release as it stands at the machine.
+         */
+        get: operations["running"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/{number}/{lot}/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pulse
+         * @description Whether anything was kept of a lot since.
+         */
+        get: operations["runningPulse"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/{number}/{lot}/pieces/{piece}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Piece
+         * @description A piece with what was measured of it, and what was corrected.
+         */
+        get: operations["pieceMade"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/{number}/{lot}/pieces.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pieces File
+         * @description Every piece of a lot as a CSV file.
+         */
+        get: operations["piecesFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Count
+         * @description Count a piece, good or scrap, with what was measured of it.
+         */
+        post: operations["countPiece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure
+         * @description Keep what was measured of a piece that was counted before.
+         */
+        post: operations["measurePiece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change
+         * @description Note a fresh edge, or an offset that was moved.
+         */
+        post: operations["changeAtMachine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/stops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Note that it stopped and why, or that it goes on.
+         */
+        post: operations["stopAtMachine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct
+         * @description Correct a piece; what stood there before is kept.
+         */
+        post: operations["correctPiece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take File
+         * @description Keep what a CSV file says of pieces that were counted.
+         */
+        post: operations["takePiecesFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -3332,57 +3532,35 @@ export interface components {
         };
         /**
          * ChartSaid
-         * @description Grip against speed: forces as (rpm, force) points in the unit shown; a path is null where it may not be changed.
-         *
-         *     `pressures` are pressure and grip in even steps of the pressure, so that the nearest one is what a hand holds.
+         * @description The pieces of a dimension [unit shown], its limits, and what is told of them; `limit_in`, `limit_sure`: pieces
+         *     to the limit, by the slope and for sure.
          */
         ChartSaid: {
-            /** Unit */
-            unit: string;
-            /** Rpm Most */
-            rpm_most: number;
-            /** Force Most */
-            force_most: number;
-            /** Curves */
-            curves: components["schemas"]["CurveSaid"][];
-            /** Demand */
-            demand: number[][];
-            /** Demand Corner */
-            demand_corner: number[][];
-            /** Demand Text */
-            demand_text: string;
-            /** Static Text */
-            static_text: string;
-            /** Allowable */
-            allowable: number;
-            /** Allowable Text */
-            allowable_text: string;
-            /** Cap */
-            cap: number;
-            /** Cap Force */
-            cap_force: number;
-            /** Cap Text */
-            cap_text: string;
-            /** Wall */
-            wall: number | null;
-            /** Wall Text */
-            wall_text: string;
-            /** Top */
-            top: number;
-            /** Top Text */
-            top_text: string;
-            /** Over */
-            over: boolean;
-            /** Pressures */
-            pressures: number[][];
-            /** Pressure */
-            pressure: number;
-            /** Pressure Unit */
-            pressure_unit: string;
-            /** Pressure Path */
-            pressure_path: string | null;
-            /** Points */
-            points: components["schemas"]["CutPointSaid"][];
+            /** Pieces */
+            pieces: number[];
+            /** Values */
+            values: number[];
+            /** Print */
+            print: [
+                number | null,
+                number | null
+            ];
+            /** Working */
+            working: [
+                number | null,
+                number | null
+            ];
+            /** Stretches */
+            stretches: components["schemas"]["StretchSaid"][];
+            /** Signs */
+            signs: components["schemas"]["SignSaid"][];
+            /** Marks */
+            marks: components["schemas"]["MarkSaid"][];
+            forecast: components["schemas"]["ForecastSaid"] | null;
+            /** Limit In */
+            limit_in: number | null;
+            /** Limit Sure */
+            limit_sure: number | null;
         };
         /**
          * CurveLineSaid
@@ -3436,33 +3614,38 @@ export interface components {
         };
         /**
          * DimensionSaid
-         * @description A dimension of the drawing, in mm; its text in the units asked for.
+         * @description A dimension with how it stands: `last` is what was measured last.
          */
         DimensionSaid: {
+            /** Id */
+            id: string;
             /** Name */
             name: string;
-            /** Fact */
-            fact: string;
-            /** Start */
-            start: number[];
-            /** End */
-            end: number[];
-            /** Offset */
-            offset: number;
-            /** Text */
-            text: string;
-            /** Stops */
-            stops: string[];
+            /** Title */
+            title: string;
+            /** Kind */
+            kind: string;
+            /** Unit */
+            unit: string;
+            /** Expected */
+            expected: string;
+            /** Edge */
+            edge: string;
             /**
-             * Outside
+             * Level
              * @enum {string}
              */
-            outside: "before" | "after";
-            /**
-             * Group
-             * @default
-             */
-            group: string;
+            level: "good" | "watch" | "stop" | "none";
+            /** Told */
+            told: string;
+            /** Due */
+            due: number;
+            /** Why */
+            why: string;
+            /** Last */
+            last: string;
+            chart: components["schemas"]["ChartSaid"];
+            advice: components["schemas"]["AdviceSaid"] | null;
         };
         /**
          * FactSaid
@@ -4589,16 +4772,13 @@ export interface components {
         };
         /**
          * PulseOut
-         * @description What tells a screen whether it is still true.
+         * @description Whether anything was kept since, and whether the release still stands.
          */
         PulseOut: {
             /** Revision */
             revision: number;
-            /**
-             * Shelf
-             * Format: uuid
-             */
-            shelf: string;
+            /** Replaced */
+            replaced: boolean;
         };
         /**
          * PreviewOut
@@ -6117,6 +6297,662 @@ export interface components {
             words: string;
         };
         /**
+         * RunningAsk
+         * @description In which units, of which release (none: the one that stands), of which lot (none: the one that is made).
+         */
+        RunningAsk: {
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /** Release */
+            release?: number | null;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+        };
+        /**
+         * AdviceSaid
+         * @description What to add to an offset, signed, or that it is left alone; why, and how that came about.
+         */
+        AdviceSaid: {
+            /** Number */
+            number: string;
+            /** Unit */
+            unit: string;
+            /** Amount Mm */
+            amount_mm: number;
+            /** Where */
+            where: string;
+            /** Why */
+            why: string;
+            /** Told */
+            told: string;
+            /** Steps */
+            steps: components["schemas"]["StepSaid"][];
+        };
+        /**
+         * CheckSaid
+         * @description The next check: in so many pieces, of what, and why then.
+         */
+        CheckSaid: {
+            /** Pieces */
+            pieces: number;
+            /** Dimensions */
+            dimensions: string[];
+            /** Names */
+            names: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * EdgeSaid
+         * @description The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts.
+         */
+        EdgeSaid: {
+            /** Key */
+            key: string;
+            /** Station */
+            station: number;
+            /** Name */
+            name: string;
+            /** On It */
+            on_it: number;
+            /** Lasts */
+            lasts: number | null;
+            /** Left */
+            left: number | null;
+            /** Share */
+            share: number | null;
+            /** Told */
+            told: string;
+            /** Fresh */
+            fresh: string[];
+        };
+        /**
+         * ForecastSaid
+         * @description Where the line goes: from its last piece to a later one, by the slope and by both ends of its interval.
+         */
+        ForecastSaid: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Now */
+            now: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * HeadOut
+         * @description What stands over a lot: pieces, and when it is done, in words.
+         */
+        HeadOut: {
+            /** Counted */
+            counted: number;
+            /** Good */
+            good: number;
+            /** Scrap */
+            scrap: number;
+            /** Quantity */
+            quantity: number;
+            /** Left */
+            left: number;
+            /** Done */
+            done: string;
+            /** Pace */
+            pace: string;
+            /** Board */
+            board: string;
+        };
+        /**
+         * InstrumentAt
+         * @description An instrument of the shop, and what it measures.
+         */
+        InstrumentAt: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+        };
+        /**
+         * LogLine
+         * @description Something that happened, in words.
+         */
+        LogLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** After */
+            after: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LotLine
+         * @description A lot of a run, and how far it is.
+         */
+        LotLine: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Counted */
+            counted: number;
+            /** Good */
+            good: number;
+            /** Quantity */
+            quantity: number;
+            /** Closed */
+            closed: boolean;
+        };
+        /**
+         * LotSaid
+         * @description A lot as it stands.
+         */
+        LotSaid: {
+            check: components["schemas"]["CheckSaid"] | null;
+            /** Edges */
+            edges: components["schemas"]["EdgeSaid"][];
+            /** Dimensions */
+            dimensions: components["schemas"]["DimensionSaid"][];
+            /** Stops */
+            stops: string[];
+        };
+        /**
+         * MarkSaid
+         * @description Something that was changed after a piece.
+         */
+        MarkSaid: {
+            /** Piece */
+            piece: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ReleaseAt
+         * @description Which release it is; `replaced`: another stands now.
+         */
+        ReleaseAt: {
+            /** Number */
+            number: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Replaced */
+            replaced: boolean;
+        };
+        /**
+         * RunningOut
+         * @description A lot of a release as it stands at the machine. `revision` counts whatever is kept of it.
+         */
+        RunningOut: {
+            /** Run */
+            run: number;
+            /** Name */
+            name: string;
+            /** Drawing Number */
+            drawing_number: string;
+            /** Machine */
+            machine: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            release: components["schemas"]["ReleaseAt"];
+            /** Place */
+            place: string;
+            /** May Mark */
+            may_mark: boolean;
+            /** Lots */
+            lots: components["schemas"]["LotLine"][];
+            /** Lot */
+            lot: string;
+            /** Revision */
+            revision: number;
+            head: components["schemas"]["HeadOut"];
+            standing: components["schemas"]["LotSaid"];
+            still: components["schemas"]["StillOut"] | null;
+            /** Log */
+            log: components["schemas"]["LogLine"][];
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentAt"][];
+            /** Changed For */
+            changed_for: components["schemas"]["WhyOut"][];
+            /** Stopped For */
+            stopped_for: components["schemas"]["WhyOut"][];
+            /** Counts Itself */
+            counts_itself: boolean;
+        };
+        /**
+         * SignSaid
+         * @description A piece that stands out, and how.
+         */
+        SignSaid: {
+            /** Piece */
+            piece: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StillOut
+         * @description It stands still, since when, and why.
+         */
+        StillOut: {
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * StretchSaid
+         * @description A stretch of a chart: pieces, the line at both, and how far its limits are off it; none while no spread is
+         *     known.
+         */
+        StretchSaid: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Line */
+            line: [
+                number,
+                number
+            ];
+            /** Half */
+            half: number | null;
+        };
+        /**
+         * WhyOut
+         * @description A reason that can be chosen.
+         */
+        WhyOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CorrectedOut
+         * @description What was corrected of a piece, in words.
+         */
+        CorrectedOut: {
+            /** Words */
+            words: string;
+            /** Why */
+            why: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * PieceOut
+         * @description A piece with what was measured of it, and what was corrected.
+         */
+        PieceOut: {
+            /** Number */
+            number: number;
+            /** Good */
+            good: boolean;
+            /** Reason */
+            reason: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Values */
+            values: components["schemas"]["ValueOut"][];
+            /** Corrected */
+            corrected: components["schemas"]["CorrectedOut"][];
+        };
+        /**
+         * ValueOut
+         * @description What was measured of a piece.
+         */
+        ValueOut: {
+            /** Dimension */
+            dimension: string;
+            /** Title */
+            title: string;
+            /** Shown */
+            shown: string;
+            /** Typed */
+            typed: string;
+            /** Instrument */
+            instrument: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * KeptOut
+         * @description What was kept: the piece it is of, what follows in words, and the lot as it stands now.
+         */
+        KeptOut: {
+            /** Piece */
+            piece: number | null;
+            /** Told */
+            told: string[];
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "watch" | "stop";
+            page: components["schemas"]["RunningOut"];
+        };
+        /**
+         * PieceIn
+         * @description A piece, good or scrap with its reason, with what was measured of it. `sure`: what looks wrong was said again.
+         */
+        PieceIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Lot */
+            lot: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
+            /**
+             * Good
+             * @default true
+             */
+            good: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string | number;
+            };
+            /**
+             * Temp C
+             * @default 20
+             */
+            temp_c: number;
+            /**
+             * Instrument
+             * @default
+             */
+            instrument: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+        };
+        /**
+         * MeasureIn
+         * @description What was measured of a piece that was counted before; none: the last one.
+         */
+        MeasureIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Lot */
+            lot: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
+            /** Piece */
+            piece?: number | null;
+            /** Values */
+            values: {
+                [key: string]: string | number;
+            };
+            /**
+             * Temp C
+             * @default 20
+             */
+            temp_c: number;
+            /**
+             * Instrument
+             * @default
+             */
+            instrument: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+        };
+        /**
+         * ChangeIn
+         * @description A fresh edge, or an offset moved by so much as it was typed, or as it was advised in mm.
+         */
+        ChangeIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Lot */
+            lot: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "edge" | "offset";
+            /** Edge */
+            edge: string;
+            /** Amount */
+            amount?: string | number | null;
+            /**
+             * Why
+             * @default other
+             * @enum {string}
+             */
+            why: "due" | "worn" | "size" | "broken" | "other";
+        };
+        /**
+         * StopIn
+         * @description It stopped, and why; or it goes on.
+         */
+        StopIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Lot */
+            lot: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "stop" | "on";
+            /**
+             * Why
+             * @default other
+             * @enum {string}
+             */
+            why: "edge" | "measure" | "chips" | "stock" | "alarm" | "size" | "break" | "other";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * CorrectIn
+         * @description What is right of a piece, and why it is corrected: whether it is good, or a value.
+         */
+        CorrectIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Lot */
+            lot: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
+            /** Piece */
+            piece: number;
+            /** Good */
+            good?: boolean | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string | number;
+            };
+            /** Why */
+            why: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+        };
+        /**
+         * FileLine
+         * @description A row of a file: what became of it.
+         */
+        FileLine: {
+            /** Line */
+            line: number;
+            /** Piece */
+            piece: number | null;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "kept" | "bad";
+            /** Told */
+            told: string;
+        };
+        /**
+         * FileOut
+         * @description What became of every row of a file.
+         */
+        FileOut: {
+            /** Kept */
+            kept: number;
+            /** Bad */
+            bad: number;
+            /** Lines */
+            lines: components["schemas"]["FileLine"][];
+            page: components["schemas"]["RunningOut"];
+        };
+        /**
+         * FileIn
+         * @description A CSV file: kept whole, or its good lines kept.
+         */
+        FileIn: {
+            /** Text */
+            text: string;
+            /**
+             * Keep
+             * @default all
+             * @enum {string}
+             */
+            keep: "all" | "good";
+        };
+        /**
          * ShelfKind
          * @description A kind with its items.
          */
@@ -6427,20 +7263,6 @@ export interface components {
             outcome: "new" | "changed" | "same" | "bad";
             /** Messages */
             messages: string[];
-        };
-        /**
-         * FileIn
-         * @description A CSV file: kept whole, or its good lines kept.
-         */
-        FileIn: {
-            /** Text */
-            text: string;
-            /**
-             * Keep
-             * @default all
-             * @enum {string}
-             */
-            keep: "all" | "good";
         };
         /**
          * FileLook
@@ -11174,6 +11996,8 @@ export interface operations {
                      * @description Empty: not known, then the drift ahead is not split [-]
                      */
                     pieces_per_edge?: number;
+                    /** Piece numbers */
+                    pieces?: number[];
                 };
             };
         };
@@ -17213,6 +18037,770 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    running: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+                release?: number | null;
+                lot?: string;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunningOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runningPulse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                number: number;
+                lot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PulseOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieceMade: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                number: number;
+                lot: string;
+                piece: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piecesFile: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                number: number;
+                lot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    countPiece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measurePiece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeAtMachine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopAtMachine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correctPiece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takePiecesFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

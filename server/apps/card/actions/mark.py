@@ -7,7 +7,7 @@ from typing import Any
 from django.db import transaction
 
 from calc.card.step import CardStep
-from server.apps.card.convert import NO_STEP, card_for, when
+from server.apps.card.convert import NO_STEP, card_for
 from server.apps.card.models import Mark
 from server.apps.card.queries.cards import coolant_before, done
 from server.apps.card.schemas import DoneOut, MarkIn
@@ -17,6 +17,7 @@ from server.apps.runs.queries.releases import release_of
 from server.foundation.once import digest_of, was_sent
 from server.foundation.problems import BadValue, Conflict, NotFound
 from server.foundation.roles import require_at_machine
+from server.foundation.said_time import when
 
 FIRST_PIECE = "first-off"
 AWAY = "This run is put away. Bring it back to the bench first."

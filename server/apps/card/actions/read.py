@@ -16,7 +16,7 @@ from calc.reading import write
 from calc.tools.all_kinds import TOOL_KINDS
 from calc.tools.library import JOINT
 from server.apps.card.actions.mark import AWAY, FIRST_PIECE
-from server.apps.card.convert import ask_at, card_for, follows, when
+from server.apps.card.convert import ask_at, card_for, follows
 from server.apps.card.instrument import instruments, read_once
 from server.apps.card.models import Mark, Reading
 from server.apps.card.queries.cards import coolant_before, done
@@ -31,6 +31,7 @@ from server.apps.shelf.actions.learn import learn
 from server.foundation.once import digest_of, was_sent
 from server.foundation.problems import Conflict
 from server.foundation.roles import require_at_machine
+from server.foundation.said_time import when
 
 PIECE = "first piece"
 

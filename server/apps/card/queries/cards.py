@@ -12,21 +12,13 @@ from calc.plan.compute import PlanResult
 from calc.plan.view import View
 from calc.quantities import Figure, System
 from calc.tools.all_kinds import TOOL_KINDS
-from server.apps.card.convert import Coolant, card_for, made_card, mark_out, reading_out, result_of, scenes_for
-from server.apps.card.instrument import instruments
+from server.apps.card.convert import Coolant, card_for, made_card, mark_out, reading_out, scenes_for
 from server.apps.card.models import Mark, Reading
-from server.apps.card.schemas import (
-    CardOut,
-    CardReadingOut,
-    ComparedOut,
-    ComparedPoint,
-    DoneOut,
-    InstrumentLine,
-    MarkOut,
-    ReleaseLine,
-)
+from server.apps.card.queries.instruments import instrument_lines
+from server.apps.card.schemas import CardOut, CardReadingOut, ComparedOut, ComparedPoint, DoneOut, MarkOut, ReleaseLine
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.plan import computed
+from server.apps.runs.queries.released_plan import released_result
 from server.apps.runs.queries.releases import latest, names_of, release_for
 from server.apps.shelf import queries as shelf
 from server.foundation.roles import may_mark, require_sees_drafts
@@ -71,11 +63,11 @@ def card_page(run_id: int, number: int | None, system: System, person: Any) -> O
         at=release.at,
         replaced=standing is not None and standing.number != release.number,
     )
-    result, made = result_of(release.key), card_for(release.key, coolant)
+    result, made = released_result(release.key), card_for(release.key, coolant)
     page = _page(run, result, made, line, system)
     page.name, page.drawing_number = names_of(release, system)
     page.may_mark = may_mark(person) and not run.put_away
-    page.instruments = [InstrumentLine(name=n, kind=place.kind) for n, place in instruments().items()]
+    page.instruments = instrument_lines()
     page.scenes = list(scenes_for(release.key, system))
     page.marks, page.readings = last_marks(release.pk, made), readings_of(release.pk, made, system)
     return OneCard(page, result.views)

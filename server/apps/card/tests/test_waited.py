@@ -6,9 +6,9 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from django.utils import timezone
 
-from server.apps.card.convert import when
 from server.apps.card.models import Mark, Reading
 from server.apps.card.tests.test_card import mark, page, read, released, setter  # noqa: F401 # fixtures
+from server.foundation.said_time import when
 
 pytestmark = pytest.mark.django_db
 SIX = datetime(2026, 11, 28, 6, 0, tzinfo=UTC)

@@ -7,6 +7,7 @@ from functools import lru_cache
 from uuid import UUID
 
 from calc.errors import CalcError
+from calc.plan.compute import PlanResult, compute
 from calc.plan.document import Document
 from calc.reading import read
 from calc.shelf.taken import Shelf
@@ -35,3 +36,10 @@ def released_plan(release: UUID) -> ReleasedPlan:
         return ReleasedPlan(read(Document, document), read(Shelf, taken))
     except CalcError as error:
         raise NotFound(TOO_OLD) from error
+
+
+@lru_cache(maxsize=KEPT)
+def released_result(release: UUID) -> PlanResult:
+    """A release computed as it was, by its key. Raises NotFound."""
+    plan = released_plan(release)
+    return compute(plan.document, plan.shelf)

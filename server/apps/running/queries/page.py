@@ -1,0 +1,238 @@
+"""A lot as it stands at the machine."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+from django.utils import timezone
+
+from calc.calendar.words import clock_words
+from calc.plan.route.solve import ROUTE
+from calc.quantities import System, counted
+from calc.running.lot import Lot as CoreLot
+from calc.running.pace import Clocked, Pace, pace_of
+from calc.running.said import lot_said, signed
+from calc.running.standing import LotStanding, standing_of
+from calc.running.story import STOPPED, WHY
+from server.apps.card.queries.instruments import instrument_lines
+from server.apps.running.convert import lots_for, story_of
+from server.apps.running.models import Happening, Lot, Piece
+from server.apps.running.schemas import (
+    HeadOut,
+    InstrumentAt,
+    LogLine,
+    LotLine,
+    PulseOut,
+    ReleaseAt,
+    RunningOut,
+    StillOut,
+    WhyOut,
+)
+from server.apps.runs.queries.board import shop_calendar
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.released_plan import released_result
+from server.apps.runs.queries.releases import latest, names_of, release_for
+from server.foundation.problems import NotFound
+from server.foundation.roles import may_mark
+
+LOG = 30
+SOON_S = 60.0  # a finish that differs from the board's by less is on time
+
+
+@dataclass(frozen=True)
+class LotAt:
+    """A lot of a release with its row, once there is one, and those that are made before it."""
+
+    run: Any  # as the runs' queries give it
+    release: Any
+    lot: CoreLot
+    row: Lot | None
+    before: tuple[tuple[CoreLot, Lot], ...]
+
+    def standing(self) -> LotStanding:
+        """How it stands."""
+        return standing_of(self.lot, story_of(self.lot, self.row, self.before))
+
+
+def lot_at(run: Any, release: Any, key: str) -> LotAt:
+    """A lot of a release; without a key the first that is not made yet. Raises NotFound."""
+    lots, rows = lots_for(release.key), {row.key: row for row in Lot.objects.filter(release=release.pk)}
+    if not key:
+        key = next((lot.key for lot in lots if not _is_made(lot, rows.get(lot.key))), lots[-1].key)
+    at = next((i for i, lot in enumerate(lots) if lot.key == key), None)
+    if at is None:
+        raise NotFound("This release has no such lot.")
+    before = tuple((lot, rows[lot.key]) for lot in lots[:at] if lot.key in rows)
+    return LotAt(run, release, lots[at], rows.get(key), before)
+
+
+def _is_made(lot: CoreLot, row: Lot | None) -> bool:
+    return row is not None and (row.closed_at is not None or row.good >= lot.quantity)
+
+
+def page(run_id: int, number: int | None, key: str, system: System, person: Any) -> RunningOut:
+    """A lot of a release as it stands. Raises NotFound, NotAllowed."""
+    run = run_by_id(run_id)
+    return page_of(lot_at(run, release_for(run, number, person), key), system, person)
+
+
+def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
+    """A lot as it stands."""
+    run, release, lot, row = at.run, at.release, at.lot, at.row
+    standing, latest_one = at.standing(), latest(run)
+    name, drawing_number = names_of(release, system)
+    machine = released_result(release.key).views[0].shelf.machine
+    still = Happening.objects.filter(lot=row.pk, kind="stop", until=None).last() if row else None
+    rows = {r.key: r for r in Lot.objects.filter(release=release.pk)}
+    return RunningOut(
+        run=run.pk,
+        name=name,
+        drawing_number=drawing_number,
+        machine=machine.name if machine else "",
+        units=system,
+        release=ReleaseAt(
+            number=release.number,
+            by=release.by.username,
+            at=release.at,
+            replaced=latest_one is not None and latest_one.number != release.number,
+        ),
+        place=run.place,
+        may_mark=may_mark(person) and not run.put_away,
+        lots=[_line(one, rows.get(one.key)) for one in lots_for(release.key)],
+        lot=lot.key,
+        revision=row.revision if row else 0,
+        head=_head(at, standing),
+        standing=lot_said(standing, system),
+        still=StillOut(since=still.at, why=_stop_words(still)) if still else None,
+        log=list(_log(row, system)) if row else [],
+        instruments=[InstrumentAt(name=i.name, kind=i.kind) for i in instrument_lines()],
+        changed_for=[WhyOut(key=k, words=w) for k, w in WHY.items()],
+        stopped_for=[WhyOut(key=k, words=w) for k, w in STOPPED.items()],
+        counts_itself=False,
+    )
+
+
+def _line(lot: CoreLot, row: Lot | None) -> LotLine:
+    return LotLine(
+        key=lot.key,
+        name=lot.name,
+        counted=row.counted if row else 0,
+        good=row.good if row else 0,
+        quantity=lot.quantity,
+        closed=row is not None and row.closed_at is not None,
+    )
+
+
+def _head(at: LotAt, standing: LotStanding) -> HeadOut:
+    story, now = standing.story, timezone.now().timestamp()
+    pace = pace_now(at, standing, now)
+    return HeadOut(
+        counted=story.counted,
+        good=story.good,
+        scrap=story.scrap,
+        quantity=at.lot.quantity,
+        left=standing.left,
+        done=_done(pace, standing, now),
+        pace=_pace(pace),
+        board=_board(at, pace, standing),
+    )
+
+
+def pace_now(at: LotAt, standing: LotStanding, now: float) -> Pace:
+    """How fast its pieces come, and when it is done."""
+    row, clocked = at.row, None
+    if row is not None and row.began_at is not None and row.last_at is not None:
+        stops = Happening.objects.filter(lot=row.pk, kind="stop")
+        still = sum(((s.until or timezone.now()) - s.at).total_seconds() for s in stops) / 60
+        clocked = Clocked(row.began_at.timestamp(), row.last_at.timestamp(), now, still)
+    return pace_of(at.lot, standing.story.counted, standing.left, clocked, shop_calendar(), now)
+
+
+def _clock(at: float, now: float) -> str:
+    return clock_words(shop_calendar(), at, datetime.fromtimestamp(now, UTC).year)
+
+
+def _done(pace: Pace, standing: LotStanding, now: float) -> str:
+    if standing.left == 0:
+        return "all good pieces are made"
+    if pace.done is None:
+        return "nobody knows when it is done"
+    return f"done {_clock(pace.done, now)}"
+
+
+def _pace(pace: Pace) -> str:
+    said = f"{pace.per_hour:.1f} pieces an hour" if pace.per_hour < 10 else f"{pace.per_hour:.0f} pieces an hour"
+    said += ", stops with it" if pace.seen else ", by the plan"
+    return said + (f"; it stood still {pace.stopped_min:.0f} min" if pace.stopped_min >= 1 else "")
+
+
+def _board(at: LotAt, pace: Pace, standing: LotStanding) -> str:
+    """Beside when it was to be done by the board, as it was released."""
+    route = released_result(at.release.key).views[0][ROUTE]
+    clock = route.run.clock if route is not None else None
+    if clock is None or clock.done is None or not clock.planned or pace.done is None or standing.left == 0:
+        return ""
+    if at.lot.key != lots_for(at.release.key)[-1].key:
+        return ""
+    planned = _clock(clock.done, timezone.now().timestamp())
+    off = pace.done - clock.done
+    if abs(off) < SOON_S:
+        return f"as planned, {planned}"
+    return f"planned was {planned}: {'later' if off > 0 else 'sooner'} by {_long(abs(off))}"
+
+
+def _long(seconds: float) -> str:
+    minutes = round(seconds / 60)
+    if minutes < 120:
+        return counted(minutes, "minute")
+    hours = round(minutes / 60)
+    return counted(hours, "hour") if hours < 48 else counted(round(hours / 24), "day")
+
+
+def _stop_words(stop: Happening) -> str:
+    return STOPPED[stop.why] + (f": {stop.note}" if stop.note else "")
+
+
+def _log(row: Lot, system: System) -> Iterator[LogLine]:
+    """What happened, the newest first: changes, stops, scrap and corrections."""
+    found = [
+        LogLine(at=h.at, by=_who(h), after=h.after, words=happening_words(h, system))
+        for h in Happening.objects.filter(lot=row.pk).select_related("by").order_by("-after", "-at", "-pk")[:LOG]
+    ]
+    scrap = Piece.objects.filter(lot=row.pk, good=False).select_related("by").order_by("-number")[:LOG]
+    found += [
+        LogLine(at=p.at, by=_who(p), after=p.number, words=f"piece {p.number} is scrap: {p.reason}") for p in scrap
+    ]
+    corrections = row.corrections.select_related("by").order_by("-pk")[:LOG]
+    found += [
+        LogLine(at=c.at, by=_who(c), after=c.piece, words=f"piece {c.piece} corrected: {c.why}") for c in corrections
+    ]
+    yield from sorted(found, key=lambda one: (one.at, one.after), reverse=True)[:LOG]
+
+
+def _who(row: Any) -> str:
+    return row.by.username if row.by is not None else getattr(row, "source", "")
+
+
+def happening_words(h: Happening, system: System) -> str:
+    """What was changed or stopped, in words."""
+    station = h.edge.rpartition(".")[2]
+    if h.kind == "edge":
+        return f"fresh edge on tool {station}: {WHY[h.why]}"
+    if h.kind == "offset":
+        return f"tool {station}, X {signed(h.amount_mm, system)}"
+    lasted = "" if h.until is None else f", {counted(round((h.until - h.at).total_seconds() / 60), 'minute')}"
+    return f"stopped for {_stop_words(h)}{lasted}"
+
+
+def pulse(run_id: int, number: int, key: str, person: Any) -> PulseOut:
+    """Whether anything was kept since. Raises NotFound, NotAllowed."""
+    run = run_by_id(run_id)
+    release, standing = release_for(run, number, person), latest(run)
+    row = Lot.objects.filter(release=release.pk, key=key).only("revision").first()
+    return PulseOut(
+        revision=row.revision if row else 0, replaced=standing is not None and standing.number != release.number
+    )
