@@ -149,7 +149,7 @@ def test_an_ended_session_signs_in_before_it_sends_and_signing_out_clears(app, r
     expect(app.get_by_text(re.compile("One step waits here"))).to_be_visible()
     Session.objects.all().delete()
     server.start()
-    expect(app.get_by_text("1 step of a card waits on this tablet for sam to sign in.")).to_be_visible()
+    expect(app.get_by_text("1 entry from the machine waits on this tablet for sam to sign in.")).to_be_visible()
     assert Mark.objects.count() == 0
     sign_in(app)
     until(app, lambda: Mark.objects.count() == 1)

@@ -31,7 +31,7 @@ class CheckSaid:
 
 
 @dataclass(frozen=True)
-class EdgeSaid:
+class EdgeClockSaid:
     """The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts."""
 
     key: str
@@ -47,13 +47,12 @@ class EdgeSaid:
 
 @dataclass(frozen=True)
 class StretchSaid:
-    """A stretch of a chart: pieces, the line at both, and how far its limits are off it; none while no spread is
-    known.
-    """
+    """A stretch of a chart: its first and last piece, the line at both, how far its limits are off it if that is known."""
 
     first: int
     last: int
-    line: tuple[float, float]
+    begins: float
+    ends: float
     half: float | None
 
 
@@ -86,15 +85,17 @@ class MarkSaid:
 
 
 @dataclass(frozen=True)
-class ChartSaid:
+class RunChartSaid:
     """The pieces of a dimension [unit shown], its limits, and what is told of them; `limit_in`, `limit_sure`: pieces
     to the limit, by the slope and for sure.
     """
 
     pieces: list[int]
     values: list[float]
-    print: tuple[float | None, float | None]
-    working: tuple[float | None, float | None]
+    print_low: float | None
+    print_high: float | None
+    work_low: float | None
+    work_high: float | None
     stretches: list[StretchSaid]
     signs: list[SignSaid]
     marks: list[MarkSaid]
@@ -117,7 +118,7 @@ class AdviceSaid:
 
 
 @dataclass(frozen=True)
-class DimensionSaid:
+class WatchedSaid:
     """A dimension with how it stands: `last` is what was measured last."""
 
     id: str
@@ -132,7 +133,7 @@ class DimensionSaid:
     due: int
     why: str
     last: str
-    chart: ChartSaid
+    chart: RunChartSaid
     advice: AdviceSaid | None
 
 
@@ -141,8 +142,8 @@ class LotSaid:
     """A lot as it stands."""
 
     check: CheckSaid | None
-    edges: list[EdgeSaid]
-    dimensions: list[DimensionSaid]
+    edges: list[EdgeClockSaid]
+    dimensions: list[WatchedSaid]
     stops: list[str]
 
 
@@ -151,7 +152,7 @@ def title_of(dimension: Dimension, system: System) -> str:
     ask = dimension.ask
     if isinstance(ask, SizeAsk):
         return f"{ask.name} Ø {Figure(ask.nominal_mm, 'mm', exact=True).number(system)}"
-    return f"{ask.name}, Ra" if isinstance(ask, FinishAsk) else ask.name
+    return f"{ask.name} Ra" if isinstance(ask, FinishAsk) else ask.name
 
 
 def lot_said(standing: LotStanding, system: System) -> LotSaid:
@@ -168,11 +169,11 @@ def lot_said(standing: LotStanding, system: System) -> LotSaid:
 def _check(check: Check | None, titles: dict[str, str], system: System) -> CheckSaid | None:
     if check is None:
         return None
-    names = ", ".join(titles[d] for d in check.dimensions)
+    names = " · ".join(titles[d] for d in check.dimensions)
     return CheckSaid(check.pieces, list(check.dimensions), names, check.why.text(system))
 
 
-def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeSaid:
+def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeClockSaid:
     share = None if not clock.lasts or clock.left is None else min(1.0, 1 - clock.left / clock.lasts)
     if clock.lasts is None:
         told = f"{counted(clock.on_it, 'piece')} on it; nobody knows yet how many one lasts"
@@ -183,7 +184,7 @@ def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeSaid:
         did = " and ".join(f"{n} ({WHY[why]})" for n, why in clock.lived[-2:])
         told += f"; before it {did}"
     fresh = [_offset(standing, w, system) for w in standing.watched if w.dimension.edge == clock.edge.key]
-    return EdgeSaid(
+    return EdgeClockSaid(
         clock.edge.key,
         clock.edge.station,
         clock.edge.name,
@@ -216,10 +217,10 @@ def _station(standing: LotStanding, watched: Watched) -> int:
     return edge.station
 
 
-def _dimension(watched: Watched, standing: LotStanding, title: str, system: System) -> DimensionSaid:
+def _dimension(watched: Watched, standing: LotStanding, title: str, system: System) -> WatchedSaid:
     of, sizes = watched.dimension, watched.sizes
     expected = of.ask.expected
-    return DimensionSaid(
+    return WatchedSaid(
         of.id,
         of.ask.name,
         title,
@@ -255,7 +256,7 @@ def _advice(watched: Watched, standing: LotStanding, system: System) -> AdviceSa
     )
 
 
-def _chart(watched: Watched, story: Story, system: System) -> ChartSaid:
+def _chart(watched: Watched, story: Story, system: System) -> RunChartSaid:
     of, sizes = watched.dimension, watched.sizes
     unit = READ[of.kind].unit if of.kind != "thread" else ""
     scale = shown_as(unit, system)
@@ -279,11 +280,13 @@ def _chart(watched: Watched, story: Story, system: System) -> ChartSaid:
         now = drift.fitted_now_mm
         ends = (now + s * ahead for s in (drift.slope_mm, drift.slope_low_mm, drift.slope_high_mm))
         forecast = ForecastSaid(last, last + ahead, sure(now), *(sure(e) for e in ends))
-    return ChartSaid(
+    return RunChartSaid(
         list(sizes.pieces),
         [sure(v) for v in sizes.values],
-        (plain(low_high[0]), plain(low_high[1])),
-        (plain(working[0]), plain(working[1])),
+        plain(low_high[0]),
+        plain(low_high[1]),
+        plain(working[0]),
+        plain(working[1]),
         [_stretch(s, sizes.pieces, sure) for s in watched.stretches],
         [SignSaid(sizes.pieces[i], WORDS[sign]) for s in watched.stretches for i, sign in s.signs],
         list(_marks(watched, story, system)),
@@ -297,7 +300,7 @@ def _stretch(stretch: Stretch, pieces: tuple[int, ...], sure: object) -> Stretch
     assert callable(sure)
     half = None if stretch.sigma_mm is None else sure(SIGMAS * stretch.sigma_mm)
     first, last = pieces[stretch.first], pieces[stretch.first + stretch.count - 1]
-    return StretchSaid(first, last, (sure(stretch.line_mm[0]), sure(stretch.line_mm[1])), half)
+    return StretchSaid(first, last, sure(stretch.line_mm[0]), sure(stretch.line_mm[1]), half)
 
 
 def _marks(watched: Watched, story: Story, system: System) -> Iterator[MarkSaid]:

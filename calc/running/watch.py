@@ -11,12 +11,12 @@ from calc.limits.advice import LEAST as ADVISED_FROM
 from calc.limits.advice import Advice, advised, taken_back
 from calc.limits.chart import Stretch, chart_of
 from calc.limits.drift import LEAST, DriftInput, DriftResult, drift
-from calc.quantities import Sentence
+from calc.quantities import Sentence, counted
 from calc.running.edges import EdgeClock
 from calc.running.lot import Dimension
 from calc.running.story import Sizes, Story
 
-FIRST = 2  # pieces after each change that are measured
+FIRST = {"size": 2, "thread": 2, "finish": 1}  # pieces after each change that are measured
 TELL_BY = 8  # checks in the life of an edge tell its drift
 STEP_MM = 0.001  # the least that a control takes
 Standing = Literal["good", "watch", "stop", "none"]
@@ -136,9 +136,10 @@ def _due(
     dimension: Dimension, now: Sizes, begun: int, found: DriftResult | None, clock: EdgeClock, check_every: int
 ) -> tuple[int, Sentence]:
     """The number of the piece to measure next, and why that one."""
-    if len(now.pieces) < FIRST:
+    first = FIRST[dimension.kind]
+    if len(now.pieces) < first:
         after = now.pieces[-1] + 1 if now.pieces else begun
-        return after, Sentence("the first two of an edge and an offset are measured")
+        return after, Sentence("the first {n} of an edge or an offset", n=counted(first, "piece"))
     last = now.pieces[-1]
     if dimension.kind != "size":
         return last + check_every, Sentence("by the house rule one in {n}", n=str(check_every))

@@ -15,15 +15,15 @@ from server.apps.running.queries import pieces
 from server.apps.running.schemas import (
     ChangeIn,
     CorrectIn,
-    FileIn,
-    FileOut,
     KeptOut,
     MeasureIn,
     PieceIn,
     PieceOut,
-    PulseOut,
+    PiecesFileIn,
+    PiecesFileOut,
     RunningAsk,
     RunningOut,
+    RunningPulse,
     StopIn,
 )
 from server.foundation.schemas import Problem, Units
@@ -44,8 +44,8 @@ def running(request: HttpRequest, run_id: int, asked: Query[RunningAsk]) -> Http
     return HttpResponse(page.model_dump_json(), content_type="application/json")
 
 
-@router.get(f"{LOT}/pulse", response={200: PulseOut, **LOOKS}, operation_id="runningPulse")
-def pulse(request: HttpRequest, run_id: int, number: int, lot: str) -> PulseOut:
+@router.get(f"{LOT}/pulse", response={200: RunningPulse, **LOOKS}, operation_id="runningPulse")
+def pulse(request: HttpRequest, run_id: int, number: int, lot: str) -> RunningPulse:
     """Whether anything was kept of a lot since."""
     return pages.pulse(run_id, number, lot, request.user)
 
@@ -95,7 +95,7 @@ def correct(request: HttpRequest, run_id: int, given: CorrectIn) -> KeptOut:
     return correcting.correct(run_id, given, request.user)
 
 
-@router.post(f"{RUNNING}/file", response={200: FileOut, **CHANGES}, operation_id="takePiecesFile")
-def take_file(request: HttpRequest, run_id: int, given: FileIn) -> FileOut:
+@router.post(f"{RUNNING}/file", response={200: PiecesFileOut, **CHANGES}, operation_id="takePiecesFile")
+def take_file(request: HttpRequest, run_id: int, given: PiecesFileIn) -> PiecesFileOut:
     """Keep what a CSV file says of pieces that were counted."""
     return files.take_file(run_id, given, request.user)

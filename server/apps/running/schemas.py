@@ -87,7 +87,7 @@ class CorrectIn(AtLot):
     sure: bool = False
 
 
-class FileIn(AtLot):
+class PiecesFileIn(AtLot):
     """A CSV file of measured pieces: a row each, its number first, then a column for each dimension."""
 
     text: Annotated[str, Field(max_length=4_000_000)]
@@ -189,7 +189,7 @@ class KeptOut(BaseModel):
     page: RunningOut
 
 
-class PulseOut(BaseModel):
+class RunningPulse(BaseModel):
     """Whether anything was kept since, and whether the release still stands."""
 
     revision: int
@@ -229,7 +229,7 @@ class PieceOut(BaseModel):
     corrected: list[CorrectedOut]
 
 
-class FileLine(BaseModel):
+class PiecesFileLine(BaseModel):
     """A row of a file: what became of it."""
 
     line: int
@@ -238,10 +238,10 @@ class FileLine(BaseModel):
     told: str
 
 
-class FileOut(BaseModel):
+class PiecesFileOut(BaseModel):
     """What became of every row of a file."""
 
     kept: int
     bad: int
-    lines: list[FileLine]
+    lines: list[PiecesFileLine]
     page: RunningOut

@@ -53,6 +53,23 @@ export type CardReading = components["schemas"]["CardReadingOut"];
 export type CardFollows = components["schemas"]["FollowsOut"];
 export type CardMark = components["schemas"]["MarkOut"];
 export type Compared = components["schemas"]["ComparedOut"];
+export type RunningPage = components["schemas"]["RunningOut"];
+export type RunningKept = components["schemas"]["KeptOut"];
+export type RunningDimension = RunningPage["standing"]["dimensions"][number];
+export type RunningEdge = components["schemas"]["EdgeClockSaid"];
+export type RunningChart = RunningDimension["chart"];
+export type PieceMade = components["schemas"]["PieceOut"];
+export type PiecesFile = components["schemas"]["PiecesFileOut"];
+type Said = "key" | "release" | "lot" | "units" | "at";
+type InRunning<Shape extends keyof components["schemas"]> = Omit<components["schemas"][Shape], Said>;
+/** What can be said in Running, by where it is sent. */
+export type RunningDoings = {
+  pieces: Partial<InRunning<"PieceIn">>;
+  sizes: Partial<InRunning<"MeasureIn">> & Pick<InRunning<"MeasureIn">, "values">;
+  changes: Partial<InRunning<"ChangeIn">> & Pick<InRunning<"ChangeIn">, "kind" | "edge">;
+  stops: Partial<InRunning<"StopIn">> & Pick<InRunning<"StopIn">, "what">;
+  corrections: Partial<InRunning<"CorrectIn">> & Pick<InRunning<"CorrectIn">, "piece" | "why">;
+};
 export type HouseRule = components["schemas"]["RuleOut"];
 export type Picture = components["schemas"]["PictureSaid"];
 export type ToolsForCut = components["schemas"]["ToolsOut"];

@@ -3532,35 +3532,57 @@ export interface components {
         };
         /**
          * ChartSaid
-         * @description The pieces of a dimension [unit shown], its limits, and what is told of them; `limit_in`, `limit_sure`: pieces
-         *     to the limit, by the slope and for sure.
+         * @description Grip against speed: forces as (rpm, force) points in the unit shown; a path is null where it may not be changed.
+         *
+         *     `pressures` are pressure and grip in even steps of the pressure, so that the nearest one is what a hand holds.
          */
         ChartSaid: {
-            /** Pieces */
-            pieces: number[];
-            /** Values */
-            values: number[];
-            /** Print */
-            print: [
-                number | null,
-                number | null
-            ];
-            /** Working */
-            working: [
-                number | null,
-                number | null
-            ];
-            /** Stretches */
-            stretches: components["schemas"]["StretchSaid"][];
-            /** Signs */
-            signs: components["schemas"]["SignSaid"][];
-            /** Marks */
-            marks: components["schemas"]["MarkSaid"][];
-            forecast: components["schemas"]["ForecastSaid"] | null;
-            /** Limit In */
-            limit_in: number | null;
-            /** Limit Sure */
-            limit_sure: number | null;
+            /** Unit */
+            unit: string;
+            /** Rpm Most */
+            rpm_most: number;
+            /** Force Most */
+            force_most: number;
+            /** Curves */
+            curves: components["schemas"]["CurveSaid"][];
+            /** Demand */
+            demand: number[][];
+            /** Demand Corner */
+            demand_corner: number[][];
+            /** Demand Text */
+            demand_text: string;
+            /** Static Text */
+            static_text: string;
+            /** Allowable */
+            allowable: number;
+            /** Allowable Text */
+            allowable_text: string;
+            /** Cap */
+            cap: number;
+            /** Cap Force */
+            cap_force: number;
+            /** Cap Text */
+            cap_text: string;
+            /** Wall */
+            wall: number | null;
+            /** Wall Text */
+            wall_text: string;
+            /** Top */
+            top: number;
+            /** Top Text */
+            top_text: string;
+            /** Over */
+            over: boolean;
+            /** Pressures */
+            pressures: number[][];
+            /** Pressure */
+            pressure: number;
+            /** Pressure Unit */
+            pressure_unit: string;
+            /** Pressure Path */
+            pressure_path: string | null;
+            /** Points */
+            points: components["schemas"]["CutPointSaid"][];
         };
         /**
          * CurveLineSaid
@@ -3614,38 +3636,33 @@ export interface components {
         };
         /**
          * DimensionSaid
-         * @description A dimension with how it stands: `last` is what was measured last.
+         * @description A dimension of the drawing, in mm; its text in the units asked for.
          */
         DimensionSaid: {
-            /** Id */
-            id: string;
             /** Name */
             name: string;
-            /** Title */
-            title: string;
-            /** Kind */
-            kind: string;
-            /** Unit */
-            unit: string;
-            /** Expected */
-            expected: string;
-            /** Edge */
-            edge: string;
+            /** Fact */
+            fact: string;
+            /** Start */
+            start: number[];
+            /** End */
+            end: number[];
+            /** Offset */
+            offset: number;
+            /** Text */
+            text: string;
+            /** Stops */
+            stops: string[];
             /**
-             * Level
+             * Outside
              * @enum {string}
              */
-            level: "good" | "watch" | "stop" | "none";
-            /** Told */
-            told: string;
-            /** Due */
-            due: number;
-            /** Why */
-            why: string;
-            /** Last */
-            last: string;
-            chart: components["schemas"]["ChartSaid"];
-            advice: components["schemas"]["AdviceSaid"] | null;
+            outside: "before" | "after";
+            /**
+             * Group
+             * @default
+             */
+            group: string;
         };
         /**
          * FactSaid
@@ -4772,13 +4789,16 @@ export interface components {
         };
         /**
          * PulseOut
-         * @description Whether anything was kept since, and whether the release still stands.
+         * @description What tells a screen whether it is still true.
          */
         PulseOut: {
             /** Revision */
             revision: number;
-            /** Replaced */
-            replaced: boolean;
+            /**
+             * Shelf
+             * Format: uuid
+             */
+            shelf: string;
         };
         /**
          * PreviewOut
@@ -6350,10 +6370,10 @@ export interface components {
             why: string;
         };
         /**
-         * EdgeSaid
+         * EdgeClockSaid
          * @description The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts.
          */
-        EdgeSaid: {
+        EdgeClockSaid: {
             /** Key */
             key: string;
             /** Station */
@@ -6465,9 +6485,9 @@ export interface components {
         LotSaid: {
             check: components["schemas"]["CheckSaid"] | null;
             /** Edges */
-            edges: components["schemas"]["EdgeSaid"][];
+            edges: components["schemas"]["EdgeClockSaid"][];
             /** Dimensions */
-            dimensions: components["schemas"]["DimensionSaid"][];
+            dimensions: components["schemas"]["WatchedSaid"][];
             /** Stops */
             stops: string[];
         };
@@ -6497,6 +6517,36 @@ export interface components {
             at: string;
             /** Replaced */
             replaced: boolean;
+        };
+        /**
+         * RunChartSaid
+         * @description The pieces of a dimension [unit shown], its limits, and what is told of them; `limit_in`, `limit_sure`: pieces
+         *     to the limit, by the slope and for sure.
+         */
+        RunChartSaid: {
+            /** Pieces */
+            pieces: number[];
+            /** Values */
+            values: number[];
+            /** Print Low */
+            print_low: number | null;
+            /** Print High */
+            print_high: number | null;
+            /** Work Low */
+            work_low: number | null;
+            /** Work High */
+            work_high: number | null;
+            /** Stretches */
+            stretches: components["schemas"]["StretchSaid"][];
+            /** Signs */
+            signs: components["schemas"]["SignSaid"][];
+            /** Marks */
+            marks: components["schemas"]["MarkSaid"][];
+            forecast: components["schemas"]["ForecastSaid"] | null;
+            /** Limit In */
+            limit_in: number | null;
+            /** Limit Sure */
+            limit_sure: number | null;
         };
         /**
          * RunningOut
@@ -6566,21 +6616,55 @@ export interface components {
         };
         /**
          * StretchSaid
-         * @description A stretch of a chart: pieces, the line at both, and how far its limits are off it; none while no spread is
-         *     known.
+         * @description A stretch of a chart: its first and last piece, the line at both, and how far its limits are off it; none while no
+         *     spread is known.
          */
         StretchSaid: {
             /** First */
             first: number;
             /** Last */
             last: number;
-            /** Line */
-            line: [
-                number,
-                number
-            ];
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
             /** Half */
             half: number | null;
+        };
+        /**
+         * WatchedSaid
+         * @description A dimension with how it stands: `last` is what was measured last.
+         */
+        WatchedSaid: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Kind */
+            kind: string;
+            /** Unit */
+            unit: string;
+            /** Expected */
+            expected: string;
+            /** Edge */
+            edge: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "watch" | "stop" | "none";
+            /** Told */
+            told: string;
+            /** Due */
+            due: number;
+            /** Why */
+            why: string;
+            /** Last */
+            last: string;
+            chart: components["schemas"]["RunChartSaid"];
+            advice: components["schemas"]["AdviceSaid"] | null;
         };
         /**
          * WhyOut
@@ -6591,6 +6675,16 @@ export interface components {
             key: string;
             /** Words */
             words: string;
+        };
+        /**
+         * RunningPulse
+         * @description Whether anything was kept since, and whether the release still stands.
+         */
+        RunningPulse: {
+            /** Revision */
+            revision: number;
+            /** Replaced */
+            replaced: boolean;
         };
         /**
          * CorrectedOut
@@ -6909,10 +7003,10 @@ export interface components {
             sure: boolean;
         };
         /**
-         * FileLine
+         * PiecesFileLine
          * @description A row of a file: what became of it.
          */
-        FileLine: {
+        PiecesFileLine: {
             /** Line */
             line: number;
             /** Piece */
@@ -6926,31 +7020,45 @@ export interface components {
             told: string;
         };
         /**
-         * FileOut
+         * PiecesFileOut
          * @description What became of every row of a file.
          */
-        FileOut: {
+        PiecesFileOut: {
             /** Kept */
             kept: number;
             /** Bad */
             bad: number;
             /** Lines */
-            lines: components["schemas"]["FileLine"][];
+            lines: components["schemas"]["PiecesFileLine"][];
             page: components["schemas"]["RunningOut"];
         };
         /**
-         * FileIn
-         * @description A CSV file: kept whole, or its good lines kept.
+         * PiecesFileIn
+         * @description A CSV file of measured pieces: a row each, its number first, then a column for each dimension.
          */
-        FileIn: {
-            /** Text */
-            text: string;
+        PiecesFileIn: {
             /**
-             * Keep
-             * @default all
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Lot */
+            lot: string;
+            /**
+             * Units
+             * @default metric
              * @enum {string}
              */
-            keep: "all" | "good";
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
+            /** Text */
+            text: string;
         };
         /**
          * ShelfKind
@@ -7263,6 +7371,20 @@ export interface components {
             outcome: "new" | "changed" | "same" | "bad";
             /** Messages */
             messages: string[];
+        };
+        /**
+         * FileIn
+         * @description A CSV file: kept whole, or its good lines kept.
+         */
+        FileIn: {
+            /** Text */
+            text: string;
+            /**
+             * Keep
+             * @default all
+             * @enum {string}
+             */
+            keep: "all" | "good";
         };
         /**
          * FileLook
@@ -18145,7 +18267,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PulseOut"];
+                    "application/json": components["schemas"]["RunningPulse"];
                 };
             };
             /** @description Bad Request */
@@ -18750,7 +18872,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FileIn"];
+                "application/json": components["schemas"]["PiecesFileIn"];
             };
         };
         responses: {
@@ -18760,7 +18882,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FileOut"];
+                    "application/json": components["schemas"]["PiecesFileOut"];
                 };
             };
             /** @description Bad Request */

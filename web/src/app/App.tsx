@@ -33,6 +33,8 @@ const CalculatorsScreen = opened(() =>
 const BoardScreen = opened(() => import("../features/board/BoardScreen").then((m) => m.BoardScreen));
 const card = () => import("../features/card/CardScreen");
 const CardScreen = opened(() => card().then((m) => m.CardScreen));
+const running = () => import("../features/running/RunningScreen");
+const RunningScreen = opened(() => running().then((m) => m.RunningScreen));
 const HouseRules = opened(() => import("../features/house/HouseRules").then((m) => m.HouseRules));
 const Trail = opened(() => import("../features/people/Trail").then((m) => m.Trail));
 const Password = opened(() => import("../features/session/Password").then((m) => m.Password));
@@ -63,6 +65,8 @@ const queries = new QueryClient({
 // At the machine nobody waits for one thing after the other: the card is asked for beside who is here.
 if (window.location.pathname.endsWith("/card"))
   void card().then((m) => m.askEarly(queries, new URL(window.location.href)));
+if (window.location.pathname.endsWith("/running"))
+  void running().then((m) => m.askEarly(queries, new URL(window.location.href)));
 
 function Places({ session }: { session: Session }) {
   const tools: ReactNode = (
@@ -79,6 +83,7 @@ function Places({ session }: { session: Session }) {
       <Route path="/runs/:runId/history" element={<HistoryScreen session={session} tools={tools} />} />
       <Route path="/runs/:runId/releases" element={<ReleaseScreen session={session} tools={tools} />} />
       <Route path="/runs/:runId/card" element={<CardScreen session={session} />} />
+      <Route path="/runs/:runId/running" element={<RunningScreen session={session} />} />
       <Route path="/runs/:runId/:stop" element={<PlanScreen session={session} tools={tools} />} />
       <Route path="/board" element={<BoardScreen tools={tools} />} />
       <Route path="/shelf" element={<ShelfScreen session={session} tools={tools} />} />

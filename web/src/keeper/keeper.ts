@@ -19,7 +19,7 @@ declare const FILES: readonly string[];
 
 const ANSWERS_WITHIN_S = 3;
 const SESSION = "/api/session";
-const CARD = /^\/api\/runs\/\d+\/card(\/\d+\/done)?$/;
+const CARD = /^\/api\/runs\/\d+\/(card(\/\d+\/done)?|running)$/;
 const CARDS_KEPT = 60;
 const DISK_FULL = 507; // the server's own word; other answers above 501 come from in front of it
 

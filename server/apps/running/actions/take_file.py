@@ -17,20 +17,21 @@ from server.apps.running.actions.measure import judge, said_when
 from server.apps.running.models import Lot, Measured
 from server.apps.running.queries.page import LotAt, page_of
 from server.apps.running.queries.pieces import heading
-from server.apps.running.schemas import FileIn, FileLine, FileOut
+from server.apps.running.schemas import PiecesFileIn, PiecesFileLine, PiecesFileOut
 from server.foundation.problems import BadValue
 
 LINES_MOST, TOLD_MOST = 100_001, 200
+Known = set[tuple[int, str]]  # piece and dimension
 PIECE = ("piece", "no", "number", "#")
 
 
 @transaction.atomic
-def take_file(run_id: int, given: FileIn, person: Any) -> FileOut:
+def take_file(run_id: int, given: PiecesFileIn, person: Any) -> PiecesFileOut:
     """Keep what a file says of pieces that were counted. Raises NotAllowed, NotFound, BadValue."""
     somebody, at, row, sent = held(run_id, given, person)
     rows = _rows(given.text)
     columns = _columns(at, rows[0], given)
-    lines: list[FileLine] = []
+    lines: list[PiecesFileLine] = []
     made: list[Measured] = []
     have = set(Measured.objects.filter(lot=row).values_list("piece", "dimension"))
     moment = said_when(given, row)
@@ -39,7 +40,7 @@ def take_file(run_id: int, given: FileIn, person: Any) -> FileOut:
             continue
         told, piece, found = _line(at, row, cells, columns, given, have)
         if told:
-            lines.append(FileLine(line=n, piece=piece, outcome="bad", told=told))
+            lines.append(PiecesFileLine(line=n, piece=piece, outcome="bad", told=told))
             continue
         assert piece is not None
         have |= {(piece, e.dimension.id) for e in found}
@@ -50,11 +51,11 @@ def take_file(run_id: int, given: FileIn, person: Any) -> FileOut:
             for e in found
         ]
         judge(row, piece, found, somebody)
-        lines.append(FileLine(line=n, piece=piece, outcome="kept", told=""))
+        lines.append(PiecesFileLine(line=n, piece=piece, outcome="kept", told=""))
     Measured.objects.bulk_create(made, batch_size=2000)
     kept(row)
     bad = [one for one in lines if one.outcome == "bad"]
-    return FileOut(
+    return PiecesFileOut(
         kept=len(lines) - len(bad),
         bad=len(bad),
         lines=bad[:TOLD_MOST],
@@ -74,7 +75,7 @@ def _rows(text: str) -> list[list[str]]:
     return rows
 
 
-def _columns(at: LotAt, head: list[str], given: FileIn) -> dict[int, Dimension]:
+def _columns(at: LotAt, head: list[str], given: PiecesFileIn) -> dict[int, Dimension]:
     """Which column is which dimension, by what it is called. Raises BadValue."""
     if not head or head[0].strip().lower() not in PIECE:
         raise BadValue("text", "The first column is “piece”, the number of the piece; then one for each dimension.")
@@ -90,7 +91,12 @@ def _columns(at: LotAt, head: list[str], given: FileIn) -> dict[int, Dimension]:
 
 
 def _line(
-    at: LotAt, row: Lot, cells: list[str], columns: dict[int, Dimension], given: FileIn, have: set[tuple[int, str]]
+    at: LotAt,
+    row: Lot,
+    cells: list[str],
+    columns: dict[int, Dimension],
+    given: PiecesFileIn,
+    have: Known,
 ) -> tuple[str, int | None, list[Entered]]:
     """(what is wrong, the piece, what was measured of it) of a row."""
     number = cells[0].strip()

@@ -25,9 +25,9 @@ from server.apps.running.schemas import (
     InstrumentAt,
     LogLine,
     LotLine,
-    PulseOut,
     ReleaseAt,
     RunningOut,
+    RunningPulse,
     StillOut,
     WhyOut,
 )
@@ -228,11 +228,11 @@ def happening_words(h: Happening, system: System) -> str:
     return f"stopped for {_stop_words(h)}{lasted}"
 
 
-def pulse(run_id: int, number: int, key: str, person: Any) -> PulseOut:
+def pulse(run_id: int, number: int, key: str, person: Any) -> RunningPulse:
     """Whether anything was kept since. Raises NotFound, NotAllowed."""
     run = run_by_id(run_id)
     release, standing = release_for(run, number, person), latest(run)
     row = Lot.objects.filter(release=release.pk, key=key).only("revision").first()
-    return PulseOut(
+    return RunningPulse(
         revision=row.revision if row else 0, replaced=standing is not None and standing.number != release.number
     )

@@ -58,6 +58,7 @@ export function CardHead({ page, step, units, person, done, away, onUnits }: Pro
         <p>
           {person} · {done} of {page.card.steps.length} done
         </p>
+        <Link to={`/runs/${page.run}/running`}>Running</Link>
         {!away && (
           <>
             <TextButton onPress={onUnits}>{units === "metric" ? "in inch" : "in mm"}</TextButton>

@@ -8,13 +8,14 @@ import { KeptCards } from "../../shared/ui/KeptCards";
 import { NoteBox } from "../../shared/ui/NoteBox";
 import { Blank } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import { WorkWaits } from "../../shared/ui/WorkWaits";
+import { useKept } from "../../shared/useKept";
 import { moment } from "../../shared/words";
 import { CardFront } from "./CardFront";
 import { CardHead } from "./CardHead";
 import { CardOnPaper } from "./CardOnPaper";
-import { CardWaits } from "./CardWaits";
 import { useArrows, useSwipe } from "./moving";
-import { addressed, lookAt, measure, useCard, useDone, useKept, useWork } from "./queries";
+import { addressed, lookAt, measure, useCard, useDone, useWork } from "./queries";
 import { type Entered, ReadingForm } from "./ReadingForm";
 import { StepLine } from "./StepLine";
 import { StepPicture } from "./StepPicture";
@@ -159,7 +160,7 @@ const FRONT = -1;
 
 function OneCard({ page, units, session, replaced, done, lookedAt, onUnits }: Props) {
   const { steps } = page.card;
-  const isKept = useKept();
+  const isKept = useKept("card");
   const work = useWork(page, units, session.name, lookedAt);
   const standing = new Standing(done, work.waits);
   // One comes back to where one was: the first step that is open; a card that is not begun opens at its front.
@@ -243,7 +244,11 @@ function OneCard({ page, units, session, replaced, done, lookedAt, onUnits }: Pr
           onUnits={onUnits}
         />
         <StepLine steps={steps} at={at} standing={standing} onGo={go} />
-        <CardWaits steps={steps} waits={work.waits} isKept={isKept} />
+        <WorkWaits
+          titleOf={(w) => steps.find((s) => s.id === w.step)?.title ?? w.step}
+          waits={work.waits}
+          isKept={isKept}
+        />
         {step ? (
           <Body tabIndex={0} {...swipe}>
             <article key={step.id}>

@@ -3,7 +3,14 @@ import { useEffect, useState } from "react";
 import { answered, type CardPage, client, type Units } from "../../api/client";
 import { useContact } from "../../api/contact";
 import { useWaiting } from "../../shared/outbox";
-import { type Doing, isReady, sendWork, type UnsentWork, unsentWork } from "../../shared/unsentWork";
+import {
+  type Doing,
+  isReady,
+  isRunning,
+  sendWork,
+  type UnsentWork,
+  unsentWork,
+} from "../../shared/unsentWork";
 
 const LOOK_AGAIN_MS = 3000;
 
@@ -63,26 +70,6 @@ export function useDone(card: CardPage | undefined, units: Units) {
 export type Values = Record<string, string | boolean>;
 type Of = { runId: number; release: number; units: Units };
 
-/** Keep this card in this browser, so that it is there without network; gives whether it is. */
-export function useKept(): "kept" | "not yet" | "never" {
-  const queries = useQueryClient();
-  const may = "serviceWorker" in navigator;
-  const [isKept, setKept] = useState(may && navigator.serviceWorker.controller !== null);
-  useEffect(() => {
-    if (!may) return;
-    const taken = () => {
-      setKept(true);
-      // What was opened before it was there is read once more, through it.
-      void queries.invalidateQueries({ queryKey: ["session"] });
-      void queries.invalidateQueries({ queryKey: ["card"] });
-    };
-    navigator.serviceWorker.addEventListener("controllerchange", taken);
-    navigator.serviceWorker.register("/keeper.js").catch(() => undefined); // without it, a card needs the network
-    return () => navigator.serviceWorker.removeEventListener("controllerchange", taken);
-  }, [may, queries]);
-  return isKept ? "kept" : may ? "not yet" : "never";
-}
-
 /** What would follow from a reading; nothing is kept. */
 export function lookAt(of: Of, step: string, values: Values, signal: AbortSignal) {
   return answered(
@@ -104,14 +91,14 @@ export function useWork(page: CardPage, units: Units, person: string, lookedAt: 
   const queries = useQueryClient();
   const { away } = useContact();
   const waits = useWaiting(unsentWork, person).filter(
-    (w) => w.runId === page.run && w.release === page.release.number,
+    (w) => w.runId === page.run && w.release === page.release.number && !isRunning(w),
   );
   const send = useMutation({
     mutationFn: () => sendWork(person),
     scope: { id: "card-work" }, // one after the other: what is under way is not sent beside itself
     onSuccess: (sent) => {
       for (const { work, done } of sent)
-        queries.setQueryData(doneKey(work.runId, work.release, work.units), done);
+        if ("marks" in done) queries.setQueryData(doneKey(work.runId, work.release, work.units), done);
       if (sent.length > 0) void queries.invalidateQueries({ queryKey: ["bench"] });
     },
   });

@@ -1,5 +1,5 @@
 import type { CardDone, CardMark, CardReading, CardStep } from "../../api/client";
-import type { UnsentWork } from "../../shared/unsentWork";
+import { isRunning, type UnsentWork } from "../../shared/unsentWork";
 
 type Mark = Pick<CardMark, "state" | "reason" | "by" | "at">;
 
@@ -13,6 +13,7 @@ export class Standing {
     const marks = new Map<string, Mark>(done.marks.map((m) => [m.step, m]));
     const unjudged = new Map<string, UnsentWork[]>();
     for (const work of waits) {
+      if (isRunning(work)) continue;
       if (!("state" in work.doing)) unjudged.set(work.step, [...(unjudged.get(work.step) ?? []), work]);
       else if (!work.refused) marks.set(work.step, { ...work.doing, by: work.person, at: work.at });
     }

@@ -1,11 +1,10 @@
 import { useEffect, useRef } from "react";
 import styled from "styled-components";
 import type { Answer, Step, Units } from "../../api/client";
-import { dress } from "../../shared/quantity/dress";
+import { Steps } from "../../shared/quantity/Steps";
 import { SymbolKey } from "../../shared/quantity/SymbolKey";
 import { TextButton } from "../../shared/ui/Button";
-import { Tag } from "../../shared/ui/Tag";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { colour, face, space, type } from "../../shared/ui/theme";
 
 const Section = styled.section`
   padding: ${space(2.5)} ${space(4)} ${space(5)};
@@ -28,31 +27,6 @@ const Section = styled.section`
   }
 `;
 
-const Line = styled.li`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0 ${space(4)};
-  padding: ${space(1.5)} 0;
-  border-bottom: ${size.line} solid ${colour("hairline")};
-  > p:first-child {
-    color: ${colour("soft")};
-    font: 400 ${type.label} ${face.narrow};
-  }
-  strong {
-    font-weight: 600;
-    text-align: right;
-    white-space: nowrap;
-  }
-  code {
-    grid-column: 1 / -1;
-    font: 400 ${type.label}/1.4 ${face.plain};
-    overflow-wrap: anywhere;
-  }
-  code span {
-    color: ${colour("soft")};
-  }
-`;
-
 type Props = { answer: Answer; steps: readonly Step[] | undefined; units: Units; onClose: () => void };
 
 /** How an answer came about: each step with its formula, the figures put in, and its source. */
@@ -70,21 +44,7 @@ export function WorkingSheet({ answer, steps, units, onClose }: Props) {
         {units === "inch" && <p>worked in millimetres and newtons</p>}
         <TextButton onPress={onClose}>back to the facts</TextButton>
       </header>
-      <ol>
-        {(steps ?? []).map((step, i) => (
-          <Line key={`${step.symbol} ${i}`}>
-            <p>
-              {step.label} · {step.source} {step.basis === "typical" && <Tag>typical</Tag>}
-            </p>
-            <strong>
-              {step.value} {step.unit}
-            </strong>
-            <code>
-              {step.symbol} = {dress(step.formula)} <span>= {dress(step.substituted)}</span>
-            </code>
-          </Line>
-        ))}
-      </ol>
+      <Steps steps={steps ?? []} />
       <SymbolKey steps={steps ?? []} />
     </Section>
   );

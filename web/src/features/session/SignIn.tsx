@@ -64,8 +64,8 @@ export function SignIn() {
         <Wrong role="alert">{wrong}</Wrong>
         {[...waiting].map(([person, count]) => (
           <p key={person}>
-            {counted(count, "step")} of a card {count === 1 ? "waits" : "wait"} on this tablet for {person} to
-            sign in.
+            {counted(count, "entry", "entries")} from the machine {count === 1 ? "waits" : "wait"} on this
+            tablet for {person} to sign in.
           </p>
         ))}
       </Card>

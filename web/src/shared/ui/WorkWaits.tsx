@@ -1,11 +1,10 @@
 import styled from "styled-components";
-import type { CardStep } from "../../api/client";
 import { useContact } from "../../api/contact";
-import { Button } from "../../shared/ui/Button";
-import { NoteBox } from "../../shared/ui/NoteBox";
-import { size, space, type } from "../../shared/ui/theme";
-import { type UnsentWork, unsentWork } from "../../shared/unsentWork";
-import { moment } from "../../shared/words";
+import { isUnjudged, type UnsentWork, unsentWork } from "../unsentWork";
+import { moment } from "../words";
+import { Button } from "./Button";
+import { NoteBox } from "./NoteBox";
+import { size, space, type } from "./theme";
 
 const Box = styled.div`
   display: grid;
@@ -22,16 +21,16 @@ const Box = styled.div`
 `;
 
 type Props = {
-  steps: readonly CardStep[];
+  /** What something that waits is called. */
+  titleOf: (work: UnsentWork) => string;
   waits: readonly UnsentWork[];
   isKept: "kept" | "not yet" | "never";
 };
 
-/** What of a card waits on this tablet, and what somebody must decide before it goes. */
-export function CardWaits({ steps, waits, isKept }: Props) {
+/** What waits on this tablet, and what somebody must decide before it goes. */
+export function WorkWaits({ titleOf, waits, isKept }: Props) {
   const { away, since } = useContact();
-  const titleOf = (work: UnsentWork) => steps.find((s) => s.id === work.step)?.title ?? work.step;
-  const unjudged = waits.filter((w) => !("state" in w.doing) && !w.refused && !w.asked);
+  const unjudged = waits.filter((w) => isUnjudged(w) && !w.refused && !w.asked);
   const stuck = waits.filter((w) => w.refused ?? w.asked);
   if (!away && stuck.length === 0) return null;
   return (
@@ -40,7 +39,7 @@ export function CardWaits({ steps, waits, isKept }: Props) {
         <NoteBox level="caution">
           The server does not answer.{" "}
           {isKept === "kept"
-            ? `This is the card as this tablet keeps it${since ? ` since ${moment(new Date(since).toISOString())}` : ""}. `
+            ? `This is what this tablet keeps${since ? ` since ${moment(new Date(since).toISOString())}` : ""}. `
             : "Leave this page open. "}
           {waits.length === 0
             ? "What you do waits here, and is sent once."
@@ -57,14 +56,7 @@ export function CardWaits({ steps, waits, isKept }: Props) {
         <NoteBox key={work.key} level={work.asked ? "caution" : "stop"}>
           {titleOf(work)}, {moment(work.at)}: {work.asked ?? work.refused}
           {work.asked && (
-            <Button
-              onPress={() =>
-                unsentWork.note(work.key, {
-                  asked: "",
-                  doing: { ...work.doing, sure: true } as UnsentWork["doing"],
-                })
-              }
-            >
+            <Button onPress={() => unsentWork.note(work.key, { asked: "", doing: saidSure(work.doing) })}>
               It is right: keep it
             </Button>
           )}
@@ -73,4 +65,9 @@ export function CardWaits({ steps, waits, isKept }: Props) {
       ))}
     </Box>
   );
+}
+
+function saidSure(doing: UnsentWork["doing"]): UnsentWork["doing"] {
+  const sure = "to" in doing ? { ...doing, body: { ...doing.body, sure: true } } : { ...doing, sure: true };
+  return sure as UnsentWork["doing"];
 }
