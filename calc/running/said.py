@@ -181,8 +181,7 @@ def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeClockS
         whose = "as edges here really lasted" if clock.learnt else "by the plan"
         told = f"{clock.on_it} of {counted(clock.lasts, 'piece')}, {whose}"
     if clock.lived:
-        did = " and ".join(f"{n} ({WHY[why]})" for n, why in clock.lived[-2:])
-        told += f"; before it {did}"
+        told += f"; {_before(clock.lived[-2:])}"
     fresh = [_offset(standing, w, system) for w in standing.watched if w.dimension.edge == clock.edge.key]
     return EdgeClockSaid(
         clock.edge.key,
@@ -195,6 +194,12 @@ def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeClockS
         told,
         [f for f in fresh if f],
     )
+
+
+def _before(lived: tuple[tuple[int, str], ...]) -> str:
+    """How many pieces the edges before did; why they were changed where it was not only that they were due."""
+    did = " and ".join(str(n) if why == "due" else f"{n} ({WHY[why]})" for n, why in lived)
+    return f"the {'edge' if len(lived) == 1 else 'two edges'} before did {did}"
 
 
 def _offset(standing: LotStanding, watched: Watched, system: System) -> str:

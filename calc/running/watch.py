@@ -11,7 +11,7 @@ from calc.limits.advice import LEAST as ADVISED_FROM
 from calc.limits.advice import Advice, advised, taken_back
 from calc.limits.chart import Stretch, chart_of
 from calc.limits.drift import LEAST, DriftInput, DriftResult, drift
-from calc.quantities import Sentence, counted
+from calc.quantities import Sentence
 from calc.running.edges import EdgeClock
 from calc.running.lot import Dimension
 from calc.running.story import Sizes, Story
@@ -139,7 +139,7 @@ def _due(
     first = FIRST[dimension.kind]
     if len(now.pieces) < first:
         after = now.pieces[-1] + 1 if now.pieces else begun
-        return after, Sentence("the first {n} of an edge or an offset", n=counted(first, "piece"))
+        return after, Sentence("the first{n} of an edge or an offset", n=" two" if first > 1 else "")
     last = now.pieces[-1]
     if dimension.kind != "size":
         return last + check_every, Sentence("by the house rule one in {n}", n=str(check_every))

@@ -91,12 +91,7 @@ def _columns(at: LotAt, head: list[str], given: PiecesFileIn) -> dict[int, Dimen
 
 
 def _line(
-    at: LotAt,
-    row: Lot,
-    cells: list[str],
-    columns: dict[int, Dimension],
-    given: PiecesFileIn,
-    have: Known,
+    at: LotAt, row: Lot, cells: list[str], columns: dict[int, Dimension], given: PiecesFileIn, have: Known
 ) -> tuple[str, int | None, list[Entered]]:
     """(what is wrong, the piece, what was measured of it) of a row."""
     number = cells[0].strip()

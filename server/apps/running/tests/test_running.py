@@ -218,7 +218,7 @@ def test_a_fresh_edge_begins_its_clock_anew_and_every_last_edge_takes_an_insert_
         f"A fresh one from the shelf: {before - 1} left there.",
     ]
     now = next(e for e in kept["page"]["standing"]["edges"] if e["station"] == 2)
-    assert (now["on_it"], now["told"].endswith("before it 1 (it was worn)")) == (0, True)
+    assert (now["on_it"], now["told"].endswith("the edge before did 1 (it was worn)")) == (0, True)
 
 
 def test_it_stands_still_until_it_goes_on_or_a_piece_comes(setter, released):
@@ -256,7 +256,7 @@ def test_a_file_keeps_what_it_can_and_tells_the_rest(setter, released):
     assert "1 to 4 were" in found["lines"][0]["told"]
     assert dimension(found["page"])["chart"]["pieces"] == [1, 2, 3]
     out = setter.get(f"/api/runs/{released.pk}/running/1/s1/pieces.csv").content.decode().splitlines()
-    assert out[0] == 'piece,good,reason,at,Spigot Ø 84 (mm),"Spigot Ra (µm)",Bore Ø 52 (mm),"Bore, Ra (µm)"'
+    assert out[0] == "piece,good,reason,at,Spigot Ø 84 (mm),Spigot Ra (µm),Bore Ø 52 (mm),Bore Ra (µm)"
     assert out[1].startswith("1,yes,,")
     assert out[1].endswith("83.9820,,52.0100,")
 

@@ -193,10 +193,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
         onScrap={() => setAsking("scrap")}
         onStop={() => setAsking("stop")}
         onGoOn={() => void doing.keep("stops", { what: "on" }).then(settle)}
-        onEdge={(key) => {
-          setTab(EDGES);
-          setEdge(key);
-        }}
+        onFresh={(key) => void doing.keep("changes", { kind: "edge", edge: key, why: "due" }).then(setCame)}
       />
       <div>
         <WorkWaits titleOf={waitingTitle} waits={doing.waits} isKept={isKept} />

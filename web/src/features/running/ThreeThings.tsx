@@ -82,14 +82,15 @@ type Props = {
   onPress: () => void;
   onScrap: () => void;
   onStop: () => void;
-  onEdge: (key: string) => void;
+  /** A fresh edge of a tool, since it was due. */
+  onFresh: (key: string) => void;
   onGoOn: () => void;
 };
 
 const inWords = (left: number) => (left <= 0 ? "now" : `in ${left}`);
 
 /** What an operator sees first: the next check, the next edge, and whether it goes on. */
-export function ThreeThings({ page, waiting, press, onPress, onScrap, onStop, onEdge, onGoOn }: Props) {
+export function ThreeThings({ page, waiting, press, onPress, onScrap, onStop, onFresh, onGoOn }: Props) {
   const { check, edges, stops } = page.standing;
   const due = check === null ? null : Math.max(0, check.pieces - waiting);
   const edge = edges.find((e) => e.left !== null);
@@ -111,7 +112,11 @@ export function ThreeThings({ page, waiting, press, onPress, onScrap, onStop, on
         )}
       </div>
       <div>
-        {edge ? <NextEdge edge={edge} waiting={waiting} onEdge={onEdge} /> : <h2>No edge’s life is known</h2>}
+        {edge ? (
+          <NextEdge edge={edge} waiting={waiting} mayMark={page.may_mark} onFresh={onFresh} />
+        ) : (
+          <h2>No edge’s life is known</h2>
+        )}
       </div>
       <div>
         {page.still ? (
@@ -152,11 +157,13 @@ export function ThreeThings({ page, waiting, press, onPress, onScrap, onStop, on
 function NextEdge({
   edge,
   waiting,
-  onEdge,
+  mayMark,
+  onFresh,
 }: {
   edge: RunningEdge;
   waiting: number;
-  onEdge: (key: string) => void;
+  mayMark: boolean;
+  onFresh: (key: string) => void;
 }) {
   const left = Math.max(0, (edge.left ?? 0) - waiting);
   return (
@@ -169,7 +176,11 @@ function NextEdge({
         <i style={{ width: `${(edge.share ?? 0) * 100}%` }} />
       </Bar>
       <p className="soft">{edge.told}</p>
-      {left === 0 && <Hand onClick={() => onEdge(edge.key)}>Fresh edge, tool {edge.station}</Hand>}
+      {left === 0 && (
+        <Hand disabled={!mayMark} onClick={() => onFresh(edge.key)}>
+          Fresh edge is in, tool {edge.station}
+        </Hand>
+      )}
     </>
   );
 }
