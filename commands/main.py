@@ -83,25 +83,17 @@ def _test(arguments: list[str]) -> int:
     return test(arguments)
 
 
-def _gauge(arguments: list[str]) -> int:
-    import subprocess
+def _device(module: str) -> Callable[[list[str]], int]:
+    def go(arguments: list[str]) -> int:
+        import subprocess
 
-    from commands.places import PYTHON, environment
-    from commands.setup import ensure
+        from commands.places import PYTHON, environment
+        from commands.setup import ensure
 
-    ensure()
-    return subprocess.run([str(PYTHON), "-m", "devices.gauge", *arguments], env=environment(), check=False).returncode
+        ensure()
+        return subprocess.run([str(PYTHON), "-m", module, *arguments], env=environment(), check=False).returncode
 
-
-def _instrument(arguments: list[str]) -> int:
-    import subprocess
-
-    from commands.places import PYTHON, environment
-    from commands.setup import ensure
-
-    ensure()
-    device = [str(PYTHON), "-m", "devices.instrument", *arguments]
-    return subprocess.run(device, env=environment(), check=False).returncode
+    return go
 
 
 def _check(arguments: list[str]) -> int:
@@ -140,10 +132,17 @@ COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
     "torture": (_torture, "kill server, workers and database at random under edits, and prove that none is lost"),
     "fuzz": (_fuzz, "send N seeded requests, most of them wrong, and prove that none is answered by a failure"),
     "shots": (_with_app("bench.shots"), "make the pictures in docs/screenshots"),
-    "gauge": (_gauge, "a simulated grip gauge on loopback; --help tells what it can be made to do wrong"),
+    "gauge": (
+        _device("devices.gauge"),
+        "a simulated grip gauge on loopback; --help tells what it can be made to do wrong",
+    ),
     "instrument": (
-        _instrument,
+        _device("devices.instrument"),
         "a simulated instrument on loopback: size, indicator or coolant; --help tells its faults",
+    ),
+    "machine": (
+        _device("devices.machine"),
+        "a simulated lathe on loopback that counts; --help tells its faults",
     ),
     "person": (_person, "add somebody who signs in: ./anvil person NAME; asks for role and password"),
 }

@@ -25,6 +25,7 @@ def serve(port: int, env: dict[str, str], *more: str) -> subprocess.Popen[bytes]
     return _own("server.serve", ["--port", str(port), *more], env)
 
 
+MACHINE = "Lathe 5"  # of the demo: it counts its pieces by itself
 INSTRUMENTS = (("Micrometer 3", "size"), ("Indicator 1", "indicator"), ("Refractometer", "coolant"))
 
 
@@ -82,6 +83,26 @@ def serve_instruments(env: dict[str, str]) -> subprocess.Popen[bytes]:
         env=env,
         stdout=subprocess.DEVNULL,
         start_new_session=True,
+    )
+
+
+def serve_machine(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """The simulated lathe of the demo as a process of its own; `env` then tells the application where it is."""
+    port = int(env["NOBLE_ANVIL_MACHINES"].rpartition(":")[2]) if env.get("NOBLE_ANVIL_MACHINES") else free_port()
+    env["NOBLE_ANVIL_MACHINES"] = f"{MACHINE}=127.0.0.1:{port}"
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "devices.machine", "--port", str(port), "--with", str(os.getpid())],
+        cwd=ROOT,
+        env=env,
+        stdout=subprocess.DEVNULL,
+        start_new_session=True,
+    )
+
+
+def serve_listener(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """What listens to the machines that `env` names, as a process of its own that ends with this one."""
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "server.listen", "--with", str(os.getpid())], cwd=ROOT, env=env, start_new_session=True
     )
 
 

@@ -26,6 +26,8 @@ from commands.processes import (
     serve,
     serve_gauge,
     serve_instruments,
+    serve_listener,
+    serve_machine,
     serve_worker,
 )
 from commands.setup import ensure
@@ -136,8 +138,11 @@ class Keeper:
             say(told)
             refuse_taken(self.port, LETS_GO_S)
         self.orphan = None
-        for name in ("gauge", "instruments", "server", "worker") if kind == DEMO else ("server", "worker"):
+        simulated = ("gauge", "instruments", "machine") if kind == DEMO else ()
+        for name in (*simulated, "server", "worker"):
             self._start(name)
+        if self.env.get("NOBLE_ANVIL_MACHINES"):
+            self._start("listener")
 
     def _prepared(self, wanted: str) -> str:
         """Bring the database up; where it ends meanwhile it is started again, and brought up once more."""
@@ -175,6 +180,8 @@ class Keeper:
         made = {
             "gauge": lambda: serve_gauge(self.env),
             "instruments": lambda: serve_instruments(self.env),
+            "machine": lambda: serve_machine(self.env),
+            "listener": lambda: serve_listener(self.env),
             "server": lambda: serve(self.port, self.env, "--kept", str(os.getpid())),
             "worker": self._wake,
         }
@@ -212,13 +219,21 @@ class Keeper:
             raise Stop(f"The {TITLES[name]} ends as soon as it is started; its words are above.")
 
 
-LEFT = {"worker": "server.work", "gauge": "devices.gauge", "instruments": "devices.instrument"}
+LEFT = {
+    "worker": "server.work",
+    "listener": "server.listen",
+    "gauge": "devices.gauge",
+    "instruments": "devices.instrument",
+    "machine": "devices.machine",
+}
 TITLES = {
     "database": "database",
     "server": "web server",
     "worker": "process that answers the long questions",
     "gauge": "simulated gauge",
     "instruments": "simulated instruments",
+    "machine": "simulated lathe",
+    "listener": "process that listens to the machines",
 }
 
 

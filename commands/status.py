@@ -17,12 +17,16 @@ MODULES = {
     "worker": "server.work",
     "gauge": "devices.gauge",
     "instruments": "devices.instrument",
+    "machine": "devices.machine",
+    "listener": "server.listen",
 }
 TITLES = {
     "server": "web server",
     "worker": "long questions",
     "gauge": "simulated gauge",
     "instruments": "simulated instruments",
+    "machine": "simulated lathe",
+    "listener": "listens to machines",
 }
 
 

@@ -47,7 +47,7 @@ class EdgeClockSaid:
 
 @dataclass(frozen=True)
 class StretchSaid:
-    """A stretch of a chart: its first and last piece, the line at both, how far its limits are off it if that is known."""
+    """A stretch of a chart: its first and last piece, the line at both, and how far its limits are off it, if known."""
 
     first: int
     last: int

@@ -24,6 +24,8 @@ DEBUG = False
 # Grip gauges that may be connected to: "name=host:port", parted by commas.
 GAUGES = _env("GAUGES")
 INSTRUMENTS = _env("INSTRUMENTS")
+# Machines that count by themselves, by their name on the shelf: "name=host:port", parted by commas.
+MACHINES = _env("MACHINES")
 # A drawing of five million characters, as JSON writes them.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 12_000_000
 # Loopback names, by which ./anvil asks whether it answers, and those that the shop which hosts it gives.

@@ -20,10 +20,31 @@ class Lot(models.Model):
     last_at = models.DateTimeField(null=True, blank=True)
     closed_at = models.DateTimeField(null=True, blank=True)
     revision = models.PositiveIntegerField(default=0, help_text="Counts whatever is kept of it")
+    machine_count = models.PositiveIntegerField(null=True, blank=True, help_text="What its machine said last")
 
     class Meta:
         ordering = ["pk"]
         constraints = [models.UniqueConstraint(fields=["release", "key"], name="lot_once")]
+
+
+class Listened(models.Model):
+    """A machine that is listened to: when it said something last, and what is wrong with it."""
+
+    name = models.CharField(max_length=80, unique=True)
+    heard_at = models.DateTimeField(null=True, blank=True)
+    trouble = models.CharField(max_length=200, blank=True)
+
+
+class News(models.Model):
+    """What was noted of a machine's tools, to be told to it once."""
+
+    machine = models.CharField(max_length=80)
+    line = models.CharField(max_length=80)
+    told = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["pk"]
+        indexes = [models.Index(fields=["machine"], name="news_untold", condition=models.Q(told=False))]
 
 
 class Piece(models.Model):

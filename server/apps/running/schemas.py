@@ -178,6 +178,7 @@ class RunningOut(BaseModel):
     changed_for: list[WhyOut]
     stopped_for: list[WhyOut]
     counts_itself: bool
+    machine_trouble: str
 
 
 class KeptOut(BaseModel):

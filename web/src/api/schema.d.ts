@@ -6590,6 +6590,8 @@ export interface components {
             stopped_for: components["schemas"]["WhyOut"][];
             /** Counts Itself */
             counts_itself: boolean;
+            /** Machine Trouble */
+            machine_trouble: string;
         };
         /**
          * SignSaid
@@ -6616,8 +6618,7 @@ export interface components {
         };
         /**
          * StretchSaid
-         * @description A stretch of a chart: its first and last piece, the line at both, and how far its limits are off it; none while no
-         *     spread is known.
+         * @description A stretch of a chart: its first and last piece, the line at both, and how far its limits are off it, if known.
          */
         StretchSaid: {
             /** First */

@@ -11,6 +11,7 @@ from calc.running.story import STOPPED
 from calc.tools.all_kinds import TOOL_KINDS
 from calc.written import parse
 from server.apps.running.actions.at_lot import answer, held, kept
+from server.apps.running.actions.heard import tell
 from server.apps.running.actions.measure import said_when
 from server.apps.running.models import Happening, Lot
 from server.apps.running.queries.page import happening_words
@@ -48,6 +49,7 @@ def change(run_id: int, given: ChangeIn, person: Any) -> KeptOut:
         at=said_when(given, row),
     )
     told = [happening_words(made, given.units) + "."]
+    tell(at, f"NEWS {given.kind} {edge.station}" + (f" {amount:.4f}" if given.kind == "offset" else ""))
     if given.kind == "edge":
         told += _taken(row, edge.insert, edge.edges, given.edge, somebody)
     kept(row)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from django.utils import timezone
@@ -19,7 +19,7 @@ from calc.running.standing import LotStanding, standing_of
 from calc.running.story import STOPPED, WHY
 from server.apps.card.queries.instruments import instrument_lines
 from server.apps.running.convert import lots_for, story_of
-from server.apps.running.models import Happening, Lot, Piece
+from server.apps.running.models import Happening, Listened, Lot, Piece
 from server.apps.running.schemas import (
     HeadOut,
     InstrumentAt,
@@ -39,6 +39,7 @@ from server.foundation.problems import NotFound
 from server.foundation.roles import may_mark
 
 LOG = 30
+LISTENS = timedelta(minutes=10)  # since a machine said anything: a long piece says nothing for long
 SOON_S = 60.0  # a finish that differs from the board's by less is on time
 
 
@@ -84,14 +85,14 @@ def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
     run, release, lot, row = at.run, at.release, at.lot, at.row
     standing, latest_one = at.standing(), latest(run)
     name, drawing_number = names_of(release, system)
-    machine = released_result(release.key).views[0].shelf.machine
+    machine, (counts, trouble) = machine_of(at), _listening(machine_of(at))
     still = Happening.objects.filter(lot=row.pk, kind="stop", until=None).last() if row else None
     rows = {r.key: r for r in Lot.objects.filter(release=release.pk)}
     return RunningOut(
         run=run.pk,
         name=name,
         drawing_number=drawing_number,
-        machine=machine.name if machine else "",
+        machine=machine,
         units=system,
         release=ReleaseAt(
             number=release.number,
@@ -111,8 +112,26 @@ def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
         instruments=[InstrumentAt(name=i.name, kind=i.kind) for i in instrument_lines()],
         changed_for=[WhyOut(key=k, words=w) for k, w in WHY.items()],
         stopped_for=[WhyOut(key=k, words=w) for k, w in STOPPED.items()],
-        counts_itself=False,
+        counts_itself=counts,
+        machine_trouble=trouble,
     )
+
+
+def machine_of(at: LotAt) -> str:
+    """The machine that a release is planned for, by its name."""
+    machine = released_result(at.release.key).views[0].shelf.machine
+    return machine.name if machine else ""
+
+
+def _listening(machine: str) -> tuple[bool, str]:
+    """(whether a machine counts by itself now, what is wrong with it)."""
+    row = Listened.objects.filter(name=machine).first() if machine else None
+    if row is None:
+        return False, ""
+    if row.trouble:
+        return False, f"{row.trouble} Until it is heard again, count by hand."
+    recent = row.heard_at is not None and timezone.now() - row.heard_at < LISTENS
+    return recent, "" if recent else f"{machine} is not listened to just now: count by hand."
 
 
 def _line(lot: CoreLot, row: Lot | None) -> LotLine:

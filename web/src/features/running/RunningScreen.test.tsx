@@ -98,6 +98,7 @@ const page = (more: Partial<RunningPage> = {}): RunningPage => ({
     { key: "other", words: "something else" },
   ],
   counts_itself: false,
+  machine_trouble: "",
   ...more,
 });
 
@@ -244,6 +245,24 @@ describe("RunningScreen", () => {
     expect(chart).toHaveAccessibleName(/12 pieces to the limit for sure/);
     expect(chart).toHaveAccessibleName(/piece 8, outside three spreads/);
     expect(within(chart).getByText("fresh edge")).toBeInTheDocument();
+  });
+
+  it("of a machine that counts by itself it keeps what was measured of the last piece", async () => {
+    const { post, user } = open(page({ counts_itself: true }), kept(), kept());
+    expect(await screen.findByRole("button", { name: "Lathe 3 counts" })).toBeDisabled();
+    await user.type(screen.getByLabelText("Spigot Ø 84"), "83.98");
+    await user.click(screen.getByRole("button", { name: "Keep it of piece 8" }));
+    expect(post.mock.calls[0]?.[0]).toBe("/api/runs/{run_id}/running/sizes");
+    await user.click(screen.getByRole("button", { name: "Scrap" }));
+    await user.type(screen.getByLabelText("Why, in a few words"), "burr");
+    await user.click(screen.getByRole("button", { name: "Keep it" }));
+    expect(bodyOf(post, 1)).toMatchObject({ piece: 8, good: false, why: "burr" });
+  });
+
+  it("says what is wrong with a machine, and is counted by hand then", async () => {
+    open(page({ machine_trouble: "Lathe 3 broke off. Until it is heard again, count by hand." }));
+    expect(await screen.findByText(/count by hand/)).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "Good piece" })).toBeEnabled();
   });
 
   it("who may not mark watches", async () => {

@@ -161,7 +161,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
   const isMeasured = Object.keys(written).length > 0;
   const dimension = dimensions.find((d) => d.id === tab);
   const isDue = check !== null && check.pieces - waiting.counted <= 0;
-  const next = page.head.counted + waiting.counted + 1;
+  const next = page.head.counted + waiting.counted + (page.counts_itself && !doing.away ? 0 : 1);
 
   const settle = (found: Came) => {
     setCame(found);
@@ -172,8 +172,14 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
     }
   };
   const measured = () => ({ values: written, temp_c: Number(temp.replace(",", ".")) || 20, instrument });
-  const count = async (more: { good?: boolean; reason?: string; sure?: boolean } = {}) =>
-    settle(await doing.keep("pieces", { ...measured(), ...more }));
+  const itself = page.counts_itself && !doing.away;
+  const count = async (more: { good?: boolean; reason?: string; sure?: boolean } = {}) => {
+    const { good = true, reason = "", sure = false } = more;
+    if (!itself) return settle(await doing.keep("pieces", { ...measured(), ...more }));
+    // The machine has counted it: what a person says is of the last one.
+    if (good) return settle(await doing.keep("sizes", { ...measured(), sure }));
+    settle(await doing.keep("corrections", { piece: page.head.counted, good, reason, why: reason }));
+  };
   const put = (dimensionId: string, value: string, by: string) => {
     setEntries((now) => ({ ...now, [dimensionId]: value }));
     setInstrument(by);
@@ -181,7 +187,10 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
   };
   const fields = came?.kind === "wrong" ? came.fields : {};
   const elsewhere = came?.kind === "wrong" && !Object.keys(fields).some((f) => f in entries);
-  const press = !page.may_mark || doing.isBusy ? null : isMeasured ? "Good piece, measured" : "Good piece";
+  const ready = page.may_mark && !doing.isBusy && (isMeasured || !itself);
+  const words = itself ? `Keep it of piece ${next}` : isMeasured ? "Good piece, measured" : "Good piece";
+  const press = ready ? words : null;
+  const still = itself && !isMeasured ? `${page.machine} counts` : "Good piece";
   return (
     <Whole>
       <RunningHead page={page} person={session.name} waiting={waiting} away={doing.away} onUnits={onUnits} />
@@ -189,6 +198,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
         page={page}
         waiting={waiting.counted}
         press={press}
+        still={still}
         onPress={() => void count()}
         onScrap={() => setAsking("scrap")}
         onStop={() => setAsking("stop")}
@@ -197,6 +207,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
       />
       <div>
         <WorkWaits titleOf={waitingTitle} waits={doing.waits} isKept={isKept} />
+        {page.machine_trouble && <NoteBox level="caution">{page.machine_trouble}</NoteBox>}
         {replaced && (
           <NoteBox level="stop">
             This release was replaced. <a href={`/runs/${page.run}/running`}>Open the one that stands now.</a>

@@ -79,6 +79,8 @@ type Props = {
   waiting: number;
   /** What the big button says; null while nothing is to be pressed. */
   press: string | null;
+  /** What it says then. */
+  still: string;
   onPress: () => void;
   onScrap: () => void;
   onStop: () => void;
@@ -90,7 +92,17 @@ type Props = {
 const inWords = (left: number) => (left <= 0 ? "now" : `in ${left}`);
 
 /** What an operator sees first: the next check, the next edge, and whether it goes on. */
-export function ThreeThings({ page, waiting, press, onPress, onScrap, onStop, onFresh, onGoOn }: Props) {
+export function ThreeThings({
+  page,
+  waiting,
+  press,
+  still,
+  onPress,
+  onScrap,
+  onStop,
+  onFresh,
+  onGoOn,
+}: Props) {
   const { check, edges, stops } = page.standing;
   const due = check === null ? null : Math.max(0, check.pieces - waiting);
   const edge = edges.find((e) => e.left !== null);
@@ -129,7 +141,7 @@ export function ThreeThings({ page, waiting, press, onPress, onScrap, onStop, on
         ) : (
           <>
             <Hand data-main onClick={onPress} disabled={press === null}>
-              {press ?? "Good piece"}
+              {press ?? still}
             </Hand>
             <div className="two">
               <Hand onClick={onScrap} disabled={!page.may_mark}>
