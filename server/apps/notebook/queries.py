@@ -160,3 +160,9 @@ def _cell(value: Any) -> str:
     if isinstance(value, float):
         return repr(value).removesuffix(".0")
     return cell(str(value))
+
+
+def words_of(value: Proven, system: System) -> str:
+    """A proven cut in a line."""
+    said = convert.words(value, system)
+    return " · ".join(said[n] for n in ("speed_m_min", "feed_mm_rev", "depth_mm", "insert") if said[n])

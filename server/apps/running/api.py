@@ -7,15 +7,20 @@ from django.utils.text import get_valid_filename
 from ninja import Query, Router
 
 from server.apps.running.actions import change as changing
+from server.apps.running.actions import close as closes
 from server.apps.running.actions import correct as correcting
 from server.apps.running.actions import measure as measuring
 from server.apps.running.actions import take_file as files
+from server.apps.running.queries import closing as closings
 from server.apps.running.queries import page as pages
 from server.apps.running.queries import pieces
 from server.apps.running.schemas import (
     ChangeIn,
+    CloseIn,
+    ClosingOut,
     CorrectIn,
     KeptOut,
+    LastTimeOut,
     MeasureIn,
     PieceIn,
     PieceOut,
@@ -63,6 +68,24 @@ def pieces_file(request: HttpRequest, run_id: int, number: int, lot: str, units:
     answer = HttpResponse(text, content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{get_valid_filename(name[-80:])}"'
     return answer
+
+
+@router.get(f"{LOT}/closing", response={200: ClosingOut, **LOOKS}, operation_id="lotAtItsEnd")
+def closing(request: HttpRequest, run_id: int, number: int, lot: str, units: Units = "metric") -> ClosingOut:
+    """A lot at its end: planned beside real, and what of it is worth keeping."""
+    return closings.closing_page(run_id, number, lot, units, request.user)
+
+
+@router.get("/runs/{int:run_id}/last-time", response={200: LastTimeOut, **LOOKS}, operation_id="lastTime")
+def last_time(request: HttpRequest, run_id: int) -> LastTimeOut:
+    """What was learnt of this part, or of its material, before."""
+    return closings.last_time(run_id, request.user)
+
+
+@router.post(f"{RUNNING}/closing", response={200: ClosingOut, **CHANGES}, operation_id="closeLot")
+def close(request: HttpRequest, run_id: int, given: CloseIn) -> ClosingOut:
+    """Close a lot: its cuts go into the notebook as asked, and what the next one should know is kept."""
+    return closes.close(run_id, given, request.user)
 
 
 @router.post(f"{RUNNING}/pieces", response={200: KeptOut, **CHANGES}, operation_id="countPiece")

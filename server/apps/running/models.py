@@ -122,3 +122,23 @@ class Correction(models.Model):
     class Meta:
         ordering = ["pk"]
         indexes = [models.Index(fields=["lot", "piece"], name="correction_of_piece")]
+
+
+class Lesson(models.Model):
+    """What the next one should know, written at a lot's end; found again by part and by material."""
+
+    lot = models.ForeignKey(Lot, on_delete=models.PROTECT, related_name="lessons")
+    drawing_number = models.CharField(max_length=40)
+    part = models.CharField(max_length=80)
+    material = models.CharField(max_length=80, blank=True)
+    machine = models.CharField(max_length=80, blank=True)
+    text = models.CharField(max_length=400)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+        indexes = [
+            models.Index(fields=["drawing_number"], name="lesson_of_part"),
+            models.Index(fields=["material"], name="lesson_of_material"),
+        ]

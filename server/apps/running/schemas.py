@@ -93,6 +93,13 @@ class PiecesFileIn(AtLot):
     text: Annotated[str, Field(max_length=4_000_000)]
 
 
+class CloseIn(AtLot):
+    """A lot is closed: which of its cuts go into the notebook, and what the next one should know."""
+
+    keep: Annotated[list[NAME], Field(max_length=80)] = []
+    lesson: Annotated[str, Field(max_length=400)] = ""
+
+
 class LotLine(BaseModel):
     """A lot of a run, and how far it is."""
 
@@ -246,3 +253,55 @@ class PiecesFileOut(BaseModel):
     bad: int
     lines: list[PiecesFileLine]
     page: RunningOut
+
+
+class BesideOut(BaseModel):
+    """Something planned beside what it came to."""
+
+    what: str
+    planned: str
+    real: str
+
+
+class KeptPrintOut(BaseModel):
+    """How a dimension kept its print, in words."""
+
+    title: str
+    words: str
+
+
+class WorkedOut(BaseModel):
+    """A cut that is offered to the notebook: its figures in words."""
+
+    key: str
+    name: str
+    words: str
+    remarks: str
+
+
+class LessonOut(BaseModel):
+    """What the next one should know, from which part, by whom and when."""
+
+    part: str
+    material: str
+    machine: str
+    text: str
+    by: str
+    at: datetime
+
+
+class ClosingOut(BaseModel):
+    """A lot at its end."""
+
+    closed_at: datetime | None
+    may_keep: bool
+    rows: list[BesideOut]
+    kept: list[KeptPrintOut]
+    worked: list[WorkedOut]
+    lessons: list[LessonOut]
+
+
+class LastTimeOut(BaseModel):
+    """What was learnt of a part or its material before: of the same part first."""
+
+    lessons: list[LessonOut]

@@ -83,6 +83,9 @@ ENDPOINTS = [
     ("get", "runs/{run}/running/1/s1/pulse", None, (404, 404, 404, 404)),
     ("get", "runs/{run}/running/1/s1/pieces/1", None, (404, 404, 404, 404)),
     ("get", "runs/{run}/running/1/s1/pieces.csv", None, (404, 404, 404, 404)),
+    ("get", "runs/{run}/running/1/s1/closing", None, (404, 404, 404, 404)),
+    ("post", "runs/{run}/running/closing", AT_LOT, (404, 404, 403, 403)),
+    ("get", "runs/{run}/last-time", None, DRAFT),
     ("post", "runs/{run}/running/pieces", AT_LOT, (404, 404, 403, 403)),
     ("post", "runs/{run}/running/sizes", AT_LOT | {"values": {}}, (404, 404, 403, 403)),
     ("post", "runs/{run}/running/changes", AT_LOT | {"kind": "edge", "edge": "main.1"}, (404, 404, 403, 403)),
@@ -222,6 +225,8 @@ def test_the_matrix_has_every_endpoint():
             .replace("{of}", "tools")
             .replace("checks/{name}", "checks/real-contact")
             .replace("{number}", "1")
+            .replace("{lot}", "s1")
+            .replace("{piece}", "1")
             .replace("{idea}", "deeper")
             .replace("cuts/{cut}", "cuts/c1")
             .replace("chucks/{key}", "chucks/lathe-3-chuck")

@@ -2346,6 +2346,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/running/{number}/{lot}/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Closing
+         * @description A lot at its end: planned beside real, and what of it is worth keeping.
+         */
+        get: operations["lotAtItsEnd"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/last-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Last Time
+         * @description What was learnt of this part, or of its material, before.
+         */
+        get: operations["lastTime"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/running/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close
+         * @description Close a lot: its cuts go into the notebook as asked, and what the next one should know is kept.
+         */
+        post: operations["closeLot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/running/pieces": {
         parameters: {
             query?: never;
@@ -6749,6 +6809,125 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * BesideOut
+         * @description Something planned beside what it came to.
+         */
+        BesideOut: {
+            /** What */
+            what: string;
+            /** Planned */
+            planned: string;
+            /** Real */
+            real: string;
+        };
+        /**
+         * ClosingOut
+         * @description A lot at its end.
+         */
+        ClosingOut: {
+            /** Closed At */
+            closed_at: string | null;
+            /** May Keep */
+            may_keep: boolean;
+            /** Rows */
+            rows: components["schemas"]["BesideOut"][];
+            /** Kept */
+            kept: components["schemas"]["KeptPrintOut"][];
+            /** Worked */
+            worked: components["schemas"]["WorkedOut"][];
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+        };
+        /**
+         * KeptPrintOut
+         * @description How a dimension kept its print, in words.
+         */
+        KeptPrintOut: {
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LessonOut
+         * @description What the next one should know, from which part, by whom and when.
+         */
+        LessonOut: {
+            /** Part */
+            part: string;
+            /** Material */
+            material: string;
+            /** Machine */
+            machine: string;
+            /** Text */
+            text: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * WorkedOut
+         * @description A cut that is offered to the notebook: its figures in words.
+         */
+        WorkedOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Remarks */
+            remarks: string;
+        };
+        /**
+         * LastTimeOut
+         * @description What was learnt of a part or its material before: of the same part first.
+         */
+        LastTimeOut: {
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+        };
+        /**
+         * CloseIn
+         * @description A lot is closed: which of its cuts go into the notebook, and what the next one should know.
+         */
+        CloseIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Release */
+            release: number;
+            /** Lot */
+            lot: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * At
+             * @description When it was done, for what waited on a tablet; none: now
+             */
+            at?: string | null;
+            /**
+             * Keep
+             * @default []
+             */
+            keep: string[];
+            /**
+             * Lesson
+             * @default
+             */
+            lesson: string;
         };
         /**
          * KeptOut
@@ -18444,6 +18623,224 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lotAtItsEnd: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                number: number;
+                lot: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lastTime: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LastTimeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    closeLot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

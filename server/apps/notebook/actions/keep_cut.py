@@ -93,6 +93,13 @@ def keep_planned(run_id: int, setup: str, cut: str, seen: Seen, person: Any) -> 
 
 
 @transaction.atomic
+def keep_worked(value: Proven, key: UUID, person: Any, run_name: str) -> None:
+    """Keep a cut of a run that is over, with what it came to. Raises NotAllowed."""
+    setter = require_setter(person)
+    _write(value, key, setter, digest_of("worked cut", run_name, convert.columns(value)), run_name[:130])
+
+
+@transaction.atomic
 def take_out(pk: int, person: Any) -> None:
     """Take a cut out of the notebook. Raises NotFound."""
     require_planner(person)

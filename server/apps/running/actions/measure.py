@@ -79,8 +79,9 @@ def add_piece(row: Lot, given: AtLot, by: Person | None, *, good: bool, reason: 
     at = when(given.at, row.release.at)
     row.counted += 1
     row.good += good
+    row.closed_at = None  # one more piece: it goes on
     came(row, at)
-    row.save(update_fields=["counted", "good", "began_at", "last_at"])
+    row.save(update_fields=["counted", "good", "began_at", "last_at", "closed_at"])
     row.happenings.filter(kind="stop", until=None).update(until=at)  # it runs
     return Piece.objects.create(
         lot=row, number=row.counted, good=good, reason=reason, source=source, key=given.key, by=by, at=at

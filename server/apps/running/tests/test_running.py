@@ -299,3 +299,42 @@ def test_nothing_is_counted_of_a_run_that_is_put_away_or_of_no_release(setter, r
     assert piece(setter, released, lot="s9")[0] == 404
     Run.objects.filter(pk=released.pk).update(put_away=True)
     assert piece(setter, released)[0] == 409
+
+
+def closing(person, run):
+    return person.get(f"/api/runs/{run.pk}/running/1/s1/closing").json()
+
+
+def test_a_lot_is_closed_its_cuts_and_its_lesson_are_found_again(setter, released, planner, operator):
+    assert told(send(setter, released, "closing")[1], "lot")
+    for n in range(3):
+        piece(setter, released, values={SPIGOT: f"83.98{n}"})
+    found = closing(setter, released)
+    rows = {r["what"]: (r["planned"], r["real"]) for r in found["rows"]}
+    assert rows["Good pieces"] == ("240", "3")
+    assert found["kept"][0]["words"].startswith("mean 83.981")
+    keep = [w["key"] for w in found["worked"]][:2]
+    lesson = "Blow the chips out of the groove  every tenth piece."
+    assert send(operator, released, "closing", keep=keep)[0] == 403
+    assert told(send(setter, released, "closing", keep=["s1.none"])[1], "keep")
+    status, closed = send(setter, released, "closing", keep=keep, lesson=lesson)
+    assert status == 200, closed
+    assert closed["closed_at"] is not None
+    assert closed["lessons"][0]["text"] == "Blow the chips out of the groove every tenth piece."
+    lines = setter.get("/api/notebook/cuts").json()["lines"]
+    assert sum("3 good pieces of Side 1" in line["said"]["remarks"] for line in lines) == 2
+    mine = planner.get(f"/api/runs/{released.pk}/last-time").json()["lessons"]
+    assert [one["by"] for one in mine] == ["setter"]
+    assert page(setter, released)["lot"] == "s2"  # the next one is made
+    status, kept = piece(setter, released)
+    assert (status, closing(setter, released)["closed_at"]) == (200, None)
+
+
+def test_a_lesson_of_the_same_material_is_found_by_another_part(setter, released, planner):
+    piece(setter, released)
+    send(setter, released, "closing", lesson="Edges break at the interrupted rim.")
+    carrier = Run.objects.get(pk=released.pk)
+    Run.objects.filter(drawing_number="LH-2215").update(material=carrier.material)
+    plug, bush = (Run.objects.get(drawing_number=n) for n in ("LH-2215", "LH-1980"))
+    assert planner.get(f"/api/runs/{plug.pk}/last-time").json()["lessons"]
+    assert planner.get(f"/api/runs/{bush.pk}/last-time").json()["lessons"] == []

@@ -3,6 +3,7 @@ import type { Picture, Plan, Side, Stop } from "../../api/client";
 import { DrawingPanel } from "./DrawingPanel";
 import { Gains } from "./Gains";
 import type { Latest } from "./kept";
+import { LastTime } from "./LastTime";
 import { type FoundSettled, Operations } from "./Operations";
 import { OrderBand } from "./OrderBand";
 import { FeedBars } from "./Pictures";
@@ -92,6 +93,9 @@ export function BelowLedger(props: ExtrasProps) {
           revision={plan.revision}
           onTake={onTake}
         />
+      )}
+      {stop.panels.includes("drawing") && plan.at === null && revision !== null && (
+        <LastTime runId={plan.run.id} />
       )}
       {stop.panels.includes("order") && lanes && (
         <OrderBand

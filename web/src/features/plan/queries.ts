@@ -444,6 +444,15 @@ export function useSetupTook(runId: number, revision: number) {
   });
 }
 
+/** What was learnt of this part, or of its material, before. */
+export function useLastTime(runId: number) {
+  return useQuery({
+    queryKey: ["last time", runId],
+    queryFn: () =>
+      answered(client.GET("/api/runs/{run_id}/last-time", { params: { path: { run_id: runId } } })),
+  });
+}
+
 /** Proven cuts like a planned one. */
 export function useLikeCuts(of: OfCut) {
   return useQuery({

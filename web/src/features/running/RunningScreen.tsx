@@ -9,6 +9,7 @@ import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { WorkWaits } from "../../shared/ui/WorkWaits";
 import { useKept } from "../../shared/useKept";
 import { AdviceBox } from "./AdviceBox";
+import { ClosingPage } from "./ClosingPage";
 import { EdgeList } from "./EdgeList";
 import { Happened } from "./Happened";
 import { Hand, Soft, Wrong } from "./hand";
@@ -143,7 +144,7 @@ type Props = {
 };
 
 const AT_20 = "20";
-const [EDGES, HAPPENED] = ["edges", "happened"];
+const [EDGES, HAPPENED, END] = ["edges", "happened", "end"];
 
 function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
   const doing = useDoing(page, of, session.name, lookedAt);
@@ -228,6 +229,9 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
             <Tab id={HAPPENED} at={tab} onGo={setTab}>
               What happened
             </Tab>
+            <Tab id={END} at={tab} onGo={setTab}>
+              At its end
+            </Tab>
           </Tabs>
           <div role="tabpanel">
             {dimension && <RunChart key={dimension.id} dimension={dimension} />}
@@ -249,6 +253,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
                 }
               />
             )}
+            {tab === END && <ClosingPage page={page} of={of} />}
             {tab === HAPPENED && <Happened page={page} of={of} doing={doing} />}
           </div>
         </section>

@@ -195,6 +195,55 @@ export function usePiece(page: RunningPage, number: number | null) {
   });
 }
 
+const closingKey = (page: RunningPage) => [
+  "running-closing",
+  page.run,
+  page.release.number,
+  page.lot,
+  page.units,
+];
+
+/** A lot at its end. */
+export function useClosing(page: RunningPage) {
+  return useQuery({
+    queryKey: [...closingKey(page), page.revision],
+    queryFn: () =>
+      answered(
+        client.GET("/api/runs/{run_id}/running/{number}/{lot}/closing", {
+          params: {
+            path: { run_id: page.run, number: page.release.number, lot: page.lot },
+            query: { units: page.units },
+          },
+        }),
+      ),
+  });
+}
+
+/** Close a lot: what goes into the notebook, and what the next one should know. */
+export function useClose(page: RunningPage, of: RunningAddress) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (given: { keep: string[]; lesson: string }) =>
+      answered(
+        client.POST("/api/runs/{run_id}/running/closing", {
+          params: { path: { run_id: page.run } },
+          body: {
+            key: crypto.randomUUID(),
+            release: page.release.number,
+            lot: page.lot,
+            units: page.units,
+            ...given,
+          },
+        }),
+      ),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: keyOf(of) });
+      void queries.invalidateQueries({ queryKey: closingKey(page) });
+      void queries.invalidateQueries({ queryKey: ["notebook"] });
+    },
+  });
+}
+
 /** Take a file of measured pieces. */
 export function useFile(page: RunningPage, of: RunningAddress) {
   const queries = useQueryClient();

@@ -1,0 +1,91 @@
+"""A lot at its end, and what was learnt before of a part or its material."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+from django.db.models import Case, IntegerField, Q, Value, When
+from django.utils import timezone
+
+from calc.quantities import System
+from calc.running.closing import Closing, closing_of, kept_words
+from calc.running.said import title_of
+from server.apps.notebook.queries import words_of
+from server.apps.running.models import Happening, Lesson, Measured
+from server.apps.running.queries.page import LotAt, lot_at, pace_now
+from server.apps.running.schemas import BesideOut, ClosingOut, KeptPrintOut, LastTimeOut, LessonOut, WorkedOut
+from server.apps.runs.queries.find import run_by_id
+from server.apps.runs.queries.released_plan import released_result
+from server.apps.runs.queries.releases import release_for
+from server.foundation.roles import SETS, has_role, require_sees_drafts
+
+LESSONS = 12
+
+
+def closing_page(run_id: int, release: int, key: str, system: System, person: Any) -> ClosingOut:
+    """A lot at its end. Raises NotFound, NotAllowed."""
+    run = run_by_id(run_id)
+    return closing_out(lot_at(run, release_for(run, release, person), key), system, person)
+
+
+def closed_of(at: LotAt) -> Closing:
+    """A lot at its end, in the core's values."""
+    values: dict[str, list[float]] = {}
+    stops: dict[str, float] = {}
+    if at.row is not None:
+        for dimension, value in Measured.objects.filter(lot=at.row).values_list("dimension", "value").iterator():
+            values.setdefault(dimension, []).append(value)
+        for why, begun, until in Happening.objects.filter(lot=at.row, kind="stop").values_list("why", "at", "until"):
+            stops[why] = stops.get(why, 0.0) + ((until or timezone.now()) - begun) / timedelta(minutes=1)
+    standing = at.standing()
+    pace = pace_now(at, standing, timezone.now().timestamp())
+    return closing_of(standing, pace, values, stops, released_result(at.release.key), timezone.localdate().isoformat())
+
+
+def closing_out(at: LotAt, system: System, person: Any) -> ClosingOut:
+    """A lot at its end as it is sent."""
+    found = closed_of(at)
+    return ClosingOut(
+        closed_at=at.row.closed_at if at.row else None,
+        may_keep=has_role(person, SETS),
+        rows=[
+            BesideOut(what=r.what.text(system), planned=r.planned.text(system), real=r.real.text(system))
+            for r in found.rows
+        ],
+        kept=[
+            KeptPrintOut(title=title_of(k.dimension, system), words=kept_words(k).text(system))
+            for k in found.kept
+            if k.found is not None
+        ],
+        worked=[
+            WorkedOut(key=w.key, name=w.name, words=words_of(w.proven, system), remarks=w.proven.remarks)
+            for w in found.worked
+        ],
+        lessons=[lesson_out(one) for one in Lesson.objects.filter(lot=at.row).select_related("by")] if at.row else [],
+    )
+
+
+def lesson_out(one: Lesson) -> LessonOut:
+    """A lesson as it is sent."""
+    return LessonOut(
+        part=f"{one.part} ({one.drawing_number})",
+        material=one.material,
+        machine=one.machine,
+        text=one.text,
+        by=one.by.username,
+        at=one.at,
+    )
+
+
+def last_time(run_id: int, person: Any) -> LastTimeOut:
+    """What was learnt before of the part of a run, then of its material. Raises NotFound, NotAllowed."""
+    require_sees_drafts(person)
+    run = run_by_id(run_id)
+    material = run.material.name if run.material else ""
+    wanted = Q(drawing_number=run.drawing_number)
+    if material:
+        wanted |= Q(material=material)
+    first = Case(When(drawing_number=run.drawing_number, then=Value(0)), default=Value(1), output_field=IntegerField())
+    found = Lesson.objects.filter(wanted).annotate(first=first).order_by("first", "-at", "-pk").select_related("by")
+    return LastTimeOut(lessons=[lesson_out(one) for one in found[:LESSONS]])
