@@ -9,7 +9,7 @@ from django.conf import settings
 
 from commands.cluster import free_port
 from commands.places import environment
-from commands.processes import end, serve, serve_worker, wait_until_answering
+from commands.processes import end, serve, serve_listener, serve_worker, wait_until_answering
 from devices.gauge import Gauge
 
 running: Server | None = None
@@ -22,6 +22,7 @@ class Server:
         self.port = free_port()
         self.process: subprocess.Popen[bytes] | None = None
         self.worker: subprocess.Popen[bytes] | None = None
+        self.listener: subprocess.Popen[bytes] | None = None
         # Six times as fast as the demo's, so that a journey does not wait twelve seconds.
         self.gauge = Gauge(0, rate=120.0, count=120, seed=3)
         threading.Thread(target=self.gauge.serve_forever, daemon=True).start()
@@ -49,6 +50,16 @@ class Server:
         """See to it that long questions are answered. One that ended by itself has written why."""
         if self.worker is None or self.worker.poll() is not None:
             self.worker = serve_worker(self.env)
+
+    def start_listener(self, machine: str, port: int) -> None:
+        """Have a machine listened to."""
+        self.listener = serve_listener({**self.env, "NOBLE_ANVIL_MACHINES": f"{machine}=127.0.0.1:{port}"})
+
+    def stop_listener(self) -> None:
+        """Listen to nothing."""
+        if self.listener is not None:
+            end(self.listener)
+            self.listener = None
 
     def stop(self) -> None:
         """Stop it."""

@@ -19,6 +19,7 @@ from django.core.management.color import no_style
 from django.db import connection, transaction
 
 from server.apps.demo.actions import begin
+from server.apps.demo.machine_side import set_half
 from server.apps.shelf.models import ShelfState
 
 Rows = list[tuple[str, str, bytes]]  # table, columns, what COPY made of it
@@ -67,6 +68,16 @@ def begun(demo: str = "whole", made: Callable[[], object] = lambda: begin("demo"
         _KEPT[of] = _copied_out()
     else:
         _begun_once(of, made, shared / f"demo {demo} {of[1]}")
+
+
+def half_set() -> None:
+    """The whole demo with what happened at its machines, as `./anvil start` begins it."""
+
+    def made() -> None:
+        begun()
+        set_half()
+
+    begun("half set", made)
 
 
 def _begun_once(of: tuple[str, date], made: Callable[[], object], file: Path) -> None:

@@ -23,6 +23,7 @@ class EdgeClock:
     learnt: bool
     left: int | None
     lived: tuple[tuple[int, str], ...]  # pieces and why it was changed, of each before it
+    carried: float = 0.0  # share of its life that the lot before wore off
 
     @property
     def spare(self) -> int:
@@ -57,7 +58,7 @@ def clock_of(edge: EdgeAt, story: Story) -> EdgeClock:
     last, learnt = lasts(edge, tuple(lived[1:] if story.carried.get(edge.key) else lived))
     on_it = story.counted - before
     left = None if last is None else max(0, math.floor(last * (1 - carried) - on_it + 1e-9))
-    return EdgeClock(edge, on_it, last, learnt, left, tuple(lived))
+    return EdgeClock(edge, on_it, last, learnt, left, tuple(lived), carried)
 
 
 def clocks_of(lot: Lot, story: Story) -> tuple[EdgeClock, ...]:

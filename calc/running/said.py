@@ -180,6 +180,8 @@ def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeClockS
     else:
         whose = "as edges here really lasted" if clock.learnt else "by the plan"
         told = f"{clock.on_it} of {counted(clock.lasts, 'piece')}, {whose}"
+    if clock.carried:
+        told += f"; the lot before wore {clock.carried:.0%} of it off"
     if clock.lived:
         told += f"; {_before(clock.lived[-2:])}"
     fresh = [_offset(standing, w, system) for w in standing.watched if w.dimension.edge == clock.edge.key]

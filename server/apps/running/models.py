@@ -21,6 +21,7 @@ class Lot(models.Model):
     closed_at = models.DateTimeField(null=True, blank=True)
     revision = models.PositiveIntegerField(default=0, help_text="Counts whatever is kept of it")
     machine_count = models.PositiveIntegerField(null=True, blank=True, help_text="What its machine said last")
+    counted_then = models.PositiveIntegerField(default=0, help_text="Pieces that were counted when it said so")
 
     class Meta:
         ordering = ["pk"]

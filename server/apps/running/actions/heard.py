@@ -86,9 +86,7 @@ def _count(at: LotAt, row: Lot, name: str, said: int, *, finished: bool) -> None
     if before is None or said < before or said - before > MOST_AT_ONCE:
         new = 1 if finished else 0
     else:
-        last = row.pieces.filter(source=name).order_by("-number").values_list("number", flat=True).first() or 0
-        by_hand = row.pieces.filter(number__gt=last, source="").count() if said > before else 0
-        new = max(0, said - before - by_hand)
+        new = max(0, said - before - (row.counted - row.counted_then))  # without what was counted by hand meanwhile
     row.machine_count = said
     now = timezone.now()
     Piece.objects.bulk_create(
@@ -96,11 +94,12 @@ def _count(at: LotAt, row: Lot, name: str, said: int, *, finished: bool) -> None
     )
     row.counted += new
     row.good += new
+    row.counted_then = row.counted
     if new:
         came(row, now)
         row.happenings.filter(kind="stop", until=None).update(until=now)
         moved_on(at.run.pk, "running", _Somebody(name))
-    row.save(update_fields=["counted", "good", "began_at", "last_at", "machine_count"])
+    row.save(update_fields=["counted", "good", "began_at", "last_at", "machine_count", "counted_then"])
     if new:
         kept(row)
 

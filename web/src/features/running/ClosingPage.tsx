@@ -56,10 +56,15 @@ const Whole = styled.div`
   }
 `;
 
-type Props = { page: RunningPage; of: RunningAddress };
+type Props = {
+  page: RunningPage;
+  of: RunningAddress;
+  /** Stay at this lot, which the next one would take the place of. */
+  onStay: () => void;
+};
 
 /** A lot at its end: planned beside real, what goes into the notebook, and what the next one should know. */
-export function ClosingPage({ page, of }: Props) {
+export function ClosingPage({ page, of, onStay }: Props) {
   const closing = useClosing(page);
   const close = useClose(page, of);
   const [left, setLeft] = useState<readonly string[]>([]);
@@ -140,7 +145,14 @@ export function ClosingPage({ page, of }: Props) {
             <TextField aria-label="What the next one should know" value={lesson} onChange={setLesson}>
               <TextArea maxLength={400} />
             </TextField>
-            <Hand data-main disabled={close.isPending} onClick={() => close.mutate({ keep, lesson })}>
+            <Hand
+              data-main
+              disabled={close.isPending}
+              onClick={() => {
+                onStay();
+                close.mutate({ keep, lesson });
+              }}
+            >
               {keep.length > 0 ? `Close it, keep ${keep.length} cuts` : "Close it"}
             </Hand>
             {close.isError && <Wrong role="alert">{said(close.error)}</Wrong>}

@@ -130,6 +130,7 @@ export function RunningScreen({ session }: { session: Session }) {
       replaced={replaced}
       lookedAt={lookedAt}
       onUnits={() => setParams({ ...Object.fromEntries(params), units })}
+      onStay={() => setParams({ ...Object.fromEntries(params), lot: page.data.lot })}
     />
   );
 }
@@ -141,12 +142,14 @@ type Props = {
   replaced: boolean;
   lookedAt: number;
   onUnits: () => void;
+  /** Keep this lot in the address. */
+  onStay: () => void;
 };
 
 const AT_20 = "20";
 const [EDGES, HAPPENED, END] = ["edges", "happened", "end"];
 
-function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
+function OneLot({ page, of, session, replaced, lookedAt, onUnits, onStay }: Props) {
   const doing = useDoing(page, of, session.name, lookedAt);
   const isKept = useKept("running");
   const { dimensions, check } = page.standing;
@@ -253,7 +256,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits }: Props) {
                 }
               />
             )}
-            {tab === END && <ClosingPage page={page} of={of} />}
+            {tab === END && <ClosingPage page={page} of={of} onStay={onStay} />}
             {tab === HAPPENED && <Happened page={page} of={of} doing={doing} />}
           </div>
         </section>

@@ -1,4 +1,10 @@
-import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { useEffect } from "react";
 import {
   answered,
@@ -62,7 +68,7 @@ export function askEarly(queries: QueryClient, { pathname, searchParams }: URL):
 
 /** A lot as it stands; asked for again as soon as anything of it was kept. */
 export function useRunning(of: RunningAddress) {
-  const page = useQuery({ ...askFor(of), refetchOnWindowFocus: false });
+  const page = useQuery({ ...askFor(of), refetchOnWindowFocus: false, placeholderData: keepPreviousData });
   const { refetch } = page;
   const known = page.data;
   const pulse = useQuery({
