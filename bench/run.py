@@ -19,6 +19,7 @@ from bench.board import board
 from bench.card import card
 from bench.crowds import crowd, long_history, many_readings, many_runs
 from bench.heavy import heavy, slow
+from bench.lot import lot
 from bench.measure import PRESSURE, Client, row, times, told
 from bench.screens import cold_load, drag, key_to_pixels, live_gauge
 from calc.plan.compute import compute
@@ -259,6 +260,7 @@ MEASURED = {
     "tools": _tools,
     "drag": drag,
     "card": card,  # before the board, whose hundreds of copies of the run have no release
+    "lot": lot,
     "board": board,
     "many": _many,
     "history": _history,

@@ -8,6 +8,7 @@ from statistics import median_low
 
 from calc.card.readings.size import SizeAsk
 from calc.limits.capability import LEAST as CAPABLE_FROM
+from calc.limits.capability import MOST
 from calc.limits.capability import CapabilityInput, CapabilityResult, capability
 from calc.notebook.proven import Proven
 from calc.plan.compute import PlanResult
@@ -118,7 +119,7 @@ def _kept(dimension: Dimension, stretches: Sequence[object], values: Sequence[fl
     stable = not any(getattr(s, "signs", ()) or getattr(s, "drift", None) is not None for s in stretches)
     if not isinstance(dimension.ask, SizeAsk) or len(values) < 2:
         return Kept(dimension, None, stable)
-    return Kept(dimension, capability(CapabilityInput(tuple(values), *dimension.ask.print_mm)), stable)
+    return Kept(dimension, capability(CapabilityInput(tuple(values[-MOST:]), *dimension.ask.print_mm)), stable)
 
 
 def kept_words(kept: Kept) -> Sentence:

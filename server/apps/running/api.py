@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import get_valid_filename
 from ninja import Query, Router
+from pydantic import BaseModel
 
 from server.apps.running.actions import change as changing
 from server.apps.running.actions import close as closes
@@ -44,9 +45,12 @@ CSV = {"responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}
 @router.get(RUNNING, response={200: RunningOut, **LOOKS}, operation_id="running")
 def running(request: HttpRequest, run_id: int, asked: Query[RunningAsk]) -> HttpResponse:
     """A lot of a release as it stands at the machine."""
-    page = pages.page(run_id, asked.release, asked.lot, asked.units, request.user)
-    # Written straight to JSON by pydantic, once: it is opened at the machine.
-    return HttpResponse(page.model_dump_json(), content_type="application/json")
+    return _written(pages.page(run_id, asked.release, asked.lot, asked.units, request.user))
+
+
+def _written(answer: BaseModel) -> HttpResponse:
+    """Written straight to JSON by pydantic, once: it is waited for at the machine, and holds a whole chart."""
+    return HttpResponse(answer.model_dump_json(), content_type="application/json")
 
 
 @router.get(f"{LOT}/pulse", response={200: RunningPulse, **LOOKS}, operation_id="runningPulse")
@@ -89,33 +93,33 @@ def close(request: HttpRequest, run_id: int, given: CloseIn) -> ClosingOut:
 
 
 @router.post(f"{RUNNING}/pieces", response={200: KeptOut, **CHANGES}, operation_id="countPiece")
-def count(request: HttpRequest, run_id: int, given: PieceIn) -> KeptOut:
+def count(request: HttpRequest, run_id: int, given: PieceIn) -> HttpResponse:
     """Count a piece, good or scrap, with what was measured of it."""
-    return measuring.count(run_id, given, request.user)
+    return _written(measuring.count(run_id, given, request.user))
 
 
 @router.post(f"{RUNNING}/sizes", response={200: KeptOut, **CHANGES}, operation_id="measurePiece")
-def measure(request: HttpRequest, run_id: int, given: MeasureIn) -> KeptOut:
+def measure(request: HttpRequest, run_id: int, given: MeasureIn) -> HttpResponse:
     """Keep what was measured of a piece that was counted before."""
-    return measuring.measure(run_id, given, request.user)
+    return _written(measuring.measure(run_id, given, request.user))
 
 
 @router.post(f"{RUNNING}/changes", response={200: KeptOut, **CHANGES}, operation_id="changeAtMachine")
-def change(request: HttpRequest, run_id: int, given: ChangeIn) -> KeptOut:
+def change(request: HttpRequest, run_id: int, given: ChangeIn) -> HttpResponse:
     """Note a fresh edge, or an offset that was moved."""
-    return changing.change(run_id, given, request.user)
+    return _written(changing.change(run_id, given, request.user))
 
 
 @router.post(f"{RUNNING}/stops", response={200: KeptOut, **CHANGES}, operation_id="stopAtMachine")
-def stop(request: HttpRequest, run_id: int, given: StopIn) -> KeptOut:
+def stop(request: HttpRequest, run_id: int, given: StopIn) -> HttpResponse:
     """Note that it stopped and why, or that it goes on."""
-    return changing.stop(run_id, given, request.user)
+    return _written(changing.stop(run_id, given, request.user))
 
 
 @router.post(f"{RUNNING}/corrections", response={200: KeptOut, **CHANGES}, operation_id="correctPiece")
-def correct(request: HttpRequest, run_id: int, given: CorrectIn) -> KeptOut:
+def correct(request: HttpRequest, run_id: int, given: CorrectIn) -> HttpResponse:
     """Correct a piece; what stood there before is kept."""
-    return correcting.correct(run_id, given, request.user)
+    return _written(correcting.correct(run_id, given, request.user))
 
 
 @router.post(f"{RUNNING}/file", response={200: PiecesFileOut, **CHANGES}, operation_id="takePiecesFile")

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any, Literal
 
-from django.db.models import F
 from django.utils import timezone
 
 from server.apps.card.actions.mark import AWAY
@@ -36,14 +35,15 @@ def held(run_id: int, given: AtLot, person: Any) -> tuple[Person, LotAt, Lot, bo
     at = lot_at(run, release, given.lot)
     Lot.objects.get_or_create(release_id=release.pk, key=at.lot.key)
     row = Lot.objects.select_for_update().get(release_id=release.pk, key=at.lot.key)
+    row.release = release  # as it is read here, without its megabytes
     sent = was_sent(given.key, somebody, digest_of(type(given).__name__, run_id, given.model_dump(mode="json")))
     return somebody, replace(at, row=row), row, sent
 
 
 def kept(row: Lot) -> None:
     """Count what was kept of a lot, so that whoever looks at it knows."""
-    Lot.objects.filter(pk=row.pk).update(revision=F("revision") + 1)
-    row.refresh_from_db()
+    row.revision += 1  # it is held
+    row.save(update_fields=["revision"])
 
 
 def answer(at: LotAt, row: Lot, given: AtLot, person: Any, said: tuple[int | None, list[str], Level]) -> KeptOut:

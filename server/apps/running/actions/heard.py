@@ -73,8 +73,10 @@ def _lot(name: str) -> LotAt | None:
 
 
 def _row(at: LotAt) -> Lot:
-    Lot.objects.get_or_create(release_id=at.release.pk, key=at.lot.key)
-    return Lot.objects.select_for_update().get(release_id=at.release.pk, key=at.lot.key)
+    held = Lot.objects.select_for_update()
+    if at.row is None:
+        Lot.objects.get_or_create(release_id=at.release.pk, key=at.lot.key)
+    return held.get(release_id=at.release.pk, key=at.lot.key)
 
 
 def _count(at: LotAt, row: Lot, name: str, said: int, *, finished: bool) -> None:
@@ -97,11 +99,11 @@ def _count(at: LotAt, row: Lot, name: str, said: int, *, finished: bool) -> None
     row.counted_then = row.counted
     if new:
         came(row, now)
+        row.revision += 1
         row.happenings.filter(kind="stop", until=None).update(until=now)
-        moved_on(at.run.pk, "running", _Somebody(name))
-    row.save(update_fields=["counted", "good", "began_at", "last_at", "machine_count", "counted_then"])
-    if new:
-        kept(row)
+        if at.run.place != "running":
+            moved_on(at.run.pk, "running", _Somebody(name))
+    row.save(update_fields=["counted", "good", "began_at", "last_at", "machine_count", "counted_then", "revision"])
 
 
 class _Somebody:

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
+from uuid import UUID
 
 from django.db.models import QuerySet
 
@@ -24,6 +26,7 @@ from server.foundation.problems import NotAllowed, NotFound
 from server.foundation.roles import sees_drafts
 
 # Megabytes, which are read where they are asked for and nowhere else.
+NAMES_KEPT = 64
 HEAVY = ("views", "programs", "document", "taken", "lines", "figures")
 
 
@@ -83,7 +86,12 @@ def released_view(release: Release, look: Look) -> Plain:
 
 def names_of(release: Release, system: System) -> tuple[str, str]:
     """(name, drawing number) of the run as it was released: what it is called since is the draft's."""
-    plate = Release.objects.values_list(f"views__{system}__run", flat=True).get(pk=release.pk)
+    return _names(release.key, system)
+
+
+@lru_cache(maxsize=NAMES_KEPT)  # a release never changes, and its views are megabytes
+def _names(key: UUID, system: System) -> tuple[str, str]:
+    plate = Release.objects.values_list(f"views__{system}__run", flat=True).get(key=key)
     return str(plate["name"]), str(plate["drawing_number"])
 
 
