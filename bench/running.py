@@ -19,7 +19,15 @@ from commands.processes import answers
 
 PATIENCE_S = 45.0  # of a loaded machine
 FIRST_S = 120.0  # with everything to prepare
-MODULES = ("server.work", "server.serve", "devices.gauge", "devices.instrument", "anvil start")
+MODULES = (
+    "server.work",
+    "server.serve",
+    "server.listen",
+    "devices.gauge",
+    "devices.instrument",
+    "devices.machine",
+    "anvil start",
+)
 
 
 class Running:

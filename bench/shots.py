@@ -121,16 +121,12 @@ def _keep(page: Page, name: str) -> None:
     say(f"docs/screenshots/{name}.png")
 
 
-def _tools_and_cuts(page: Page, carrier: str, bush: str) -> None:
-    """The table of cuts, and a blade at work."""
+def _tools_and_cuts(page: Page, carrier: str) -> None:
+    """The table of cuts."""
     _open(page, f"{carrier}/cuts-s1")
     page.get_by_role("button", name="Finish Spigot", exact=True).click()
     page.wait_for_timeout(500)
     _keep(page, "plan-cuts")
-    _open(page, f"{bush}/cuts-s1")
-    page.get_by_role("button", name="Part off", exact=True).click()
-    page.wait_for_timeout(500)
-    _keep(page, "plan-at-work")
 
 
 def _collets(page: Page, bush: str) -> None:
@@ -139,10 +135,6 @@ def _collets(page: Page, bush: str) -> None:
     _keep(page, "plan-collet")
     _open(page, f"{bush}/route")
     _keep(page, "plan-route")
-    page.get_by_role("button", name="Main turret").click()
-    page.get_by_role("button", name="At a station of your own").click()
-    page.wait_for_timeout(400)
-    _keep(page, "plan-stations")
     _open(page, "/board")
     _keep(page, "board")
 
@@ -177,6 +169,20 @@ def _at_the_machine(page: Page, carrier: str) -> None:
     page.set_viewport_size(desk or {"width": 1280, "height": 800})
 
 
+def _while_it_runs(page: Page, ring: str) -> None:
+    """The wear ring, half made, and what it came to."""
+    desk = page.viewport_size
+    page.set_viewport_size({"width": 1024, "height": 768})
+    page.evaluate(SEND, ["/api/session/look-as", {"role": "setter"}])
+    _open(page, f"{ring}/running")
+    _keep(page, "running")
+    page.get_by_role("tab", name="At its end").click()
+    page.wait_for_timeout(600)
+    _keep(page, "running-end")
+    page.evaluate(SEND, ["/api/session/look-as", {"role": "planner"}])
+    page.set_viewport_size(desk or {"width": 1280, "height": 800})
+
+
 def main() -> None:
     with browser_page() as page:
         runs = _runs(page)
@@ -185,9 +191,10 @@ def main() -> None:
         for stop in ("part", "jaws-s2", "force-s2"):
             _open(page, f"{carrier}/{stop}")
             _keep(page, f"plan-{stop.removesuffix('-s2')}")
-        _tools_and_cuts(page, carrier, bush)
+        _tools_and_cuts(page, carrier)
         _collets(page, bush)
         _at_the_machine(page, carrier)
+        _while_it_runs(page, runs["Wear ring"])
         _open(page, "/shelf/chuck/lathe-3-chuck")
         _keep(page, "shelf-chuck")
         _open(page, "/notebook")

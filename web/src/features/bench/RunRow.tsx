@@ -250,7 +250,7 @@ export function RunRow({ run, mayEdit, onAction }: Props) {
             : ". Next: release it for the machine."}
         {run.placed_at && (
           <Soft>
-            <Link to={`/runs/${run.id}/card`}>
+            <Link to={`/runs/${run.id}/${run.place === "running" ? "running" : "card"}`}>
               {run.place} since {moment(run.placed_at)}, {run.placed_by}
             </Link>
           </Soft>

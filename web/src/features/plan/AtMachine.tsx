@@ -51,6 +51,7 @@ export function AtMachine({ plan, units }: { plan: Plan; units: Units }) {
         </span>
       )}
       <Link to={`/runs/${plan.run.id}/card`}>watch its card</Link>
+      {done.place === "running" && <Link to={`/runs/${plan.run.id}/running`}>watch it run</Link>}
     </Strip>
   );
 }
