@@ -128,7 +128,7 @@ def test_a_cut_that_worked_is_kept_and_found(app, run):
     expect(app.get_by_text("It is in the notebook.")).to_be_visible()
     expect(app.get_by_role("region", name="Notebook for Finish flange")).to_contain_text("mirror after the second edge")
     go(app, "/notebook")
-    app.get_by_role("searchbox", name="Find a cut").fill("mirror")
+    app.get_by_role("searchbox", name="Find in the notebook").fill("mirror")
     expect(app.get_by_text("1 cut.", exact=True)).to_be_visible()
     expect(app.get_by_role("row", name=re.compile("duplex"))).to_contain_text("mirror after the second edge")
     assert ProvenCut.objects.filter(remarks__startswith="mirror").count() == 1

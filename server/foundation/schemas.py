@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any, Literal
 
 from ninja import Field, Schema
@@ -112,3 +112,14 @@ class Problem(Schema):
     theirs: Any = None
     yours: Any = None
     asks: str | None = None
+
+
+class NotedOut(BaseModel):
+    """Something that was noted at a machine, in a line of the notebook: what of, when, by whom, where it stands."""
+
+    kind: Literal["cut", "lesson", "edge", "reading", "coolant", "gauge", "jaws"]
+    of: str
+    words: str
+    on: date
+    by: str
+    href: str

@@ -48,7 +48,10 @@ PIECES, CYCLE_MIN, OFFSET_AFTER = 46, 2.3, 20
 BEGAN_MM, MOVED_MM, WEAR_MM, NOISE_MM = 148.0225, 0.010, 0.00045, 0.0011
 ROUGHER_AFTER = {19: "due", 36: "worn"}
 HAPPENED = (
-    *({"kind": "edge", "edge": "main.1", "after": after, "why": why} for after, why in ROUGHER_AFTER.items()),
+    *(
+        {"kind": "edge", "edge": "main.1", "after": after, "why": why, "note": "CCGT 09T304"}
+        for after, why in ROUGHER_AFTER.items()
+    ),
     {"kind": "offset", "edge": "main.2", "after": OFFSET_AFTER, "amount_mm": MOVED_MM},
     {"kind": "stop", "after": 28, "why": "chips", "minutes": 6},
 )

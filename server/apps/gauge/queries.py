@@ -28,6 +28,7 @@ from server.apps.gauge.schemas import (
 from server.apps.house import queries as house
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
+from server.foundation.schemas import NotedOut
 
 __all__ = ["chuck_id_of", "chuck_page", "fit_of", "measured", "run_by_id", "run_page", "today"]
 
@@ -228,3 +229,28 @@ def _fitted(run: GaugeRun, readings: list[Reading], fit: GripFitResult, system: 
         outliers=[used[i].number for i in fit.outliers],
         notes=[GaugeNote(level=n.level, code=n.code, text=n.sentence.text(system)) for n in fit.notes],
     )
+
+
+def noted(system: System, most: int) -> list[NotedOut]:
+    """The newest gauge runs that were kept, as lines of the notebook."""
+    rows = GaugeRun.objects.exclude(kept_at=None).select_related("chuck", "by")[:most]
+    return [
+        NotedOut(
+            kind="gauge",
+            of=run.chuck.name,
+            words=_noted_words(run, system),
+            on=run.on,
+            by=run.by.username,
+            href=f"/chucks/{run.chuck.key}/gauge",
+        )
+        for run in rows
+    ]
+
+
+def _noted_words(run: GaugeRun, system: System) -> str:
+    words = f"grip at {Figure(run.pressure_bar, 'bar').text(system)}"
+    if run.static_grip_n is not None:
+        words += f": {Figure(run.static_grip_n, 'N', 'down').text(system)}"
+    if run.condition is not None:
+        words += f", condition {Figure(run.condition, '', 'down', (2, 2)).text(system)}"
+    return words + (f"; {run.note}" if run.note else "")

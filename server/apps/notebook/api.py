@@ -11,6 +11,8 @@ from server.apps.notebook.actions.keep_cut import Seen, figures_to_take, keep_pl
 from server.apps.notebook.actions.take_file import take_file
 from server.apps.notebook.asks import ProvenTake
 from server.apps.notebook.schemas import (
+    EverythingAsk,
+    EverythingOut,
     LikeOut,
     NotebookAsk,
     NotebookFileAnswer,
@@ -40,6 +42,13 @@ CUT = "/runs/{int:run_id}/sides/{setup}/cuts/{cut}"
 def notebook(request: HttpRequest, asked: Query[NotebookAsk]) -> NotebookOut:
     """A page of proven cuts, the newest first, found by words, operation and material group."""
     return queries.page(asked, drafts=sees_drafts(request.user))
+
+
+@router.get("/notebook/everything", response={200: EverythingOut, 403: Problem, **LOOKS}, operation_id="everything")
+def everything(request: HttpRequest, asked: Query[EverythingAsk]) -> EverythingOut:
+    """Everything that was noted at the machines, found by any words."""
+    require_sees_drafts(request.user)
+    return queries.everything(asked)
 
 
 @router.post("/notebook/cuts", response={201: ProvenLine, **CHANGES}, operation_id="writeProvenCut")

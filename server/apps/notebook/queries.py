@@ -16,9 +16,13 @@ from calc.notebook.proven import Proven, Situation, most_like
 from calc.plan.cuts.solve import CutFigures
 from calc.plan.cuts.tooling import situation_of
 from calc.quantities import System, shown_as
+from server.apps.card.queries import noted as card
+from server.apps.gauge import queries as gauge
 from server.apps.notebook import convert
 from server.apps.notebook.models import ProvenCut
 from server.apps.notebook.schemas import (
+    EverythingAsk,
+    EverythingOut,
     LikeLine,
     LikeOut,
     NotebookAsk,
@@ -27,11 +31,15 @@ from server.apps.notebook.schemas import (
     NotebookOut,
     ProvenLine,
 )
+from server.apps.running.queries import noted as running
 from server.apps.runs.queries.tools import cut_of
+from server.apps.shelf.queries import noted as jaws
 from server.foundation.problems import NotFound
+from server.foundation.schemas import NotedOut
 from server.foundation.sheets import cell
 
 PAGE = 30
+SHOWN = 100  # of everything, the newest
 LOOKED_AT = 2000  # rows of the kind that are compared with a planned cut, the newest first
 SEARCHED = ("material", "machine", "insert", "holder", "remarks", "kind")
 
@@ -166,3 +174,38 @@ def words_of(value: Proven, system: System) -> str:
     """A proven cut in a line."""
     said = convert.words(value, system)
     return " · ".join(said[n] for n in ("speed_m_min", "feed_mm_rev", "depth_mm", "insert") if said[n])
+
+
+def everything(asked: EverythingAsk) -> EverythingOut:
+    """The newest of everything that was noted at the machines, found by any words."""
+    system = asked.units
+    lines = [
+        *(_noted(row, system) for row in _found("", "", "")[:LOOKED_AT]),
+        *running.noted(LOOKED_AT),
+        *card.noted(system, LOOKED_AT),
+        *gauge.noted(system, LOOKED_AT),
+        *jaws.noted(system, LOOKED_AT),
+    ]
+    words = asked.find.lower().split()
+    found = [
+        one
+        for one in lines
+        if (not asked.kind or one.kind == asked.kind)
+        and all(word in f"{one.of} {one.words} {one.by}".lower() for word in words)
+    ]
+    found.sort(key=lambda one: one.on, reverse=True)
+    return EverythingOut(lines=found[:SHOWN], count=len(found), due=card.coolant_due())
+
+
+def _noted(row: ProvenCut, system: System) -> NotedOut:
+    value = convert.value(row)
+    said = convert.words(value, system)
+    words = " · ".join(filter(None, (said["kind"], words_of(value, system), value.remarks)))
+    return NotedOut(
+        kind="cut",
+        of=" on ".join(filter(None, (value.material, value.machine))),
+        words=words,
+        on=row.on or row.at.date(),
+        by=row.by.username if row.by else "",
+        href="/notebook",
+    )

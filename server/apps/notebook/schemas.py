@@ -10,7 +10,7 @@ from ninja import Field, Schema
 from pydantic import BaseModel
 
 from server.apps.questions.schemas import AskIn
-from server.foundation.schemas import Units
+from server.foundation.schemas import NotedOut, Units
 
 Entry = str | float | bool | None
 
@@ -121,3 +121,19 @@ class NotebookFileAnswer(BaseModel):
     lines: list[NotebookLineAnswer]
     kept: int
     bad: int
+
+
+class EverythingAsk(Schema):
+    """Which of everything that was noted: by words, and of what kind."""
+
+    find: str = Field("", max_length=200)
+    kind: Literal["", "cut", "lesson", "edge", "reading", "coolant", "gauge", "jaws"] = ""
+    units: Units = "metric"
+
+
+class EverythingOut(BaseModel):
+    """Everything that was noted at the machines, the newest first, and what is to be done again."""
+
+    lines: list[NotedOut]
+    count: int
+    due: list[str]

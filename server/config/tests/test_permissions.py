@@ -133,6 +133,7 @@ ENDPOINTS = [
     ("post", "notebook/cuts", WORKED, (403, 201, 201, 201)),
     ("delete", "notebook/cuts/{proven}", None, GONE),
     ("post", "notebook/cuts/{proven}/back", {}, (403, 403, 404, 404)),  # it is in there
+    ("get", "notebook/everything", None, DRAFT),
     ("get", "notebook/file", None, LOOK),
     ("post", "notebook/file", {"text": "material\nC45"}, PLAN),
     ("post", "notebook/file/look", {"text": "material\nC45"}, ASK),

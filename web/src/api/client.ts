@@ -85,6 +85,7 @@ export type Settled = components["schemas"]["SettledOut"];
 export type GainFound = components["schemas"]["GainOut"];
 export type LikeCuts = components["schemas"]["LikeOut"];
 export type NotebookPage = components["schemas"]["NotebookOut"];
+export type Noted = components["schemas"]["NotedOut"];
 export type ProvenLine = components["schemas"]["ProvenLine"];
 export type Problem = components["schemas"]["Problem"];
 export type Units = Plan["units"];

@@ -976,6 +976,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/notebook/everything": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everything
+         * @description Everything that was noted at the machines, found by any words.
+         */
+        get: operations["everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/notebook/cuts/{proven}": {
         parameters: {
             query?: never;
@@ -3413,6 +3433,65 @@ export interface components {
              * Format: uuid
              */
             key: string;
+        };
+        /**
+         * EverythingAsk
+         * @description Which of everything that was noted: by words, and of what kind.
+         */
+        EverythingAsk: {
+            /**
+             * Find
+             * @default
+             */
+            find: string;
+            /**
+             * Kind
+             * @default
+             * @enum {string}
+             */
+            kind: "" | "cut" | "lesson" | "edge" | "reading" | "coolant" | "gauge" | "jaws";
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * EverythingOut
+         * @description Everything that was noted at the machines, the newest first, and what is to be done again.
+         */
+        EverythingOut: {
+            /** Lines */
+            lines: components["schemas"]["NotedOut"][];
+            /** Count */
+            count: number;
+            /** Due */
+            due: string[];
+        };
+        /**
+         * NotedOut
+         * @description Something that was noted at a machine, in a line of the notebook: what of, when, by whom, where it stands.
+         */
+        NotedOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cut" | "lesson" | "edge" | "reading" | "coolant" | "gauge" | "jaws";
+            /** Of */
+            of: string;
+            /** Words */
+            words: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** By */
+            by: string;
+            /** Href */
+            href: string;
         };
         /**
          * NotebookUnits
@@ -13215,6 +13294,75 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    everything: {
+        parameters: {
+            query?: {
+                find?: string;
+                kind?: "" | "cut" | "lesson" | "edge" | "reading" | "coolant" | "gauge" | "jaws";
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EverythingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,11 +1,15 @@
 """The notebook through the API: kept from a plan, written by hand, found, taken, out and in as a file."""
 
 import uuid
+from datetime import timedelta
 
 import pytest
+from django.utils import timezone
 
+from server import kept_demo
 from server.apps.notebook.models import ProvenCut
 from server.apps.runs.models import Run
+from server.conftest import _signed_in
 
 CUT = {
     "kind": "turn",
@@ -158,3 +162,36 @@ def test_words_that_a_spreadsheet_would_run_are_written_as_words(planner, demo):
     for words in ("=1+1", "＝1+1", "'quoted"):
         write(planner, remarks=words)
         assert f",'{words}," in planner.get("/api/notebook/file").content.decode()
+
+
+def everything(person, **asked):
+    query = "&".join(f"{name}={value}" for name, value in asked.items())
+    return person.get(f"/api/notebook/everything?{query}").json()
+
+
+@pytest.mark.django_db
+def test_everything_that_was_noted_is_found_by_one_search(monkeypatch):
+    """The demo's machine side: cuts, gauge runs, a feeler, jaws' lives, a worn edge; then a lesson, and coolant."""
+    kept_demo.half_set()
+    planner, setter = _signed_in("planner"), _signed_in("setter")
+    found = everything(planner)
+    assert {one["kind"] for one in found["lines"]} >= {"cut", "gauge", "reading", "jaws", "edge"}
+    assert found["due"] == []
+    assert [one["on"] for one in found["lines"]] == sorted((one["on"] for one in found["lines"]), reverse=True)
+    (edge,) = everything(planner, kind="edge")["lines"]
+    assert edge["words"] == "tool 1, CCGT 09T304: 17 pieces, it was worn"
+    assert edge["of"] == "Wear ring (LH-2107)"
+    ring = Run.objects.get(drawing_number="LH-2107")
+    closing = {"key": str(uuid.uuid4()), "release": 1, "lot": "s1", "lesson": "Measure one in ten."}
+    assert setter.send(f"runs/{ring.pk}/running/closing", closing)[0] == 200
+    (lesson,) = everything(planner, find="ten wear")["lines"]
+    assert lesson["kind"] == "lesson"
+    carrier = Run.objects.get(drawing_number="LH-2041")
+    reading = {"key": str(uuid.uuid4()), "release": 1, "step": "coolant", "values": {"reading": "5.3"}, "sure": True}
+    status, told = setter.send(f"runs/{carrier.pk}/card/readings", reading)
+    assert status == 200, told
+    (coolant,) = everything(planner, kind="coolant")["lines"]
+    assert coolant["of"] == "Lathe 3"
+    later = timezone.localdate() + timedelta(days=9)
+    monkeypatch.setattr(timezone, "localdate", lambda *_: later)
+    assert everything(planner)["due"] == ["Lathe 3: its coolant was measured 9 days ago. Measure it again."]

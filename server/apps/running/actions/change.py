@@ -44,6 +44,7 @@ def change(run_id: int, given: ChangeIn, person: Any) -> KeptOut:
         after=row.counted,
         amount_mm=amount,
         why=given.why if given.kind == "edge" else "",
+        note=edge.name if given.kind == "edge" else "",
         key=given.key,
         by=somebody,
         at=said_when(given, row),

@@ -12,7 +12,6 @@ from django.db import transaction
 
 from server.apps.running.models import Happening, Lot, Measured, Piece
 from server.apps.runs.actions.place import moved_on
-from server.foundation.models import Person
 
 
 @dataclass(frozen=True)
@@ -31,7 +30,7 @@ class Past:
 
 
 @transaction.atomic
-def load_past(run: Any, release: int, key: str, past: Past, by: Person, names: UUID) -> None:
+def load_past(run: Any, release: int, key: str, past: Past, by: Any, names: UUID) -> None:
     """Put a past in."""
 
     def at(piece: float) -> datetime:

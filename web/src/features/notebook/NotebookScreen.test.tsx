@@ -85,7 +85,7 @@ describe("NotebookScreen", () => {
     const { ask, user } = show("planner");
     await user.click(screen.getByRole("button", { name: "older" }));
     expect(ask.mock.lastCall?.[0].page).toBe(1);
-    await user.type(screen.getByRole("searchbox", { name: "Find a cut" }), "q");
+    await user.type(screen.getByRole("searchbox", { name: "Find in the notebook" }), "q");
     expect(ask.mock.lastCall?.[0]).toMatchObject({ page: 0, find: "q" });
   });
 

@@ -11,6 +11,7 @@ import { Picker } from "../../shared/ui/Picker";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { counted } from "../../shared/words";
+import { Everything } from "./Everything";
 import {
   useLookAtNotebookFile,
   useNotebook,
@@ -212,13 +213,54 @@ function FileBar({ mayEdit }: { mayEdit: boolean }) {
 
 type Props = { session: Session; tools: ReactNode };
 
-/** The notebook: cuts that worked, found again. */
+const PLACES = [
+  { value: "cuts", label: "cuts that worked" },
+  { value: "all", label: "everything" },
+];
+
+/** The notebook: cuts that worked, and everything else that was noted at the machines, found again. */
 export function NotebookScreen({ session, tools }: Props) {
+  const [place, setPlace] = useState("cuts");
   const [units, setUnits] = useState<Units>("metric");
   const [find, setFind] = useState("");
+  const seesAll = session.role !== "operator";
+  return (
+    <>
+      <AppHeader title="Notebook" tools={tools} />
+      <Main>
+        <Bar>
+          <SearchField aria-label="Find in the notebook" value={find} onChange={setFind}>
+            <Input placeholder="find: material, machine, insert, remarks" />
+          </SearchField>
+          {seesAll && <Segments label="What" value={place} options={PLACES} onChange={setPlace} />}
+          <Segments
+            label="Units"
+            value={units}
+            options={[
+              { value: "metric", label: "mm" },
+              { value: "inch", label: "inch" },
+            ]}
+            onChange={(value) => setUnits(value === "inch" ? "inch" : "metric")}
+          />
+        </Bar>
+        {place === "cuts" ? (
+          <Cuts session={session} find={find} units={units} />
+        ) : (
+          <Everything find={find} units={units} />
+        )}
+      </Main>
+    </>
+  );
+}
+
+/** Cuts that worked. */
+function Cuts({ session, find, units }: { session: Session; find: string; units: Units }) {
   const [kind, setKind] = useState("");
   const [group, setGroup] = useState("");
-  const [page, setPage] = useState(0);
+  // Other words begin at the first page.
+  const [at, setAt] = useState({ find, page: 0 });
+  const page = at.find === find ? at.page : 0;
+  const setPage = (to: number) => setAt({ find, page: to });
   const [writing, setWriting] = useState(false);
   const { data, isError } = useNotebook({ find, kind, group, page, units });
   const kinds = [{ value: "", label: "all operations" }, ...(optionsOf(data, "kind") ?? [])];
@@ -234,121 +276,106 @@ export function NotebookScreen({ session, tools }: Props) {
     };
   return (
     <>
-      <AppHeader title="Notebook: cuts that worked" tools={tools} />
-      <Main>
-        <Bar>
-          <SearchField aria-label="Find a cut" value={find} onChange={first(setFind)}>
-            <Input placeholder="find: material, machine, insert, remarks" />
-          </SearchField>
-          <Picker label="Operation" value={kind} options={kinds} onChange={first(setKind)} />
-          <Picker label="Material group" value={group} options={GROUPS} onChange={first(setGroup)} />
-          <Segments
-            label="Units"
-            value={units}
-            options={[
-              { value: "metric", label: "mm" },
-              { value: "inch", label: "inch" },
-            ]}
-            onChange={(value) => setUnits(value === "inch" ? "inch" : "metric")}
-          />
-          {session.role !== "operator" && !writing && (
-            <Button onPress={() => setWriting(true)}>Write a cut down</Button>
-          )}
+      <Bar>
+        <Picker label="Operation" value={kind} options={kinds} onChange={first(setKind)} />
+        <Picker label="Material group" value={group} options={GROUPS} onChange={first(setGroup)} />
+        {session.role !== "operator" && !writing && (
+          <Button onPress={() => setWriting(true)}>Write a cut down</Button>
+        )}
+      </Bar>
+      {writing && data && <NewCut page={data} units={units} onDone={() => setWriting(false)} />}
+      {isError && <Told role="alert">The server does not answer.</Told>}
+      {(takeOut.error ?? putBack.error) && <Told role="alert">{said(takeOut.error ?? putBack.error)}</Told>}
+      {out && (
+        <Bar role="status">
+          <span>
+            {out.said.material}, {out.said.kind}, {out.said.on} is taken out.
+          </span>
+          <Button onPress={() => putBack.mutate(out.id, { onSuccess: () => setOut(null) })}>
+            Put it back
+          </Button>
         </Bar>
-        {writing && data && <NewCut page={data} units={units} onDone={() => setWriting(false)} />}
-        {isError && <Told role="alert">The server does not answer.</Told>}
-        {(takeOut.error ?? putBack.error) && <Told role="alert">{said(takeOut.error ?? putBack.error)}</Told>}
-        {out && (
-          <Bar role="status">
-            <span>
-              {out.said.material}, {out.said.kind}, {out.said.on} is taken out.
-            </span>
-            <Button onPress={() => putBack.mutate(out.id, { onSuccess: () => setOut(null) })}>
-              Put it back
-            </Button>
-          </Bar>
-        )}
-        {data && data.count === 0 && (
-          <p>
-            {find || kind || group
-              ? "No cut in the notebook has all of that. Take a word out."
-              : "Cuts that worked stand here. Keep one from a plan’s Cuts, or write one down."}
+      )}
+      {data && data.count === 0 && (
+        <p>
+          {find || kind || group
+            ? "No cut in the notebook has all of that. Take a word out."
+            : "Cuts that worked stand here. Keep one from a plan’s Cuts, or write one down."}
+        </p>
+      )}
+      {data && data.count > 0 && (
+        <>
+          <p role="status">
+            {counted(data.count, "cut")}
+            {data.count > 1 && ", the newest first"}.
           </p>
-        )}
-        {data && data.count > 0 && (
-          <>
-            <p role="status">
-              {counted(data.count, "cut")}
-              {data.count > 1 && ", the newest first"}.
-            </p>
-            <Lines>
-              <thead>
-                <tr>
-                  {HEAD.map((h) => (
-                    <th key={h} scope="col">
-                      {h}
-                    </th>
-                  ))}
-                  {mayPlan && <td />}
-                </tr>
-              </thead>
-              <tbody>
-                {data.lines.map((l) => (
-                  <tr key={l.id}>
-                    <th scope="row">
-                      {l.said.material}
-                      <small>{l.said.machine}</small>
-                    </th>
-                    <td>
-                      {l.said.kind}
-                      <small>{l.said.stage}</small>
-                    </td>
-                    {(["diameter_mm", "speed_m_min", "feed_mm_rev", "depth_mm"] as const).map((name, i) => (
-                      <td key={name} data-figure="" data-head={l.said[name] ? HEAD[i + 2] : undefined}>
-                        {l.said[name]}
-                      </td>
-                    ))}
-                    <td>
-                      {l.said.insert}
-                      <small>{l.said.holder}</small>
-                    </td>
-                    <td>
-                      {[l.said.chip, l.said.finish_um && `Ra ${l.said.finish_um}`, l.said.coolant]
-                        .filter(Boolean)
-                        .join(" · ")}
-                      <small>{[l.said.remarks, l.run].filter(Boolean).join(" · ")}</small>
-                    </td>
-                    <td data-figure>
-                      {l.said.on}
-                      <small>{l.by}</small>
-                    </td>
-                    {mayPlan && (
-                      <td>
-                        <TextButton
-                          aria-label={`take out ${l.said.material} ${l.said.on}`}
-                          onPress={() => takeOut.mutate(l.id, { onSuccess: () => setOut(l) })}
-                        >
-                          take out
-                        </TextButton>
-                      </td>
-                    )}
-                  </tr>
+          <Lines>
+            <thead>
+              <tr>
+                {HEAD.map((h) => (
+                  <th key={h} scope="col">
+                    {h}
+                  </th>
                 ))}
-              </tbody>
-            </Lines>
-            {data.pages > 1 && (
-              <Bar>
-                {page > 0 && <TextButton onPress={() => setPage(page - 1)}>newer</TextButton>}
-                <span>
-                  page {data.page + 1} of {data.pages}
-                </span>
-                {page + 1 < data.pages && <TextButton onPress={() => setPage(page + 1)}>older</TextButton>}
-              </Bar>
-            )}
-          </>
-        )}
-        <FileBar mayEdit={mayPlan} />
-      </Main>
+                {mayPlan && <td />}
+              </tr>
+            </thead>
+            <tbody>
+              {data.lines.map((l) => (
+                <tr key={l.id}>
+                  <th scope="row">
+                    {l.said.material}
+                    <small>{l.said.machine}</small>
+                  </th>
+                  <td>
+                    {l.said.kind}
+                    <small>{l.said.stage}</small>
+                  </td>
+                  {(["diameter_mm", "speed_m_min", "feed_mm_rev", "depth_mm"] as const).map((name, i) => (
+                    <td key={name} data-figure="" data-head={l.said[name] ? HEAD[i + 2] : undefined}>
+                      {l.said[name]}
+                    </td>
+                  ))}
+                  <td>
+                    {l.said.insert}
+                    <small>{l.said.holder}</small>
+                  </td>
+                  <td>
+                    {[l.said.chip, l.said.finish_um && `Ra ${l.said.finish_um}`, l.said.coolant]
+                      .filter(Boolean)
+                      .join(" · ")}
+                    <small>{[l.said.remarks, l.run].filter(Boolean).join(" · ")}</small>
+                  </td>
+                  <td data-figure>
+                    {l.said.on}
+                    <small>{l.by}</small>
+                  </td>
+                  {mayPlan && (
+                    <td>
+                      <TextButton
+                        aria-label={`take out ${l.said.material} ${l.said.on}`}
+                        onPress={() => takeOut.mutate(l.id, { onSuccess: () => setOut(l) })}
+                      >
+                        take out
+                      </TextButton>
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </Lines>
+          {data.pages > 1 && (
+            <Bar>
+              {page > 0 && <TextButton onPress={() => setPage(page - 1)}>newer</TextButton>}
+              <span>
+                page {data.page + 1} of {data.pages}
+              </span>
+              {page + 1 < data.pages && <TextButton onPress={() => setPage(page + 1)}>older</TextButton>}
+            </Bar>
+          )}
+        </>
+      )}
+      <FileBar mayEdit={mayPlan} />
     </>
   );
 }

@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answered, client, type NotebookAnswer, type Units } from "../../api/client";
+import { answered, client, type NotebookAnswer, type Noted, type Units } from "../../api/client";
 import { answerOf } from "../../shared/questions";
 
 export type Asked = { find: string; kind: string; group: string; page: number; units: Units };
@@ -62,4 +62,16 @@ export function useNotebookFile() {
   return useNotebookChange((body: { text: string; keep: "all" | "good" }) =>
     answered(client.POST("/api/notebook/file", { body })),
   );
+}
+
+/** Of which kind something in the notebook is; nothing: of any. */
+export type NotedKind = "" | Noted["kind"];
+
+/** Everything that was noted at the machines, by words and kind. */
+export function useEverything(asked: { find: string; kind: NotedKind; units: Units }) {
+  return useQuery({
+    queryKey: ["notebook", "everything", asked],
+    queryFn: () => answered(client.GET("/api/notebook/everything", { params: { query: asked } })),
+    placeholderData: keepPreviousData,
+  });
 }

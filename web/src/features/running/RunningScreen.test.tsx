@@ -216,6 +216,12 @@ describe("RunningScreen", () => {
     expect(bodyOf(post, 1)).toMatchObject({ what: "on" });
   });
 
+  it("puts what is to be done at an offset first, unless a check is due", async () => {
+    open(page());
+    const todo = await screen.findByRole("complementary", { name: "To do" });
+    expect(todo).toHaveTextContent(/After piece 8.*Piece 9, if you measure it/);
+  });
+
   it("one press notes that the advice was followed", async () => {
     const { post, user } = open(page(), kept());
     await user.click(await screen.findByRole("button", { name: "Done after piece 8" }));
@@ -248,7 +254,11 @@ describe("RunningScreen", () => {
   });
 
   it("of a machine that counts by itself it keeps what was measured of the last piece", async () => {
-    const { post, user } = open(page({ counts_itself: true }), kept(), kept());
+    const { post, user } = open(
+      page({ counts_itself: true }),
+      kept({ page: page({ counts_itself: true }) }),
+      kept(),
+    );
     expect(await screen.findByRole("button", { name: "Lathe 3 counts" })).toBeDisabled();
     await user.type(screen.getByLabelText("Spigot Ø 84"), "83.98");
     await user.click(screen.getByRole("button", { name: "Keep it of piece 8" }));

@@ -195,6 +195,19 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits, onStay }: Prop
   const words = itself ? `Keep it of piece ${next}` : isMeasured ? "Good piece, measured" : "Good piece";
   const press = ready ? words : null;
   const still = itself && !isMeasured ? `${page.machine} counts` : "Good piece";
+  // What is to be done at an offset stands first, unless a piece is to be measured before it.
+  const isAdvised = !isDue && Boolean(dimension?.advice?.told);
+  const advice = dimension && (
+    <AdviceBox
+      key={`advice ${dimension.id}`}
+      dimension={dimension}
+      counted={page.head.counted}
+      mayMark={page.may_mark}
+      onDone={(amount) =>
+        void doing.keep("changes", { kind: "offset", edge: dimension.edge, amount }).then(setCame)
+      }
+    />
+  );
   return (
     <Whole>
       <RunningHead page={page} person={session.name} waiting={waiting} away={doing.away} onUnits={onUnits} />
@@ -284,6 +297,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits, onStay }: Prop
           {asking === null && (
             <>
               {came && <Told came={came} isElsewhere={elsewhere} onSure={() => void count({ sure: true })} />}
+              {isAdvised && advice}
               {dimensions.length > 0 && (
                 <>
                   <h2>{isDue ? `Measure piece ${next}` : `Piece ${next}, if you measure it`}</h2>
@@ -297,17 +311,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits, onStay }: Prop
                   />
                 </>
               )}
-              {dimension && (
-                <AdviceBox
-                  key={`advice ${dimension.id}`}
-                  dimension={dimension}
-                  counted={page.head.counted}
-                  mayMark={page.may_mark}
-                  onDone={(amount) =>
-                    void doing.keep("changes", { kind: "offset", edge: dimension.edge, amount }).then(setCame)
-                  }
-                />
-              )}
+              {!isAdvised && advice}
               {page.head.board && <Soft>Done: {page.head.board}.</Soft>}
             </>
           )}

@@ -48,8 +48,12 @@ const Three = styled.section`
   }
   .two {
     display: grid;
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: 1fr 1.35fr;
     gap: ${space(2)};
+    button {
+      padding: ${space(2)};
+      white-space: nowrap;
+    }
   }
   @media ${fold.phone} {
     grid-template-columns: 1fr 1fr;
