@@ -140,10 +140,7 @@ COMMANDS: dict[str, tuple[Callable[[list[str]], int], str]] = {
         _device("devices.instrument"),
         "a simulated instrument on loopback: size, indicator or coolant; --help tells its faults",
     ),
-    "machine": (
-        _device("devices.machine"),
-        "a simulated lathe on loopback that counts; --help tells its faults",
-    ),
+    "machine": (_device("devices.machine"), "a simulated lathe on loopback that counts; --help tells its faults"),
     "person": (_person, "add somebody who signs in: ./anvil person NAME; asks for role and password"),
 }
 

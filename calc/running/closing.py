@@ -8,8 +8,7 @@ from statistics import median_low
 
 from calc.card.readings.size import SizeAsk
 from calc.limits.capability import LEAST as CAPABLE_FROM
-from calc.limits.capability import MOST
-from calc.limits.capability import CapabilityInput, CapabilityResult, capability
+from calc.limits.capability import MOST, CapabilityInput, CapabilityResult, capability
 from calc.notebook.proven import Proven
 from calc.plan.compute import PlanResult
 from calc.plan.cuts.solve import CUTS, CutFigures
