@@ -26,9 +26,21 @@ class EdgeClock:
     carried: float = 0.0  # share of its life that the lot before wore off
 
     @property
-    def spare(self) -> int:
-        """Edges that the run has used up, this one with them."""
+    def used(self) -> int:
+        """Edges that the lot has used, this one with them."""
         return len(self.lived) + 1
+
+    def inserts_for(self, pieces: int) -> int | None:
+        """Inserts to be taken from the shelf for so many more pieces, beside the one that is in; None where nobody
+        knows how long an edge lasts.
+
+        Reference: docs/method.md, “The clock of an edge”
+        """
+        if self.lasts is None or self.left is None:
+            return None
+        more = math.ceil(max(0, pieces - self.left) / self.lasts)
+        unused = -self.used % self.edge.edges  # edges of the insert that is in
+        return math.ceil(max(0, more - unused) / self.edge.edges)
 
 
 def lasts(edge: EdgeAt, lived: tuple[tuple[int, str], ...]) -> tuple[int | None, bool]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 
 from calc.card.readings.size import FinishAsk, SizeAsk
@@ -32,7 +32,9 @@ class CheckSaid:
 
 @dataclass(frozen=True)
 class EdgeClockSaid:
-    """The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts."""
+    """The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts;
+    `spares`: what the shelf has and the rest of the lot takes, `short`: that is not enough.
+    """
 
     key: str
     station: int
@@ -43,6 +45,8 @@ class EdgeClockSaid:
     share: float | None
     told: str
     fresh: list[str]
+    spares: str
+    short: bool
 
 
 @dataclass(frozen=True)
@@ -87,7 +91,7 @@ class MarkSaid:
 @dataclass(frozen=True)
 class RunChartSaid:
     """The pieces of a dimension [unit shown], its limits, and what is told of them; `limit_in`, `limit_sure`: pieces
-    to the limit, by the slope and for sure.
+    to the limit, by the slope and for sure; `limit_when`: when the sure ones are made.
     """
 
     pieces: list[int]
@@ -102,6 +106,7 @@ class RunChartSaid:
     forecast: ForecastSaid | None
     limit_in: int | None
     limit_sure: int | None
+    limit_when: str
 
 
 @dataclass(frozen=True)
@@ -155,13 +160,15 @@ def title_of(dimension: Dimension, system: System) -> str:
     return f"{ask.name} Ra" if isinstance(ask, FinishAsk) else ask.name
 
 
-def lot_said(standing: LotStanding, system: System) -> LotSaid:
-    """A lot in a unit system."""
+def lot_said(standing: LotStanding, system: System, stock: Mapping[str, int], when: Callable[[int], str]) -> LotSaid:
+    """A lot in a unit system; `stock`: how many of each insert are on the shelf, by its key; `when`: by the clock, when
+    so many more pieces are made.
+    """
     titles = {d.id: title_of(d, system) for d in standing.lot.dimensions}
     return LotSaid(
         _check(standing.check, titles, system),
-        [_edge(clock, standing, system) for clock in standing.edges],
-        [_dimension(w, standing, titles[w.dimension.id], system) for w in standing.watched],
+        [_edge(clock, standing, system, stock.get(clock.edge.insert)) for clock in standing.edges],
+        [_dimension(w, standing, titles[w.dimension.id], system, when) for w in standing.watched],
         [s.text(system) for s in standing.stops],
     )
 
@@ -173,7 +180,7 @@ def _check(check: Check | None, titles: dict[str, str], system: System) -> Check
     return CheckSaid(check.pieces, list(check.dimensions), names, check.why.text(system))
 
 
-def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeClockSaid:
+def _edge(clock: EdgeClock, standing: LotStanding, system: System, stock: int | None) -> EdgeClockSaid:
     share = None if not clock.lasts or clock.left is None else min(1.0, 1 - clock.left / clock.lasts)
     if clock.lasts is None:
         told = f"{counted(clock.on_it, 'piece')} on it; nobody knows yet how many one lasts"
@@ -195,7 +202,17 @@ def _edge(clock: EdgeClock, standing: LotStanding, system: System) -> EdgeClockS
         share,
         told,
         [f for f in fresh if f],
+        *_spares(clock, standing.left, stock),
     )
+
+
+def _spares(clock: EdgeClock, left: int, stock: int | None) -> tuple[str, bool]:
+    """(what the shelf has and what the rest takes, whether that is not enough)."""
+    needed = clock.inserts_for(left)
+    if stock is None or needed is None:
+        return ("" if stock is None else f"{stock} on the shelf"), False
+    short = needed > stock
+    return f"{stock} on the shelf, the rest takes {needed}{': not enough' if short else ''}", short
 
 
 def _before(lived: tuple[tuple[int, str], ...]) -> str:
@@ -224,7 +241,9 @@ def _station(standing: LotStanding, watched: Watched) -> int:
     return edge.station
 
 
-def _dimension(watched: Watched, standing: LotStanding, title: str, system: System) -> WatchedSaid:
+def _dimension(
+    watched: Watched, standing: LotStanding, title: str, system: System, when: Callable[[int], str]
+) -> WatchedSaid:
     of, sizes = watched.dimension, watched.sizes
     expected = of.ask.expected
     return WatchedSaid(
@@ -240,7 +259,7 @@ def _dimension(watched: Watched, standing: LotStanding, title: str, system: Syst
         watched.due,
         watched.why.text(system),
         shown(of, sizes.values[-1]).text(system) if sizes.values else "",
-        _chart(watched, standing.story, system),
+        _chart(watched, standing.story, system, when),
         _advice(watched, standing, system),
     )
 
@@ -263,7 +282,7 @@ def _advice(watched: Watched, standing: LotStanding, system: System) -> AdviceSa
     )
 
 
-def _chart(watched: Watched, story: Story, system: System) -> RunChartSaid:
+def _chart(watched: Watched, story: Story, system: System, when: Callable[[int], str]) -> RunChartSaid:
     of, sizes = watched.dimension, watched.sizes
     unit = READ[of.kind].unit if of.kind != "thread" else ""
     scale = shown_as(unit, system)
@@ -300,6 +319,7 @@ def _chart(watched: Watched, story: Story, system: System) -> RunChartSaid:
         forecast,
         drift.pieces_left if drift else None,
         drift.pieces_left_sure if drift else None,
+        when(drift.pieces_left_sure) if drift and drift.pieces_left_sure else "",
     )
 
 

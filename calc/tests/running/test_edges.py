@@ -22,7 +22,7 @@ def test_by_the_plan_it_counts_down_and_stays_at_nothing():
 
 def test_a_change_begins_it_anew_and_two_at_once_are_one():
     clock = clock_of(EDGE, story(30, (20, "due"), (20, "other")))
-    assert (clock.on_it, clock.left, clock.lived, clock.spare) == (10, 17, ((20, "due"),), 2)
+    assert (clock.on_it, clock.left, clock.lived, clock.used) == (10, 17, ((20, "due"),), 2)
 
 
 def test_three_edges_that_were_done_say_how_long_one_lasts():
@@ -59,3 +59,24 @@ def test_the_one_that_is_due_first_stands_first():
     left = [c.left for c in clocks if c.left is not None]
     assert left == sorted(left)
     assert clocks[0].left == 0  # the rougher does two pieces
+
+
+@pytest.mark.parametrize(
+    ("counted", "pieces", "needed"),
+    [
+        (18, 9, 0),  # this edge does them
+        (18, 9 + 3 * 27, 0),  # and the three others of its insert 81 more
+        (18, 9 + 3 * 27 + 1, 1),
+        (18, 9 + 3 * 27 + 4 * 27 + 1, 2),
+        (0, 0, 0),
+    ],
+)
+def test_inserts_are_counted_by_their_edges(counted, pieces, needed):
+    assert clock_of(EDGE, story(counted)).inserts_for(pieces) == needed
+
+
+def test_edges_that_were_used_are_gone():
+    """Four edges of 27 are used: the insert is, too. 27 more pieces after this edge take a fresh one."""
+    clock = clock_of(EDGE, story(81, (27, "due"), (54, "due"), (81, "due")))
+    assert (clock.used, clock.left) == (4, 27)
+    assert [clock.inserts_for(n) for n in (27, 28, 27 + 4 * 27, 27 + 4 * 27 + 1)] == [0, 1, 1, 2]

@@ -81,9 +81,9 @@ def closing(request: HttpRequest, run_id: int, number: int, lot: str, units: Uni
 
 
 @router.get("/runs/{int:run_id}/last-time", response={200: LastTimeOut, **LOOKS}, operation_id="lastTime")
-def last_time(request: HttpRequest, run_id: int) -> LastTimeOut:
-    """What was learnt of this part, or of its material, before."""
-    return closings.last_time(run_id, request.user)
+def last_time(request: HttpRequest, run_id: int, units: Units = "metric") -> LastTimeOut:
+    """What was learnt of this part, or of its material, before, and how it ran."""
+    return closings.last_time(run_id, units, request.user)
 
 
 @router.post(f"{RUNNING}/closing", response={200: ClosingOut, **CHANGES}, operation_id="closeLot")

@@ -301,7 +301,15 @@ class ClosingOut(BaseModel):
     lessons: list[LessonOut]
 
 
+class RanOut(BaseModel):
+    """A lot of this part as it ran: which it was, and planned beside real."""
+
+    words: str
+    rows: list[BesideOut]
+
+
 class LastTimeOut(BaseModel):
-    """What was learnt of a part or its material before: of the same part first."""
+    """What was learnt of a part or its material before, of the same part first; and how the part ran last."""
 
     lessons: list[LessonOut]
+    ran: list[RanOut]

@@ -2395,7 +2395,7 @@ export interface paths {
         };
         /**
          * Last Time
-         * @description What was learnt of this part, or of its material, before.
+         * @description What was learnt of this part, or of its material, before, and how it ran.
          */
         get: operations["lastTime"];
         put?: never;
@@ -6510,7 +6510,8 @@ export interface components {
         };
         /**
          * EdgeClockSaid
-         * @description The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts.
+         * @description The clock of an edge; `share`: of its life that is used, none where nobody knows how long it lasts;
+         *     `spares`: what the shelf has and the rest of the lot takes, `short`: that is not enough.
          */
         EdgeClockSaid: {
             /** Key */
@@ -6531,6 +6532,10 @@ export interface components {
             told: string;
             /** Fresh */
             fresh: string[];
+            /** Spares */
+            spares: string;
+            /** Short */
+            short: boolean;
         };
         /**
          * ForecastSaid
@@ -6660,7 +6665,7 @@ export interface components {
         /**
          * RunChartSaid
          * @description The pieces of a dimension [unit shown], its limits, and what is told of them; `limit_in`, `limit_sure`: pieces
-         *     to the limit, by the slope and for sure.
+         *     to the limit, by the slope and for sure; `limit_when`: when the sure ones are made.
          */
         RunChartSaid: {
             /** Pieces */
@@ -6686,6 +6691,8 @@ export interface components {
             limit_in: number | null;
             /** Limit Sure */
             limit_sure: number | null;
+            /** Limit When */
+            limit_when: string;
         };
         /**
          * RunningOut
@@ -6966,11 +6973,23 @@ export interface components {
         };
         /**
          * LastTimeOut
-         * @description What was learnt of a part or its material before: of the same part first.
+         * @description What was learnt of a part or its material before, of the same part first; and how the part ran last.
          */
         LastTimeOut: {
             /** Lessons */
             lessons: components["schemas"]["LessonOut"][];
+            /** Ran */
+            ran: components["schemas"]["RanOut"][];
+        };
+        /**
+         * RanOut
+         * @description A lot of this part as it ran: which it was, and planned beside real.
+         */
+        RanOut: {
+            /** Words */
+            words: string;
+            /** Rows */
+            rows: components["schemas"]["BesideOut"][];
         };
         /**
          * CloseIn
@@ -18862,7 +18881,9 @@ export interface operations {
     };
     lastTime: {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "inch";
+            };
             header?: never;
             path: {
                 run_id: number;

@@ -2,25 +2,28 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import timedelta
 from typing import Any
 
 from django.db.models import Case, IntegerField, Q, Value, When
 from django.utils import timezone
 
-from calc.quantities import System
+from calc.quantities import System, counted
 from calc.running.closing import Closing, closing_of, kept_words
+from calc.running.pace import TELL_FROM
 from calc.running.said import title_of
 from server.apps.notebook.queries import words_of
-from server.apps.running.models import Happening, Lesson, Measured
+from server.apps.running.models import Happening, Lesson, Lot, Measured
 from server.apps.running.queries.page import LotAt, lot_at, pace_now
-from server.apps.running.schemas import BesideOut, ClosingOut, KeptPrintOut, LastTimeOut, LessonOut, WorkedOut
+from server.apps.running.schemas import BesideOut, ClosingOut, KeptPrintOut, LastTimeOut, LessonOut, RanOut, WorkedOut
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.released_plan import released_result
-from server.apps.runs.queries.releases import release_for
+from server.apps.runs.queries.releases import release_for, release_of
+from server.foundation.problems import NotFound
 from server.foundation.roles import SETS, has_role, require_sees_drafts
 
-LESSONS = 12
+LESSONS, RAN = 12, 2
 
 
 def closing_page(run_id: int, release: int, key: str, system: System, person: Any) -> ClosingOut:
@@ -49,10 +52,7 @@ def closing_out(at: LotAt, system: System, person: Any) -> ClosingOut:
     return ClosingOut(
         closed_at=at.row.closed_at if at.row else None,
         may_keep=has_role(person, SETS),
-        rows=[
-            BesideOut(what=r.what.text(system), planned=r.planned.text(system), real=r.real.text(system))
-            for r in found.rows
-        ],
+        rows=_rows(found, system),
         kept=[
             KeptPrintOut(title=title_of(k.dimension, system), words=kept_words(k).text(system))
             for k in found.kept
@@ -78,7 +78,7 @@ def lesson_out(one: Lesson) -> LessonOut:
     )
 
 
-def last_time(run_id: int, person: Any) -> LastTimeOut:
+def last_time(run_id: int, system: System, person: Any) -> LastTimeOut:
     """What was learnt before of the part of a run, then of its material. Raises NotFound, NotAllowed."""
     require_sees_drafts(person)
     run = run_by_id(run_id)
@@ -88,4 +88,26 @@ def last_time(run_id: int, person: Any) -> LastTimeOut:
         wanted |= Q(material=material)
     first = Case(When(drawing_number=run.drawing_number, then=Value(0)), default=Value(1), output_field=IntegerField())
     found = Lesson.objects.filter(wanted).annotate(first=first).order_by("first", "-at", "-pk").select_related("by")
-    return LastTimeOut(lessons=[lesson_out(one) for one in found[:LESSONS]])
+    return LastTimeOut(lessons=[lesson_out(one) for one in found[:LESSONS]], ran=list(_ran(run.drawing_number, system)))
+
+
+def _ran(drawing_number: str, system: System) -> Iterator[RanOut]:
+    """How the newest lots of a part ran."""
+    rows = Lot.objects.filter(release__run__drawing_number=drawing_number, counted__gte=TELL_FROM)
+    for row in rows.order_by("-last_at").values("key", "last_at", "counted", "release__run_id", "release__number")[
+        :RAN
+    ]:
+        run = run_by_id(row["release__run_id"])
+        try:
+            at = lot_at(run, release_of(run, row["release__number"]), row["key"])
+        except NotFound:  # released before there were cards
+            continue
+        words = f"{at.lot.name.split(',')[0]}, release {at.release.number}, {counted(row['counted'], 'piece')}"
+        yield RanOut(words=f"{words}, until {row['last_at']:%-d %b %Y}", rows=_rows(closed_of(at), system))
+
+
+def _rows(found: Closing, system: System) -> list[BesideOut]:
+    return [
+        BesideOut(what=r.what.text(system), planned=r.planned.text(system), real=r.real.text(system))
+        for r in found.rows
+    ]

@@ -10,6 +10,7 @@ from typing import Any
 from django.utils import timezone
 
 from calc.calendar.words import clock_words
+from calc.calendar.working_time import ends_at
 from calc.plan.route.solve import ROUTE
 from calc.quantities import System, counted
 from calc.running.lot import Lot as CoreLot
@@ -35,6 +36,7 @@ from server.apps.runs.queries.board import shop_calendar
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.released_plan import released_result
 from server.apps.runs.queries.releases import latest, names_of, release_for
+from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
 from server.foundation.roles import may_mark
 
@@ -83,7 +85,13 @@ def page(run_id: int, number: int | None, key: str, system: System, person: Any)
 def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
     """A lot as it stands."""
     run, release, lot, row = at.run, at.release, at.lot, at.row
-    standing, latest_one = at.standing(), latest(run)
+    standing, latest_one, now = at.standing(), latest(run), timezone.now().timestamp()
+    pace = pace_now(at, standing, now)
+
+    def when(pieces: int) -> str:
+        done = ends_at(shop_calendar(), now, pieces * pace.minutes, lot.alone_min)
+        return "" if done is None else _clock(done, now)
+
     name, drawing_number = names_of(release, system)
     machine, (counts, trouble) = machine_of(at), _listening(machine_of(at))
     still = Happening.objects.filter(lot=row.pk, kind="stop", until=None).last() if row else None
@@ -105,8 +113,8 @@ def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
         lots=[_line(one, rows.get(one.key)) for one in lots_for(release.key)],
         lot=lot.key,
         revision=row.revision if row else 0,
-        head=_head(at, standing),
-        standing=lot_said(standing, system),
+        head=_head(at, standing, pace, now),
+        standing=lot_said(standing, system, shelf.stock_of(e.insert for e in lot.edges), when),
         still=StillOut(since=still.at, why=_stop_words(still)) if still else None,
         log=list(_log(row, system)) if row else [],
         instruments=[InstrumentAt(name=i.name, kind=i.kind) for i in instrument_lines()],
@@ -145,9 +153,8 @@ def _line(lot: CoreLot, row: Lot | None) -> LotLine:
     )
 
 
-def _head(at: LotAt, standing: LotStanding) -> HeadOut:
-    story, now = standing.story, timezone.now().timestamp()
-    pace = pace_now(at, standing, now)
+def _head(at: LotAt, standing: LotStanding, pace: Pace, now: float) -> HeadOut:
+    story = standing.story
     return HeadOut(
         counted=story.counted,
         good=story.good,

@@ -212,6 +212,7 @@ def test_a_fresh_edge_begins_its_clock_anew_and_every_last_edge_takes_an_insert_
         f"A fresh one from the shelf: {before - 1} left there.",
     ]
     now = next(e for e in kept["page"]["standing"]["edges"] if e["station"] == 2)
+    assert now["spares"].startswith(f"{before - 1} on the shelf, the rest takes ")
     assert (now["on_it"], now["told"].endswith("the edge before did 1 (it was worn)")) == (0, True)
 
 
@@ -331,4 +332,13 @@ def test_a_lesson_of_the_same_material_is_found_by_another_part(setter, released
     Run.objects.filter(drawing_number="LH-2215").update(material=carrier.material)
     plug, bush = (Run.objects.get(drawing_number=n) for n in ("LH-2215", "LH-1980"))
     assert planner.get(f"/api/runs/{plug.pk}/last-time").json()["lessons"]
-    assert planner.get(f"/api/runs/{bush.pk}/last-time").json()["lessons"] == []
+    assert planner.get(f"/api/runs/{bush.pk}/last-time").json() == {"lessons": [], "ran": []}
+
+
+def test_how_a_part_ran_stands_beside_its_plan(planner):
+    ring = Run.objects.get(drawing_number="LH-2107")
+    (ran,) = planner.get(f"/api/runs/{ring.pk}/last-time?units=inch").json()["ran"]
+    assert ran["words"].startswith("Side 1, release 1, 46 pieces, until ")
+    rows = {r["what"]: r["real"] for r in ran["rows"]}
+    assert rows["Edge of tool 1, CCGT 09T304"] == "17 pieces, of 1 edge"
+    assert rows["Stood still: chips"].startswith("6")

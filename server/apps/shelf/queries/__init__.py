@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from server.apps.shelf.queries.snapshot import NO_STATE, Snapshot, current, hold, hold_to_change, token
-from server.apps.shelf.queries.taken import Taken, chucks_of, find, fitted, holders_on, setup_shelf, tool_key
+from server.apps.shelf.queries.taken import Taken, chucks_of, find, fitted, holders_on, setup_shelf, stock_of, tool_key
 
 __all__ = [
     "NO_STATE",
@@ -17,6 +17,7 @@ __all__ = [
     "hold_to_change",
     "holders_on",
     "setup_shelf",
+    "stock_of",
     "token",
     "tool_key",
 ]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -79,3 +79,9 @@ def find(shelf: Snapshot, words: str) -> list[tuple[str, str, str]]:
                     yield kind, key, name
 
     return list(found())
+
+
+def stock_of(keys: Iterable[str]) -> dict[str, int]:
+    """How many of each tool's edge are on the shelf, by its key; what has no stock, or is not there, is left out."""
+    rows = Tool.objects.filter(key__in=set(keys)).values_list("key", "figures__stock")
+    return {key: stock for key, stock in rows if isinstance(stock, int)}

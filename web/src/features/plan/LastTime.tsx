@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import type { Units } from "../../api/client";
 import { colour, face, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
 import { useLastTime } from "./queries";
@@ -10,8 +11,20 @@ const Whole = styled.section`
   h3 {
     font: 600 ${type.label} ${face.narrow};
   }
-  p {
+  p,
+  summary,
+  td,
+  th {
     font: 400 ${type.label}/1.4 ${face.narrow};
+    text-align: left;
+  }
+  td,
+  th {
+    padding: ${space(0.5)} ${space(3)} ${space(0.5)} 0;
+    vertical-align: top;
+  }
+  summary {
+    cursor: pointer;
   }
   small {
     font-size: inherit;
@@ -20,9 +33,9 @@ const Whole = styled.section`
 `;
 
 /** What was learnt of this part, or of its material, when it ran before; nothing where nothing was. */
-export function LastTime({ runId }: { runId: number }) {
-  const { data: found } = useLastTime(runId);
-  if (!found || found.lessons.length === 0) return null;
+export function LastTime({ runId, units }: { runId: number; units: Units }) {
+  const { data: found } = useLastTime(runId, units);
+  if (!found || found.lessons.length + found.ran.length === 0) return null;
   return (
     <Whole aria-label="Last time">
       <h3>Last time</h3>
@@ -35,6 +48,29 @@ export function LastTime({ runId }: { runId: number }) {
             {l.machine && `, ${l.machine}`} · {l.by}, {moment(l.at)}
           </small>
         </p>
+      ))}
+      {found.ran.map((r) => (
+        <details key={r.words}>
+          <summary>How it ran: {r.words}</summary>
+          <table>
+            <thead>
+              <tr>
+                <th />
+                <th>planned</th>
+                <th>real</th>
+              </tr>
+            </thead>
+            <tbody>
+              {r.rows.map((row) => (
+                <tr key={row.what}>
+                  <td>{row.what}</td>
+                  <td>{row.planned}</td>
+                  <td>{row.real}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
       ))}
     </Whole>
   );

@@ -95,7 +95,7 @@ export function BelowLedger(props: ExtrasProps) {
         />
       )}
       {stop.panels.includes("drawing") && plan.at === null && revision !== null && (
-        <LastTime runId={plan.run.id} />
+        <LastTime runId={plan.run.id} units={plan.units} />
       )}
       {stop.panels.includes("order") && lanes && (
         <OrderBand

@@ -445,11 +445,13 @@ export function useSetupTook(runId: number, revision: number) {
 }
 
 /** What was learnt of this part, or of its material, before. */
-export function useLastTime(runId: number) {
+export function useLastTime(runId: number, units: Units) {
   return useQuery({
-    queryKey: ["last time", runId],
+    queryKey: ["last time", runId, units],
     queryFn: () =>
-      answered(client.GET("/api/runs/{run_id}/last-time", { params: { path: { run_id: runId } } })),
+      answered(
+        client.GET("/api/runs/{run_id}/last-time", { params: { path: { run_id: runId }, query: { units } } }),
+      ),
   });
 }
 

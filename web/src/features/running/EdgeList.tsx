@@ -22,6 +22,9 @@ const List = styled.ul`
     font: 600 ${type.hand} ${face.plain};
     font-variant-numeric: tabular-nums;
   }
+  [data-short] {
+    color: ${colour("stop")};
+  }
   [data-why] {
     grid-column: 1 / -1;
   }
@@ -50,6 +53,7 @@ export function EdgeList({ page, chosen, onChoose, onFresh, onOffset, wrong }: P
               <span className="left">{e.left === null ? "" : `${e.left} left`}</span>
             </h3>
             <Soft>{e.told}</Soft>
+            {e.spares && <Soft data-short={e.short || undefined}>{e.spares}</Soft>}
           </div>
           <Hand
             disabled={!page.may_mark}

@@ -36,6 +36,7 @@ const dimension = (more: Partial<RunningDimension> = {}): RunningDimension => ({
     forecast: { first: 8, last: 20, now: 83.982, likely: 83.99, low: 83.985, high: 83.995 },
     limit_in: 20,
     limit_sure: 12,
+    limit_when: "Mon 1 Mar 09:10",
   },
   advice: {
     number: "−0.008",
@@ -84,6 +85,8 @@ const page = (more: Partial<RunningPage> = {}): RunningPage => ({
         share: 0.3,
         told: "8 of 27 pieces, by the plan",
         fresh: [],
+        spares: "2 on the shelf, the rest takes 3: not enough",
+        short: true,
       },
     ],
     dimensions: [dimension()],
@@ -231,6 +234,7 @@ describe("RunningScreen", () => {
   it("a fresh edge is noted with why", async () => {
     const { post, user } = open(page(), kept());
     await user.click(await screen.findByRole("tab", { name: "Edges" }));
+    expect(screen.getByText(/not enough/)).toBeInTheDocument();
     await user.click(screen.getByRole("button", { name: "Fresh edge or offset" }));
     await user.click(screen.getByRole("button", { name: "it was worn" }));
     expect(bodyOf(post)).toMatchObject({ kind: "edge", edge: "main.3", why: "worn" });
@@ -251,6 +255,7 @@ describe("RunningScreen", () => {
     expect(chart).toHaveAccessibleName(/12 pieces to the limit for sure/);
     expect(chart).toHaveAccessibleName(/piece 8, outside three spreads/);
     expect(within(chart).getByText("fresh edge")).toBeInTheDocument();
+    expect(screen.getByText(/12 for sure, made by Mon 1 Mar 09:10/)).toBeInTheDocument();
   });
 
   it("of a machine that counts by itself it keeps what was measured of the last piece", async () => {
