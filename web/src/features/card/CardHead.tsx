@@ -2,32 +2,10 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { CardPage, CardStep, Units } from "../../api/client";
 import { TextButton } from "../../shared/ui/Button";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { HandHead } from "../../shared/ui/HandHead";
 
-const Head = styled.header`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space(1)} ${space(4)};
-  align-items: baseline;
-  padding: ${space(2.5)} ${space(5)};
-  border-bottom: ${size.line} solid ${colour("ink")};
-  h1 {
-    font-size: ${type.hand};
-    font-weight: 600;
-  }
-  p,
-  a {
-    font: 400 ${type.run} ${face.narrow};
-    color: ${colour("soft")};
-  }
-  a {
-    min-height: 24px;
-    color: ${colour("act")};
-  }
+const Head = styled(HandHead)`
   nav {
-    display: flex;
-    flex-wrap: wrap;
-    gap: ${space(4)};
     margin-left: auto;
   }
 `;

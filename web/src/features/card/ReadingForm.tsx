@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Input, Label, TextField } from "react-aria-components";
+import { Input, Label } from "react-aria-components";
 import styled from "styled-components";
 import {
   type CardAsk,
@@ -9,6 +9,7 @@ import {
   NoAnswer,
   said,
 } from "../../api/client";
+import { HandField } from "../../shared/ui/HandField";
 import { NoteBox } from "../../shared/ui/NoteBox";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { BluePictures } from "./BluePictures";
@@ -36,29 +37,7 @@ const Form = styled.div`
   }
 `;
 
-const Field = styled(TextField)`
-  label {
-    display: block;
-    font: 400 ${type.run} ${face.narrow};
-    color: ${colour("soft")};
-  }
-  span {
-    display: flex;
-    gap: ${space(2)};
-    align-items: baseline;
-    font-size: ${type.hand};
-  }
-  input {
-    width: 9ch;
-    height: ${size.hand};
-    padding: 0 ${space(2)};
-    text-align: right;
-    font-size: ${type.hand};
-    background: ${colour("card")};
-    border: 0;
-    border-bottom: ${size.thick} solid ${colour("act")};
-    border-radius: 0;
-  }
+const Field = styled(HandField)`
   &[data-first] input {
     width: 8.5ch;
     height: 72px;

@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import type { Units } from "../../api/client";
+import { PlannedAndReal } from "../../shared/ui/PlannedAndReal";
 import { colour, face, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
 import { useLastTime } from "./queries";
@@ -52,24 +53,7 @@ export function LastTime({ runId, units }: { runId: number; units: Units }) {
       {found.ran.map((r) => (
         <details key={r.words}>
           <summary>How it ran: {r.words}</summary>
-          <table>
-            <thead>
-              <tr>
-                <th />
-                <th>planned</th>
-                <th>real</th>
-              </tr>
-            </thead>
-            <tbody>
-              {r.rows.map((row) => (
-                <tr key={row.what}>
-                  <td>{row.what}</td>
-                  <td>{row.planned}</td>
-                  <td>{row.real}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <PlannedAndReal rows={r.rows} />
         </details>
       ))}
     </Whole>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { TextArea, TextField } from "react-aria-components";
 import styled from "styled-components";
 import { type RunningPage, said } from "../../api/client";
+import { PlannedAndReal } from "../../shared/ui/PlannedAndReal";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
 import { Hand, Soft, Wrong } from "./hand";
@@ -77,31 +78,7 @@ export function ClosingPage({ page, of, onStay }: Props) {
     <Whole>
       <section aria-label="Planned and real">
         <h2>Planned and real</h2>
-        <table>
-          <thead>
-            <tr>
-              <th />
-              <th>planned</th>
-              <th>real</th>
-            </tr>
-          </thead>
-          <tbody>
-            {found.rows.map((r) => (
-              <tr key={r.what}>
-                <td>{r.what}</td>
-                <td>{r.planned}</td>
-                <td>{r.real}</td>
-              </tr>
-            ))}
-            {found.kept.map((k) => (
-              <tr key={k.title}>
-                <td>{k.title}</td>
-                <td />
-                <td>{k.words}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <PlannedAndReal rows={found.rows} kept={found.kept} />
       </section>
       {found.closed_at ? (
         <section aria-label="Closed">

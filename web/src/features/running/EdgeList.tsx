@@ -64,7 +64,7 @@ export function EdgeList({ page, chosen, onChoose, onFresh, onOffset, wrong }: P
           </Hand>
           {chosen === e.key && (
             <div data-why>
-              <Soft>Fresh edge, because:</Soft>
+              <Soft>Spindle stopped, gloves on: edges cut hands. Fresh edge, because:</Soft>
               <Row role="group" aria-label={`Why tool ${e.station} has a fresh edge`}>
                 {page.changed_for.map((w) => (
                   <Hand key={w.key} onClick={() => onFresh(e.key, w.key as "due")}>

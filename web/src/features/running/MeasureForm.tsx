@@ -1,9 +1,10 @@
 import { useState } from "react";
-import { Input, Label, TextField } from "react-aria-components";
+import { Input, Label } from "react-aria-components";
 import styled from "styled-components";
 import { type RunningDimension, type RunningPage, said } from "../../api/client";
 import { TextButton } from "../../shared/ui/Button";
-import { colour, face, size, space, type } from "../../shared/ui/theme";
+import { HandField } from "../../shared/ui/HandField";
+import { space } from "../../shared/ui/theme";
 import { Hand, Row, Soft, Wrong } from "./hand";
 import { readInstrument } from "./queries";
 
@@ -12,29 +13,9 @@ const Form = styled.div`
   gap: ${space(3)};
 `;
 
-const Field = styled(TextField)`
-  display: grid;
-  label {
-    font: 400 ${type.run} ${face.narrow};
-    color: ${colour("soft")};
-  }
-  span {
-    display: flex;
-    gap: ${space(2)};
-    align-items: baseline;
-    font-size: ${type.hand};
-  }
+const Field = styled(HandField)`
   input {
-    width: 8.5ch;
-    height: ${size.hand};
-    padding: 0 ${space(2)};
-    text-align: right;
-    font-size: ${type.hand};
     font-weight: 600;
-    background: ${colour("card")};
-    border: 0;
-    border-bottom: ${size.thick} solid ${colour("act")};
-    border-radius: 0;
   }
 `;
 
@@ -75,6 +56,7 @@ export function MeasureForm({ page, entries, temp, wrong, onEnter, onTemp }: Pro
           onEnter={onEnter}
         />
       ))}
+      <Soft>In the chuck only with the spindle stopped; deburred and wiped.</Soft>
       {rest > 0 && <TextButton onPress={() => setAll(true)}>{`measure ${rest} more`}</TextButton>}
       {shown.some((d) => d.kind === "size") && (
         <Field value={temp} onChange={onTemp} isDisabled={!page.may_mark} isInvalid={Boolean(wrong.temp_c)}>
