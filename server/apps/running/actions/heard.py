@@ -14,7 +14,7 @@ from calc.running.lot import Dimension
 from server.apps.running.actions.at_lot import came, kept
 from server.apps.running.actions.measure import judge
 from server.apps.running.models import Happening, Listened, Lot, Measured, News, Piece
-from server.apps.running.queries.page import LotAt, lot_at, machine_of
+from server.apps.running.queries.page import LotAt, lot_at, lot_that_runs, machine_of
 from server.apps.runs.actions.place import moved_on
 from server.apps.runs.queries.at_machine import run_at
 from server.apps.runs.queries.releases import latest
@@ -67,8 +67,7 @@ def _lot(name: str) -> LotAt | None:
     release = latest(run) if run is not None else None
     if run is None or release is None:
         return None
-    # It goes on with what it was making, over its quantity too: another lot is begun by a person.
-    begun = Lot.objects.filter(release=release.pk, counted__gt=0, closed_at=None).order_by("-last_at").first()
+    begun = lot_that_runs(release.pk)  # another one is begun by a person
     return lot_at(run, release, begun.key if begun else "")
 
 

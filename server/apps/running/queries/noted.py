@@ -48,10 +48,14 @@ def _edges(most: int) -> list[NotedOut]:
         NotedOut(
             kind="edge",
             of=f"{name} ({number})",
-            words=f"tool {edge.rpartition('.')[2]}, {insert}: {counted(after - (first or 0), 'piece')}, {WHY[why]}",
+            words=f"{_tool(edge, insert)}: {counted(after - (first or 0), 'piece')}, {WHY[why]}",
             on=at.date(),
             by=by or "",
             href=f"/runs/{run}/running?lot={lot}",
         )
         for edge, insert, after, first, why, at, by, run, name, number, lot in values[:most]
     ]
+
+
+def _tool(edge: str, insert: str) -> str:
+    return ", ".join(filter(None, (f"tool {edge.rpartition('.')[2]}", insert)))

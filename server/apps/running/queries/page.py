@@ -93,7 +93,7 @@ def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
         return "" if done is None else _clock(done, now)
 
     name, drawing_number = names_of(release, system)
-    machine, (counts, trouble) = machine_of(at), _listening(machine_of(at))
+    machine, (counts, trouble) = machine_of(at), _listening(machine_of(at), at)
     still = Happening.objects.filter(lot=row.pk, kind="stop", until=None).last() if row else None
     rows = {r.key: r for r in Lot.objects.filter(release=release.pk)}
     return RunningOut(
@@ -131,15 +131,28 @@ def machine_of(at: LotAt) -> str:
     return machine.name if machine else ""
 
 
-def _listening(machine: str) -> tuple[bool, str]:
-    """(whether a machine counts by itself now, what is wrong with it)."""
+def lot_that_runs(release: int) -> Lot | None:
+    """The lot that was counted last and is not closed: what a machine goes on with, over its quantity too."""
+    return Lot.objects.filter(release=release, counted__gt=0, closed_at=None).order_by("-last_at").first()
+
+
+def _listening(machine: str, at: LotAt) -> tuple[bool, str]:
+    """(whether a machine counts this lot by itself now, what is wrong with it)."""
     row = Listened.objects.filter(name=machine).first() if machine else None
     if row is None:
         return False, ""
     if row.trouble:
         return False, f"{row.trouble} Until it is heard again, count by hand."
-    recent = row.heard_at is not None and timezone.now() - row.heard_at < LISTENS
-    return recent, "" if recent else f"{machine} is not listened to just now: count by hand."
+    if row.heard_at is None or timezone.now() - row.heard_at >= LISTENS:
+        return False, f"{machine} is not listened to just now: count by hand."
+    runs = lot_that_runs(at.release.pk)
+    if runs is not None and runs.key != at.lot.key:
+        return False, f"{machine} counts for {_named(at, runs.key)} until the first piece is counted here."
+    return True, ""
+
+
+def _named(at: LotAt, key: str) -> str:
+    return next(lot.name.split(",")[0] for lot in lots_for(at.release.key) if lot.key == key)
 
 
 def _line(lot: CoreLot, row: Lot | None) -> LotLine:

@@ -125,6 +125,24 @@ def test_the_screen_says_whether_it_counts_or_what_is_wrong(running, setter):  #
     assert found["machine_trouble"] == "Lathe 3 broke off. Until it is heard again, count by hand."
 
 
+@pytest.mark.django_db
+def test_another_lot_is_begun_by_a_person(running, setter):  # noqa: F811
+    note(NAME)
+    say("C 0", "P 1")
+
+    def second():
+        return setter.get(f"/api/runs/{running.pk}/running?lot=s2").json()
+
+    assert page(setter, running)["counts_itself"]
+    found = second()
+    assert not found["counts_itself"]
+    assert found["machine_trouble"] == "Lathe 3 counts for Side 1 until the first piece is counted here."
+    piece(setter, running, lot="s2")
+    say("P 2", "P 3")
+    assert second()["counts_itself"]
+    assert {lot.key: lot.counted for lot in Lot.objects.filter(release__run=running)} == {"s1": 1, "s2": 3}
+
+
 def simulated(**more):
     return Lathe((Size(83.982, 0.001, 0.001, 3),), chance=random.Random(5), **more)
 

@@ -165,7 +165,7 @@ function OneLot({ page, of, session, replaced, lookedAt, onUnits, onStay }: Prop
   const isMeasured = Object.keys(written).length > 0;
   const dimension = dimensions.find((d) => d.id === tab);
   const isDue = check !== null && check.pieces - waiting.counted <= 0;
-  const next = page.head.counted + waiting.counted + (page.counts_itself && !doing.away ? 0 : 1);
+  const next = Math.max(1, page.head.counted + waiting.counted + (page.counts_itself && !doing.away ? 0 : 1));
 
   const settle = (found: Came) => {
     setCame(found);
