@@ -198,6 +198,8 @@ def main() -> None:
         _open(page, "/shelf/chuck/lathe-3-chuck")
         _keep(page, "shelf-chuck")
         _open(page, "/notebook")
+        page.get_by_role("radio", name="everything").click()
+        page.wait_for_timeout(500)
         _keep(page, "notebook")
         _make_history(page, carrier.rsplit("/", 1)[-1])
         _release(page, plug.rsplit("/", 1)[-1])
