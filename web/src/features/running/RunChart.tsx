@@ -230,7 +230,12 @@ export function RunChart({ dimension }: Props) {
                 y1={EDGE.top}
                 y2={HEIGHT - EDGE.bottom}
               />
-              <text data-of="change" x={x(m.piece + 0.5) + 5} y={HEIGHT - EDGE.bottom - 8}>
+              <text
+                data-of="change"
+                x={x(m.piece + 0.5) + (isLate(x(m.piece)) ? -5 : 5)}
+                y={HEIGHT - EDGE.bottom - 8}
+                textAnchor={isLate(x(m.piece)) ? "end" : "start"}
+              >
                 {m.words}
               </text>
             </g>
@@ -264,6 +269,9 @@ export function RunChart({ dimension }: Props) {
     </Figure>
   );
 }
+
+/** Words that begin here would stand over the right edge. */
+const isLate = (px: number) => px > WIDTH - EDGE.right - 120;
 
 /** The line of a stretch at a piece within it. */
 function at(s: { first: number; last: number; begins: number; ends: number }, piece: number): number {
