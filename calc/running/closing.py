@@ -9,6 +9,7 @@ from statistics import median_low
 from calc.card.readings.size import SizeAsk
 from calc.limits.capability import LEAST as CAPABLE_FROM
 from calc.limits.capability import MOST, CapabilityInput, CapabilityResult, capability
+from calc.limits.chart import Stretch
 from calc.notebook.proven import Proven
 from calc.plan.compute import PlanResult
 from calc.plan.cuts.solve import CUTS, CutFigures
@@ -114,8 +115,8 @@ def _stops(stops: Mapping[str, float]) -> Iterator[Beside]:
             yield Beside(_text("Stood still: {w}", w=STOPPED[why]), _text(""), real)
 
 
-def _kept(dimension: Dimension, stretches: Sequence[object], values: Sequence[float]) -> Kept:
-    stable = not any(getattr(s, "signs", ()) or getattr(s, "drift", None) is not None for s in stretches)
+def _kept(dimension: Dimension, stretches: Sequence[Stretch], values: Sequence[float]) -> Kept:
+    stable = not any(s.signs or s.drift is not None for s in stretches)
     if not isinstance(dimension.ask, SizeAsk) or len(values) < 2:
         return Kept(dimension, None, stable)
     return Kept(dimension, capability(CapabilityInput(tuple(values[-MOST:]), *dimension.ask.print_mm)), stable)

@@ -323,8 +323,7 @@ def _chart(watched: Watched, story: Story, system: System, when: Callable[[int],
     )
 
 
-def _stretch(stretch: Stretch, pieces: tuple[int, ...], sure: object) -> StretchSaid:
-    assert callable(sure)
+def _stretch(stretch: Stretch, pieces: tuple[int, ...], sure: Callable[[float], float]) -> StretchSaid:
     half = None if stretch.sigma_mm is None else sure(SIGMAS * stretch.sigma_mm)
     first, last = pieces[stretch.first], pieces[stretch.first + stretch.count - 1]
     return StretchSaid(first, last, sure(stretch.line_mm[0]), sure(stretch.line_mm[1]), half)
