@@ -21,6 +21,7 @@ from bench.crowds import crowd, long_history, many_readings, many_runs
 from bench.heavy import heavy, slow
 from bench.lot import lot
 from bench.measure import PRESSURE, Client, row, times, told
+from bench.practice import practice
 from bench.screens import cold_load, drag, key_to_pixels, live_gauge
 from calc.plan.compute import compute
 from calc.plan.document import Document
@@ -261,6 +262,7 @@ MEASURED = {
     "drag": drag,
     "card": card,  # before the board, whose hundreds of copies of the run have no release
     "lot": lot,
+    "practice": practice,
     "board": board,
     "many": _many,
     "history": _history,

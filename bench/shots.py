@@ -11,6 +11,8 @@ from pathlib import Path
 from playwright.sync_api import Page
 
 from bench.browser import browser_page
+from calc.practice.exercise import Choice
+from calc.practice.kinds import KINDS
 from commands.places import ROOT, say
 
 FOLDER = ROOT / "docs" / "screenshots"
@@ -129,10 +131,8 @@ def _tools_and_cuts(page: Page, carrier: str) -> None:
     _keep(page, "plan-cuts")
 
 
-def _collets(page: Page, bush: str) -> None:
-    """A bar in its collet, and what happens when on both spindles."""
-    _open(page, f"{bush}/hold-s1")
-    _keep(page, "plan-collet")
+def _times(page: Page, bush: str) -> None:
+    """What happens when on both spindles, and on which machine."""
     _open(page, f"{bush}/route")
     _keep(page, "plan-route")
     _open(page, "/board")
@@ -147,7 +147,6 @@ def _at_the_machine(page: Page, carrier: str) -> None:
     _open(page, f"{carrier}/card")
     for title, press, name in (
         ("Feeler gauge at the jaw's tip: done", "0.050", "card-step"),
-        ("Blue round the mouth: open", "at the tip first", "card-blue"),
         ("Measure Spigot: open", "", "card-first-off"),
     ):
         page.get_by_role("button", name=title).first.click()
@@ -183,6 +182,38 @@ def _while_it_runs(page: Page, ring: str) -> None:
     page.set_viewport_size(desk or {"width": 1280, "height": 800})
 
 
+def _practised(page: Page) -> None:
+    """Two exercises, one of them answered, and how far somebody is after some more."""
+    for kind, seed, which in PRACTISED:
+        shown = KINDS[kind].exercise(seed, 1).answer
+        given = shown.options[int(which)].key if isinstance(shown, Choice) else which
+        answer = {"key": str(uuid.uuid4()), "kind": kind, "seed": seed, "level": 1, "given": given, "units": "metric"}
+        page.evaluate(SEND, ["/api/practice/answers", answer])
+    _open(page, "/practice/read-blue?seed=6&level=1&version=1")
+    page.get_by_text("Less taper.", exact=True).click()
+    page.get_by_role("button", name="Answer").click()
+    page.wait_for_timeout(600)
+    _keep(page, "practice-blue")
+    _open(page, "/practice/fault?seed=4&level=1&version=1")
+    _keep(page, "practice-fault")
+    _open(page, "/practice")
+    _keep(page, "practice")
+
+
+# Kind, seed, which of the answers, or the figure that is written: as somebody practises, not all of it right.
+PRACTISED: tuple[tuple[str, int, int | str], ...] = (
+    ("ring", 4, 0),
+    ("ring", 5, 1),
+    ("jaws-close", 1, 0),
+    ("jaws-close", 2, 2),
+    ("drill-first", 1, 1),
+    ("grip-left", 3, "30 kN"),
+    ("gauges", 2, 0),
+    ("gauges", 3, 0),
+    ("limits", 2, "50"),
+)
+
+
 def main() -> None:
     with browser_page() as page:
         runs = _runs(page)
@@ -192,11 +223,12 @@ def main() -> None:
             _open(page, f"{carrier}/{stop}")
             _keep(page, f"plan-{stop.removesuffix('-s2')}")
         _tools_and_cuts(page, carrier)
-        _collets(page, bush)
+        _times(page, bush)
         _at_the_machine(page, carrier)
         _while_it_runs(page, runs["Wear ring"])
-        _open(page, "/shelf/chuck/lathe-3-chuck")
-        _keep(page, "shelf-chuck")
+        _practised(page)
+        _open(page, "/calculators/drift")
+        _keep(page, "calculator")
         _open(page, "/notebook")
         page.get_by_role("radio", name="everything").click()
         page.wait_for_timeout(500)
@@ -210,19 +242,6 @@ def main() -> None:
         _keep(page, "release")
         _open(page, "/chucks/lathe-3-chuck/gauge")
         _keep(page, "gauge")
-        page.evaluate(
-            SEND,
-            [
-                "/api/rules",
-                {
-                    "base_number": 1,
-                    "values": {"corner_friction_pct": "30"},
-                    "reason": "the new coolant is slippery, seen on three jobs",
-                },
-            ],
-        )
-        _open(page, "/rules")
-        _keep(page, "house-rules")
         _fill_bench(page)
         _open(page, "/")
         _keep(page, "bench")

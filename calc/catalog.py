@@ -23,6 +23,8 @@ from calc.cuts.tool_life import ToolLifeInput, tool_life
 from calc.cuts.turning import CutInput, cut
 from calc.describing import describe
 from calc.fields import Checked
+from calc.illustrated import cuts_drawn, grip_drawn, jaws_drawn, limits_drawn
+from calc.illustrated.graph import Graph
 from calc.jaws.backing import JawBackingInput, jaw_backing
 from calc.jaws.bore import JawBoreInput, jaw_bore
 from calc.jaws.contact import JawContactInput, jaw_contact
@@ -42,6 +44,7 @@ from calc.route.bars import BarYieldInput, bar_yield
 from calc.route.moves import MoveTimeInput, move_time
 from calc.route.stations import TurretOrderInput
 from calc.route.turret import turret_order
+from calc.scene.shapes import Scene
 from calc.symbols import key_of
 from calc.threads.thread import ThreadInput, thread
 from calc.tools.boring_bar import BoringBarInput, boring_bar
@@ -52,12 +55,27 @@ from calc.walls.lobing import WallLobingInput, wall_lobing
 
 
 @dataclass(frozen=True)
+class Shown:
+    """What was given, as it was read; the answer as plain data; its picture, where one helps."""
+
+    given: Checked
+    told: dict[str, Any]
+    picture: Scene | Graph | None
+
+
+@dataclass(frozen=True)
 class Calculator:
-    """One function of the core, its input declaration and its name."""
+    """One function of the core: its name, where in the order of the work it belongs, what it is called, its input
+    declaration, what draws its answer, and which figures of it are looked at first.
+    """
 
     name: str
+    group: str
+    title: str
     function: Callable[[Any], Explained]
     input: type[Checked]
+    picture: Callable[[Any, Any], Scene | Graph | None] | None = None
+    first: tuple[str, ...] = ()
 
     @property
     def summary(self) -> str:
@@ -70,7 +88,18 @@ class Calculator:
 
     def answer(self, data: Any, system: System) -> dict[str, Any]:
         """The same, its answers printed in the units of `system`; what it is given is in core units or says its own."""
-        result = self.function(read(self.input, data))
+        return self._told(self.function(read(self.input, data)), system)
+
+    def shown(self, data: Any, system: System) -> Shown:
+        """An answer as the screen shows it: bare figures are written in the units of `system`."""
+        given = read(self.input, data, system=system)
+        result = self.function(given)
+        drawn = self.picture(given, result) if self.picture is not None else None
+        told = self._told(result, system)
+        told["answers"].sort(key=lambda a: self.first.index(a["name"]) if a["name"] in self.first else len(self.first))
+        return Shown(given, told, drawn)
+
+    def _told(self, result: Explained, system: System) -> dict[str, Any]:
         told = {
             "notes": [note.as_dict() | {"text": note.sentence.text(system)} for note in result.notes],
             "answers": [answer._asdict() for answer in answers(result, system)],
@@ -86,44 +115,116 @@ class Calculator:
         return {"name": self.name, "summary": self.summary, "fields": describe(self.input)}
 
 
+GROUPS: tuple[tuple[str, str], ...] = (
+    ("hold", "Hold"),
+    ("jaws", "Jaws"),
+    ("force", "Force"),
+    ("wall", "The wall"),
+    ("tools", "Tools"),
+    ("cuts", "Cuts"),
+    ("route", "Route"),
+    ("size", "Set and run"),
+)
 CALCULATORS: dict[str, Calculator] = {
     c.name: c
     for c in (
-        Calculator("chuck-grip", chuck_grip, ChuckGripInput),
-        Calculator("jaw-mass", jaw_mass, JawMassInput),
-        Calculator("grip-at-speed", grip_at_speed, GripAtSpeedInput),
-        Calculator("grip-fit", grip_fit, GripFitInput),
-        Calculator("grip-demand", grip_demand, GripDemandInput),
-        Calculator("grip-exact", grip_exact, GripDemandInput),
-        Calculator("speed-limit", speed_limit, SpeedLimitInput),
-        Calculator("collet-grip", collet_grip, ColletGripInput),
-        Calculator("pressure-needed", pressure_needed, PressureNeededInput),
-        Calculator("jaw-bore", jaw_bore, JawBoreInput),
-        Calculator("jaw-position", jaw_position, JawPositionInput),
-        Calculator("jaw-stroke", jaw_stroke, JawStrokeInput),
-        Calculator("jaw-backing", jaw_backing, JawBackingInput),
-        Calculator("jaw-contact", jaw_contact, JawContactInput),
-        Calculator("jaw-taper", jaw_taper, JawTaperInput),
-        Calculator("jaw-recut", jaw_recut, JawRecutInput),
-        Calculator("wall-lobing", wall_lobing, WallLobingInput),
-        Calculator("wall-contact", wall_contact, WallContactInput),
-        Calculator("crushing", crushing, CrushingInput),
-        Calculator("cut", cut, CutInput),
-        Calculator("feed-window", feed_window, FeedWindowInput),
-        Calculator("insert-code", insert_code, InsertCodeInput),
-        Calculator("tool-life", tool_life, ToolLifeInput),
-        Calculator("boring-bar", boring_bar, BoringBarInput),
-        Calculator("drill", drill, DrillInput),
-        Calculator("thread", thread, ThreadInput),
-        Calculator("part-off", part_off, PartOffInput),
-        Calculator("economic-speed", economic_speed, EconomicSpeedInput),
-        Calculator("move-time", move_time, MoveTimeInput),
-        Calculator("turret-order", turret_order, TurretOrderInput),
-        Calculator("bar-yield", bar_yield, BarYieldInput),
-        Calculator("coolant", coolant, CoolantInput),
-        Calculator("working-limits", working_limits, WorkingLimitsInput),
-        Calculator("first-off", first_off, FirstOffInput),
-        Calculator("drift", drift, DriftInput),
-        Calculator("capability", capability, CapabilityInput),
+        Calculator("jaw-stroke", "hold", "Stroke", jaw_stroke, JawStrokeInput),
+        Calculator("collet-grip", "hold", "Grip of a collet", collet_grip, ColletGripInput),
+        Calculator("jaw-position", "jaws", "Tooth", jaw_position, JawPositionInput),
+        Calculator("jaw-mass", "jaws", "Mass of a jaw", jaw_mass, JawMassInput),
+        Calculator(
+            "jaw-backing", "jaws", "Ring or plug", jaw_backing, JawBackingInput, first=("choice", "bore_pressure_bar")
+        ),
+        Calculator("jaw-bore", "jaws", "Pocket", jaw_bore, JawBoreInput),
+        Calculator("jaw-contact", "jaws", "Contact", jaw_contact, JawContactInput, jaws_drawn.contact),
+        Calculator("jaw-taper", "jaws", "Taper", jaw_taper, JawTaperInput),
+        Calculator("jaw-recut", "jaws", "Paper touch-off", jaw_recut, JawRecutInput, first=("verdict", "removal_mm")),
+        Calculator("chuck-grip", "force", "Grip at a pressure", chuck_grip, ChuckGripInput, grip_drawn.at_pressure),
+        Calculator(
+            "grip-at-speed",
+            "force",
+            "Grip at speed",
+            grip_at_speed,
+            GripAtSpeedInput,
+            grip_drawn.at_speed,
+            first=("grip_n", "kept_fraction"),
+        ),
+        Calculator("grip-fit", "force", "Gauge run", grip_fit, GripFitInput, grip_drawn.gauge_run),
+        Calculator("grip-demand", "force", "Grip the cuts need", grip_demand, GripDemandInput),
+        Calculator("grip-exact", "force", "The same, by limit analysis", grip_exact, GripDemandInput),
+        Calculator(
+            "speed-limit",
+            "force",
+            "Speed cap",
+            speed_limit,
+            SpeedLimitInput,
+            grip_drawn.speed_cap,
+            first=("speed_cap_rpm", "capped_by"),
+        ),
+        Calculator("pressure-needed", "force", "Pressure needed", pressure_needed, PressureNeededInput),
+        Calculator("wall-lobing", "wall", "Out of round", wall_lobing, WallLobingInput, jaws_drawn.wall),
+        Calculator("wall-contact", "wall", "With the real contact", wall_contact, WallContactInput),
+        Calculator("crushing", "wall", "Crushing", crushing, CrushingInput),
+        Calculator(
+            "insert-code",
+            "tools",
+            "Insert by its name",
+            insert_code,
+            InsertCodeInput,
+            cuts_drawn.insert,
+            first=("iso", "ansi"),
+        ),
+        Calculator(
+            "boring-bar",
+            "tools",
+            "Boring bar",
+            boring_bar,
+            BoringBarInput,
+            cuts_drawn.bar,
+            first=("deflection_mm", "ok"),
+        ),
+        Calculator("cut", "cuts", "Turning", cut, CutInput, first=("rpm", "power_kw")),
+        Calculator("feed-window", "cuts", "Feed window", feed_window, FeedWindowInput, cuts_drawn.feed_window),
+        Calculator("drill", "cuts", "Drilling", drill, DrillInput, cuts_drawn.drill),
+        Calculator("thread", "cuts", "Thread", thread, ThreadInput, cuts_drawn.thread, first=("depth_mm", "wire_mm")),
+        Calculator(
+            "part-off",
+            "cuts",
+            "Parting off",
+            part_off,
+            PartOffInput,
+            cuts_drawn.part_off,
+            first=("minutes", "cap_diameter_mm"),
+        ),
+        Calculator("tool-life", "cuts", "Life of an edge", tool_life, ToolLifeInput, cuts_drawn.life),
+        Calculator("economic-speed", "cuts", "Fastest and cheapest speed", economic_speed, EconomicSpeedInput),
+        Calculator("coolant", "cuts", "Coolant", coolant, CoolantInput, first=("add_concentrate_l", "add_water_l")),
+        Calculator("move-time", "route", "Rapid move", move_time, MoveTimeInput),
+        Calculator("turret-order", "route", "Tools on the turret", turret_order, TurretOrderInput, first=("index_s",)),
+        Calculator(
+            "bar-yield", "route", "Pieces from bars", bar_yield, BarYieldInput, first=("bars", "pieces_to_make")
+        ),
+        Calculator(
+            "working-limits", "size", "Limits to work to", working_limits, WorkingLimitsInput, limits_drawn.limits
+        ),
+        Calculator("first-off", "size", "First-off", first_off, FirstOffInput),
+        Calculator(
+            "drift",
+            "size",
+            "Drift",
+            drift,
+            DriftInput,
+            limits_drawn.drift_line,
+            first=("offset_mm", "pieces_left_sure"),
+        ),
+        Calculator(
+            "capability",
+            "size",
+            "How the print is kept",
+            capability,
+            CapabilityInput,
+            limits_drawn.print_kept,
+            first=("cpk", "cpk_low"),
+        ),
     )
 }

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import dataclasses
+import sys
 from collections.abc import Callable
-from typing import Any, TypeVar
+from functools import wraps
+from typing import Any, TypeVar, cast
 
 from calc.fields import Choice, FieldSpec, Flag, Group, Quantity, Text, fields_of
+from calc.quantities import System, exact_text, from_core, shown_as
 
 
 def describe(kind: type[Any]) -> list[dict[str, Any]]:
@@ -25,22 +28,54 @@ def describe(kind: type[Any]) -> list[dict[str, Any]]:
             row |= {"unit": spec.unit, "low": low, "high": spec.high, "low_excluded": spec.above is not None}
         elif isinstance(spec, Choice):
             row["options"] = dict(spec.options)
+        if f.when is not None:
+            row["when"] = {f.when.field: list(f.when.values)}
         if f.nested is not None:
             row["fields"] = describe(f.nested)
         out.append(row)
     return out
 
 
+def written(value: Any, system: System) -> Any:
+    """A declared value as it is edited in `system`: figures as text in the unit shown, nothing where there is none;
+    words, choices and flags as they are; groups and lists of them likewise.
+    """
+    return {f.key: _written(f, getattr(value, f.name), system) for f in fields_of(type(value))}
+
+
+def _written(field: FieldSpec, value: Any, system: System) -> Any:
+    if field.many:
+        one = dataclasses.replace(field, many=False)
+        return [_written(one, v, system) for v in value]
+    if isinstance(field.spec, Group):
+        return None if value is None else written(value, system)
+    if isinstance(field.spec, Quantity):
+        unit = field.spec.unit
+        return "" if value is None else exact_text(from_core(value, unit, shown_as(unit, system)))
+    return "" if value is None else value
+
+
 F = TypeVar("F", bound=Callable[..., Any])
 
 
-def documented(kind: type[Any]) -> Callable[[F], F]:
-    """Put the declared fields of an input, with units and ranges, where a docstring says {parameters}."""
+def calculator(kind: type[Any]) -> Callable[[F], F]:
+    """A calculator with this input: its docstring says its declared fields, with units and ranges, at {parameters}, and
+    its result remembers what it was given.
+    """
 
     def put(function: F) -> F:
         lines = "\n".join(f"        {line}" for line in parameters(kind))
         function.__doc__ = (function.__doc__ or "").replace("        {parameters}", lines)
-        return function
+
+        @wraps(function)
+        def remembering(given: Any, *more: Any, **named: Any) -> Any:
+            result = function(given, *more, **named)
+            object.__setattr__(result, "given", given)  # it is frozen for everybody else
+            return result
+
+        # Its doctest is found in its module by this: what is wrapped counts as another module's.
+        vars(sys.modules[function.__module__]).setdefault("__test__", {})[function.__name__] = function
+        return cast(F, remembering)
 
     return put
 

@@ -82,6 +82,14 @@ class Group:
     most: int = 60
 
 
+@dataclass(frozen=True)
+class When:
+    """A field matters only where another one of the same input has one of these values."""
+
+    field: str
+    values: tuple[str | bool, ...]
+
+
 Spec = Quantity | Choice | Flag | Text | Group
 
 
@@ -96,6 +104,7 @@ class FieldSpec:
     nullable: bool
     required: bool
     default: Any
+    when: When | None = None
 
     @property
     def key(self) -> str:
@@ -103,20 +112,22 @@ class FieldSpec:
         return self.name.removesuffix("_")
 
 
-def _unwrap(hint: Any) -> tuple[Any, Spec | None, bool]:
-    """(bare type, declaration, may be None) of an annotation."""
+def _unwrap(hint: Any) -> tuple[Any, Spec | None, bool, When | None]:
+    """(bare type, declaration, may be None, when it matters) of an annotation."""
     spec: Spec | None = None
+    when: When | None = None
     nullable = False
     while True:
         if get_origin(hint) is typing.Annotated:
             hint, *extras = get_args(hint)
             spec = next((e for e in extras if isinstance(e, Spec)), spec)
+            when = next((e for e in extras if isinstance(e, When)), when)
         elif get_origin(hint) in (typing.Union, types.UnionType):
             kinds = [k for k in get_args(hint) if k is not type(None)]
             nullable = nullable or len(kinds) < len(get_args(hint))
             hint = kinds[0]
         else:
-            return hint, spec, nullable
+            return hint, spec, nullable, when
 
 
 _FIELDS: dict[type[Any], tuple[FieldSpec, ...]] = {}
@@ -133,11 +144,11 @@ def _declared(kind: type[Any]) -> tuple[FieldSpec, ...]:
     hints = typing.get_type_hints(kind, include_extras=True)
     found = []
     for field in dataclasses.fields(kind):
-        bare, spec, nullable = _unwrap(hints[field.name])
+        bare, spec, nullable, when = _unwrap(hints[field.name])
         many = get_origin(bare) is tuple
         nested = get_args(bare)[0] if many else bare
         if many:
-            nested, inner, _ = _unwrap(nested)
+            nested, inner, _, _ = _unwrap(nested)
             spec = spec or inner
         if spec is None:
             raise TypeError(f"{kind.__name__}.{field.name} has no declaration")
@@ -152,6 +163,7 @@ def _declared(kind: type[Any]) -> tuple[FieldSpec, ...]:
                 nullable,
                 not has_default,
                 default,
+                when,
             )
         )
     return tuple(found)

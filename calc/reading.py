@@ -9,19 +9,19 @@ from typing import Any
 
 from calc.errors import CalcError, FieldError
 from calc.fields import Choice, FieldSpec, Flag, Group, Quantity, Text, check_range, fields_of
-from calc.quantities import Sentence
+from calc.quantities import Sentence, System
 from calc.written import parse
 
 
-def _one(field: FieldSpec, value: Any, name: str, seen: Seen) -> Any:
+def _one(field: FieldSpec, value: Any, name: str, seen: Seen, system: System | None) -> Any:
     spec = field.spec
     match spec:
         case Group():
             assert field.nested is not None
-            return read(field.nested, value, name + ".", seen)
+            return read(field.nested, value, name + ".", seen, system)
         case Quantity():
             if isinstance(value, str):
-                value = parse(value, spec.unit, None, name)
+                value = parse(value, spec.unit, system, name)
             if isinstance(value, bool) or not isinstance(value, (int, float)) or not _is_finite(value):
                 raise CalcError([FieldError(name, Sentence(f"{spec.label} must be a number{_in(spec.unit)}."))])
             if spec.whole and value != int(value):
@@ -61,12 +61,12 @@ def _listed(options: Mapping[str, str]) -> str:
 Seen = dict[int, tuple[Any, type[Any], Any]] | None
 
 
-def read(kind: type[Any], data: Any, prefix: str = "", seen: Seen = None) -> Any:
+def read(kind: type[Any], data: Any, prefix: str = "", seen: Seen = None, system: System | None = None) -> Any:
     """Build a declared dataclass from plain data.
 
-    Strings are read as a machinist writes them, a bare number in the core unit. Raises CalcError
-    with every unknown, missing, unreadable and out-of-range field under its dotted name. With `seen`, what is made is
-    noted there, and the same plain object is not read again: it must not have been changed since.
+    Strings are read as a machinist writes them, a bare number in the core unit, or in that which `system` shows.
+    Raises CalcError with every unknown, missing, unreadable and out-of-range field under its dotted name. With `seen`,
+    what is made is noted there, and the same plain object is not read again: it must not have been changed since.
     """
     if seen is not None and id(data) in seen and seen[id(data)][1] is kind:
         return seen[id(data)][2]
@@ -91,7 +91,7 @@ def read(kind: type[Any], data: Any, prefix: str = "", seen: Seen = None) -> Any
                 made[field.name] = None
             continue
         try:
-            made[field.name] = _many(field, value, dotted, seen) if field.many else _one(field, value, dotted, seen)
+            made[field.name] = (_many if field.many else _one)(field, value, dotted, seen, system)
         except CalcError as error:
             problems.extend(error.errors)
     if problems:
@@ -105,7 +105,7 @@ def read(kind: type[Any], data: Any, prefix: str = "", seen: Seen = None) -> Any
     return found
 
 
-def _many(field: FieldSpec, value: Any, name: str, seen: Seen) -> tuple[Any, ...]:
+def _many(field: FieldSpec, value: Any, name: str, seen: Seen, system: System | None) -> tuple[Any, ...]:
     spec = field.spec
     if not isinstance(value, (list, tuple)):
         raise CalcError([FieldError(name, Sentence(f"{spec.label}: give a list."))])
@@ -115,7 +115,7 @@ def _many(field: FieldSpec, value: Any, name: str, seen: Seen) -> tuple[Any, ...
     made = []
     for index, item in enumerate(value):
         try:
-            made.append(_one(field, item, f"{name}.{_named(item, index)}", seen))
+            made.append(_one(field, item, f"{name}.{_named(item, index)}", seen, system))
         except CalcError as error:
             problems.extend(error.errors)
     if problems:

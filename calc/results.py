@@ -11,7 +11,7 @@ import dataclasses
 import typing
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
-from typing import Any, NamedTuple
+from typing import Any, NamedTuple, Protocol, runtime_checkable
 
 from calc.quantities import Figure, Rounding, Sentence, System, shown_as
 from calc.working import Note, Step
@@ -33,6 +33,17 @@ class Found:
     points: bool = False
 
 
+@runtime_checkable
+class InOneLine(Protocol):
+    """An item of a list that is read in one line: what it is called, and what it says."""
+
+    @property
+    def called(self) -> str: ...
+
+    @property
+    def told(self) -> str: ...
+
+
 class Answer(NamedTuple):
     """A figure of a result as it is printed: its path, what it is called, the unit shown, the text with its unit."""
 
@@ -44,10 +55,11 @@ class Answer(NamedTuple):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Explained:
-    """Base of results: the steps that made the figures, and what must be said about them."""
+    """Base of results: the steps that made the figures, what must be said about them, and what they were made from."""
 
     working: tuple[Step, ...] = ()
     notes: tuple[Note, ...] = ()
+    given: Any = field(default=None, compare=False, repr=False)
 
     def step(self, symbol: str) -> Step:
         """The step with this symbol. Raises KeyError."""
@@ -71,7 +83,7 @@ def _declared(kind: type[Any]) -> dict[str, Found]:
     hints = typing.get_type_hints(kind, include_extras=True)
     rows = {}
     for one in dataclasses.fields(kind):
-        if one.name in ("working", "notes"):
+        if one.name in ("working", "notes", "given"):
             continue
         declared = [e for e in getattr(hints[one.name], "__metadata__", ()) if isinstance(e, Found)]
         if not declared:
@@ -92,6 +104,9 @@ def _answers(result: Any, system: System, path: str, group: str) -> Iterator[Ans
             yield from _answers(value, system, f"{at}.", f"{label}: " if found.label else group)
         elif _is_list_of_results(value) and not found.points:
             for index, item in enumerate(value):
+                if isinstance(item, InOneLine):
+                    yield Answer(f"{at}.{index}", item.called, "", item.told)
+                    continue
                 called = getattr(item, "name", "") or str(index + 1)
                 yield from _answers(item, system, f"{at}.{index}.", f"{called}: ")
         elif isinstance(value, dict):
@@ -135,7 +150,8 @@ def as_plain(value: Any) -> Any:
     if isinstance(value, Sentence):
         return str(value)
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
-        return {f.name: as_plain(getattr(value, f.name)) for f in dataclasses.fields(value)}
+        names = (f.name for f in dataclasses.fields(value) if f.name != "given")
+        return {name: as_plain(getattr(value, name)) for name in names}
     if isinstance(value, (tuple, list)):
         return [as_plain(v) for v in value]
     if isinstance(value, dict):

@@ -408,6 +408,7 @@ AT: dict[str, dict[str, str]] = {
     "The run": {
         "N_m": "pieces to make",
         "t_c": "cycle of a piece",
+        "t_s": "from one piece to the next, seen",
         "t_x": "changes of edges and bars",
         "u": "share of the time in which the machine runs",
     },

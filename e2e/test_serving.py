@@ -93,7 +93,7 @@ def test_bodies_are_bounded_and_give_their_memory_back(server, run):
 def test_a_process_that_is_killed_is_started_again(server, run):
     (child,) = psutil.Process(server.process.pid).children()
     os.kill(child.pid, signal.SIGKILL)
-    end = time.monotonic() + 10
+    end = time.monotonic() + 40  # a machine that is busy starts it late
     while time.monotonic() < end:
         try:
             answers(server)

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from html import escape
 
 from calc.quantities import System
-from calc.scene.shapes import Dimension, Scene, Shape
+from calc.scene.shapes import Dimension, Label, Scene, Shape
 
 DRAWN = ("chuck", "master", "jaw", "bolt", "hole", "part", "outline", "axis", "centre", "keepout", "hidden")
 HATCHED = {"jaw": "jaw", "master": "jaw", "part": "part", "keepout": "keepout"}
+SHADED = {"chuck": "#ddd", "removed": "#999", "gap": "#777", "track": "#fff", "tool": "#eee", "insert": "#fff"}
 LINES = {"axis": "10 3 2 3", "hidden": "5 3"}
 STOP = "hold"  # whose layer is drawn: the piece as it is held
 TEXT = 0.032  # of the picture's width
@@ -22,14 +23,41 @@ def svg_of(scene: Scene, system: System, width_mm: float, facts: tuple[str, ...]
 
     The text is in the picture's own millimetres, so that it is as large beside a small part as beside a large one.
     """
+    wide = scene.box[2] - scene.box[0]
+    body = "".join((*_shapes(scene.shapes, wide, name), *_dimensions(scene.dimensions, facts, wide, system)))
+    return _framed(scene, system, width_mm, name, body)
+
+
+def plain_svg(scene: Scene, system: System, width_mm: float, name: str = "") -> str:
+    """A small scene with all that is on it, its words too, as wide on paper as `width_mm` [mm, > 0]."""
+    wide = scene.box[2] - scene.box[0]
+    facts = tuple(d.fact for d in scene.dimensions)
+    every = (*DRAWN, *SHADED, "path")
+    body = "".join(
+        (
+            *_shapes(scene.shapes, wide, name, every),
+            *_dimensions(scene.dimensions, facts, wide, system),
+            *_labels(scene.labels, wide, system),
+        )
+    )
+    return _framed(scene, system, width_mm, name, body)
+
+
+def _framed(scene: Scene, system: System, width_mm: float, name: str, body: str) -> str:
     left, low, right, high = scene.box
     wide, tall = right - left, high - low
-    body = "".join((*_shapes(scene.shapes, wide, name), *_dimensions(scene.dimensions, facts, wide, system)))
     words = escape(" ".join(w.text(system) for w in scene.words))
     size = f'width="{width_mm:g}mm" height="{width_mm * tall / wide:.2f}mm"'
     box = f'viewBox="{left:.3f} {-high:.3f} {wide:.3f} {tall:.3f}"'
     head = f'<svg xmlns="http://www.w3.org/2000/svg" {size} {box} role="img" aria-label="{words}">'
     return f'{head}{_hatches(wide, name)}<g stroke-linejoin="round">{body}</g></svg>'
+
+
+def _labels(labels: tuple[Label, ...], wide: float, system: System) -> Iterator[str]:
+    for label in labels:
+        (x, y), text = label.point, escape(label.text.text(system))
+        place = f'x="{x:.3f}" y="{-y:.3f}" text-anchor="{label.anchor}" font-size="{1.4 * TEXT * wide:.3f}"'
+        yield f"<text {place}>{text}</text>"
 
 
 def _hatches(wide: float, of: str) -> str:
@@ -46,14 +74,14 @@ def _hatches(wide: float, of: str) -> str:
     return f"<defs>{hatch('jaw', 45)}{hatch('part', -45)}{hatch('keepout', 0, across=True)}</defs>"
 
 
-def _shapes(shapes: tuple[Shape, ...], wide: float, of: str) -> Iterator[str]:
+def _shapes(shapes: tuple[Shape, ...], wide: float, of: str, drawn: Sequence[str] = DRAWN) -> Iterator[str]:
     thin = wide / 500
     for shape in shapes:
-        if shape.role not in DRAWN or shape.group or (shape.stops and STOP not in shape.stops):
+        if shape.role not in drawn or shape.group or (shape.stops and STOP not in shape.stops):
             continue
         path = "L".join(f"{x:.3f} {-y:.3f}" for x, y in shape.points)
         hatched = HATCHED.get(shape.role)
-        fill = f"url(#{hatched}{of})" if hatched else "#ddd" if shape.role == "chuck" else "#fff"
+        fill = f"url(#{hatched}{of})" if hatched else SHADED.get(shape.role, "#fff")
         if not shape.closed or shape.role == "outline":
             fill = "none"
         under = f'<path d="M{path}Z" fill="#fff"/>' if hatched else ""

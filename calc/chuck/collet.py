@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Bare, Figure, Sentence
@@ -95,7 +95,7 @@ class ColletGripResult(Explained):
     in_range: Annotated[bool, Found("Closes on this bar")]
 
 
-@documented(ColletGripInput)
+@calculator(ColletGripInput)
 def collet_grip(given: ColletGripInput) -> ColletGripResult:
     """Grip of a collet from its draw force: a wedge of its half angle, friction on the cone against it.
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Annotated, Any, Generic, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group, Quantity, Text
 from calc.quantities import Sentence
@@ -261,7 +261,7 @@ def each_required_at(found: GripDemandResult, given: GripDemandInput) -> Callabl
     return needed
 
 
-@documented(GripDemandInput)
+@calculator(GripDemandInput)
 def grip_demand(given: GripDemandInput) -> GripDemandResult:
     """The grip that the cuts of an operation need.
 

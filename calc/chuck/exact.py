@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from calc.chuck.demand import GRAVITY, CutLoad, GripDemandInput, grip_demand
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldProblem
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -114,7 +114,7 @@ def _least_grip(wrenches: Floats, load: Floats, scale: float, *, supported: bool
     return float(answer.fun) * force
 
 
-@documented(GripDemandInput)
+@calculator(GripDemandInput)
 def grip_exact(given: GripDemandInput) -> GripExactResult:
     """The grip that the cuts of an operation need by limit analysis, beside the closed form.
 

@@ -9,7 +9,7 @@ from typing import Annotated
 import numpy as np
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -81,7 +81,7 @@ def _outliers(x: np.ndarray, residuals: np.ndarray, static: float) -> tuple[int,
     return tuple(int(i) for i in np.flatnonzero(off))
 
 
-@documented(GripFitInput)
+@calculator(GripFitInput)
 def grip_fit(given: GripFitInput) -> GripFitResult:
     """The grip standing still and what speed takes from it (or adds), fitted to gauge readings.
 

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from calc import terms
 from calc.chuck.book import HEIGHT, ChuckForce, allowable_grip, book_grip, draw_force, height_factor
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldProblem
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -64,7 +64,7 @@ def _refuse_beyond(p: float, chuck: ChuckForce) -> None:
         )
 
 
-@documented(ChuckGripInput)
+@calculator(ChuckGripInput)
 def chuck_grip(given: ChuckGripInput) -> ChuckGripResult:
     """Static grip of a chuck at a pressure, at the height where the jaws hold.
 

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 from calc import terms
 from calc.chuck.book import ALLOWED, CLOSE, ChuckForce, allowable_grip, book_grip, height_factor
 from calc.chuck.speed import StackParts, Transmission, centrifugal, stack_moment
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import CalcError, FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -131,7 +131,7 @@ SAYS: dict[LimitedBy, str] = {
 }
 
 
-@documented(PressureNeededInput)
+@calculator(PressureNeededInput)
 def pressure_needed(given: PressureNeededInput) -> PressureNeededResult:
     """The least gauge pressure at which the grip meets a demand at a speed.
 

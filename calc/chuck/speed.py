@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -108,7 +108,7 @@ def grip_left(w: Steps[N], side: Side, static: N | float, taken: N, transmission
     return w.step("F_n", label, formula, "N", SPEED, F_0=static, λ=transmission, F_c=taken)
 
 
-@documented(GripAtSpeedInput)
+@calculator(GripAtSpeedInput)
 def grip_at_speed(given: GripAtSpeedInput) -> GripAtSpeedResult:
     """Grip at a spindle speed.
 

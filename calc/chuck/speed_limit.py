@@ -8,8 +8,8 @@ from typing import Annotated, Literal
 
 from calc import terms
 from calc.chuck.speed import StackParts, Transmission, stack_moment
-from calc.describing import documented
-from calc.fields import Checked, Quantity
+from calc.describing import calculator
+from calc.fields import Checked, Quantity, When
 from calc.quantities import Figure
 from calc.results import Explained, Found
 from calc.terms import SIDE, Side
@@ -30,6 +30,9 @@ CAP_WORDS = {
 }
 
 
+OUTSIDE, INSIDE = When("side", ("od",)), When("side", ("id",))
+
+
 @dataclass(frozen=True)
 class SpeedLimitInput(Checked):
     """Input of `speed-limit`."""
@@ -43,10 +46,13 @@ class SpeedLimitInput(Checked):
     user_max_rpm: Annotated[float | None, terms.OWN_LIMIT] = None
     jaws: Annotated[int, terms.JAWS] = 3
     transmission: Transmission = 1.0
-    wall_limit_n: Annotated[float | None, terms.WALL_LIMIT.called(help="Inside grip, which grows with speed")] = None
+    wall_limit_n: Annotated[
+        float | None, terms.WALL_LIMIT.called(help="Inside grip, which grows with speed"), INSIDE
+    ] = None
     guides_max_rpm: Annotated[
         float | None,
         terms.SPINDLE_SPEED.called("Guides' limit", "Inside grip: where the guides carry what they are rated for"),
+        INSIDE,
     ] = None
     demand_max_rpm: Annotated[
         float | None,
@@ -56,6 +62,7 @@ class SpeedLimitInput(Checked):
     keep_share: Annotated[
         float | None,
         Quantity("Share to be kept", "", "Outside grip: of the static grip; a third is usual", low=0, high=1),
+        OUTSIDE,
     ] = None
     corner_static_n: Annotated[
         float | None,
@@ -175,7 +182,7 @@ def _wall_limited(given: SpeedLimitInput, moment: float, w: Working) -> float | 
     )
 
 
-@documented(SpeedLimitInput)
+@calculator(SpeedLimitInput)
 def speed_limit(given: SpeedLimitInput) -> SpeedLimitResult:
     """The speed cap: the least of the grip-limited, chuck's, machine's and own limits.
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Sentence
@@ -43,7 +43,7 @@ class CoolantResult(Explained):
     drain_l: Annotated[float, Found("Drain", "l", "up")]
 
 
-@documented(CoolantInput)
+@calculator(CoolantInput)
 def coolant(given: CoolantInput) -> CoolantResult:
     """How strong the coolant is, and what brings it to the strength wanted.
 

@@ -9,7 +9,7 @@ from typing import Annotated, Any
 
 from calc import terms
 from calc.cuts.spindle import DRIVE_EFFICIENCY, KIENZLE
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -148,7 +148,7 @@ def travel(w: Steps[N], depth: float, drill: Drilled) -> N:
     )
 
 
-@documented(DrillInput)
+@calculator(DrillInput)
 def drill(given: DrillInput) -> DrillResult:
     """Speed, feed rate, chip, torque, thrust, power and time of a drill on centre, in solid or from a pilot.
 

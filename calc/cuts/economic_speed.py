@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -82,7 +82,7 @@ def _taylor(known: Known) -> dict[str, float]:
     return {"v_r": known.speed_m_min, "T_r": known.life_min, "n": known.exponent}
 
 
-@documented(EconomicSpeedInput)
+@calculator(EconomicSpeedInput)
 def economic_speed(given: EconomicSpeedInput) -> EconomicSpeedResult:
     """The surface speeds for the most pieces an hour and for the cheapest piece.
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Group
 from calc.quantities import Figure, Sentence
@@ -92,7 +92,7 @@ def finish_feed(ra_um: float, corner_radius_mm: float, *, wiper: bool = False) -
     return math.sqrt(18 * math.sqrt(3) * corner_radius_mm * ra_um * (WIPER if wiper else 1.0) / 1000)
 
 
-@documented(FeedWindowInput)
+@calculator(FeedWindowInput)
 def feed_window(given: FeedWindowInput) -> FeedWindowResult:
     """The feeds that corner radius, finish and chip breaker allow, and the overlap of the three.
 

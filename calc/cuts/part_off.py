@@ -9,7 +9,7 @@ from typing import Annotated, Generic
 
 from calc import terms
 from calc.cuts.spindle import Turning
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -140,7 +140,7 @@ def width_for(diameter_mm: float) -> float | None:
     return next((w for most, w in WIDTHS if diameter_mm <= most), None)
 
 
-@documented(PartOffInput)
+@calculator(PartOffInput)
 def part_off(given: PartOffInput) -> PartOffResult:
     """Where the spindle tops out while parting off, the feeds, the time, and whether the blade reaches.
 

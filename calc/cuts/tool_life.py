@@ -9,7 +9,7 @@ from typing import Annotated, Generic
 
 from calc import terms
 from calc.cuts.economic_speed import GILBERT, LEAST_LIFE_MIN, MOST_LIFE_MIN, Known, cheapest, fastest
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -105,7 +105,7 @@ def edge_life(w: Steps[N], reference: N, speed: N, exponent: float) -> N:
     return w.step("T", "Life of an edge", "15 * (v_15/v)**(1/n)", "min", TAYLOR, v_15=reference, v=speed, n=exponent)
 
 
-@documented(ToolLifeInput)
+@calculator(ToolLifeInput)
 def tool_life(given: ToolLifeInput) -> ToolLifeResult:
     """How long an edge lasts at a speed, feed and depth, and how many edges a run takes.
 

@@ -11,7 +11,7 @@ from calc.cuts.chip import CHIP, Engaged, Metal, chip_of, forces_of
 from calc.cuts.chips import SEEN, Seen, read_chip
 from calc.cuts.feed_window import Breaker
 from calc.cuts.spindle import DRIVE_EFFICIENCY, motor_power, spindle_torque
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Group, Quantity
 from calc.quantities import Figure, Sentence
@@ -121,7 +121,7 @@ def _chip_breaks(given: CutInput, w: Working) -> bool | None:
     return rolls and inside
 
 
-@documented(CutInput)
+@calculator(CutInput)
 def cut(given: CutInput) -> CutResult:
     """Speed, chip, forces, power, torque and theoretical finish of a cut.
 

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
-from calc.fields import Checked, Choice, Group, Quantity, Text
+from calc.fields import Checked, Choice, Group, Quantity, Text, When
 from calc.quantities import Bare, Figure, Sentence
 from calc.results import Explained, Found
 from calc.terms import SIDE, Side
@@ -45,6 +45,9 @@ class BoringPlug(Checked):
     diameter_mm: Annotated[float, terms.PLUG_DIAMETER]
 
 
+OUTSIDE = When("side", ("od",))
+
+
 @dataclass(frozen=True)
 class JawBackingInput(Checked):
     """Input of `jaw-backing`."""
@@ -55,11 +58,12 @@ class JawBackingInput(Checked):
     ]
     pressure_bar: Annotated[float, terms.PRESSURE.called("Production pressure")]
     rings: Annotated[tuple[BoringRing, ...], Group("Rings", "That fit this chuck", most=60)] = ()
-    plug: Annotated[BoringPlug | None, Group("Plug", "Outside grip only")] = None
+    plug: Annotated[BoringPlug | None, Group("Plug", "Outside grip only"), OUTSIDE] = None
     tool_clearance_mm: Annotated[float, terms.TOOL_CLEARANCE.called(help="Per side")] = 3.0
     prefer: Annotated[
         Literal["ring", "plug"],
         Choice("Where both fit", {"ring": "a ring, up to its limit", "plug": "a plug, at the production pressure"}),
+        OUTSIDE,
     ] = "ring"
 
     least_plug_mm: Annotated[
@@ -67,6 +71,7 @@ class JawBackingInput(Checked):
         Quantity(
             "Smallest plug", "mm", "That the jaws reach with metal to spare; empty: not checked", low=0, high=4000
         ),
+        OUTSIDE,
     ] = None
 
     @property
@@ -188,7 +193,7 @@ def _groove_steps(given: JawBackingInput) -> tuple[Sentence, ...]:
     )
 
 
-@documented(JawBackingInput)
+@calculator(JawBackingInput)
 def jaw_backing(given: JawBackingInput) -> JawBackingResult:
     """What the jaws close on while they are cut, with pressure, speed, reasons and steps.
 

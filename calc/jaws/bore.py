@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError, FieldProblem
 from calc.fields import Checked, Choice, Quantity
 from calc.quantities import Figure, Sentence
@@ -151,7 +151,7 @@ def _touching(given: JawBoreInput, depth: float, groove_width: float, w: Working
     return touching
 
 
-@documented(JawBoreInput)
+@calculator(JawBoreInput)
 def jaw_bore(given: JawBoreInput) -> JawBoreResult:
     """The pocket to bore for a gripped diameter.
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
@@ -41,7 +41,7 @@ class JawContactResult(Explained):
     """How jaw and piece meet: all over, at mid-jaw, or on both corners; the gap where they do not."""
 
     mode: Annotated[Mode, Found("Jaw touches", options=MODE_WORDS)]
-    gap_mm: Annotated[float, Found("Gap", "mm")]
+    gap_mm: Annotated[float, Found("Gap", "mm", places=(4, 5))]
 
 
 def _half_chord(given: JawContactInput) -> float:
@@ -59,7 +59,7 @@ def _half_chord(given: JawContactInput) -> float:
     return half
 
 
-@documented(JawContactInput)
+@calculator(JawContactInput)
 def jaw_contact(given: JawContactInput) -> JawContactResult:
     """How bored jaws touch a piece that is not their size, and the gap that is left.
 

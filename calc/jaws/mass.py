@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError, FieldProblem
-from calc.fields import Checked, Choice, Quantity
+from calc.fields import Checked, Choice, Quantity, When
 from calc.jaws.areas import block_in_disc, sector
 from calc.quantities import Sentence
 from calc.results import Explained, Found
@@ -17,6 +17,8 @@ from calc.terms import SIDE, Side
 from calc.working import Working, derived
 
 MASS = derived("Jaw mass and centre")
+BLOCK, PIE = When("kind", ("block",)), When("kind", ("pie",))
+OUTSIDE = When("side", ("od",))
 
 
 @dataclass(frozen=True)
@@ -32,17 +34,21 @@ class JawMassInput(Checked):
         Quantity("Bored radius", "mm", "Outside grip: the bore. Inside grip: the turned outside", low=0, high=2000),
     ] = 0.0
     bore_depth_mm: Annotated[float, Quantity("Bored depth", "mm", "", low=0, high=500)] = 0.0
-    width_mm: Annotated[float | None, terms.JAW_WIDTH.called(help="Block: across")] = None
-    length_mm: Annotated[float | None, terms.JAW_LENGTH.called(help="Block: radially")] = None
-    face_radius_mm: Annotated[float | None, terms.FACE_RADIUS.called(help="Block: its inner end from the axis")] = None
-    inner_radius_mm: Annotated[float | None, Quantity("Inner radius", "mm", "Pie", low=0, high=2000)] = None
-    outer_radius_mm: Annotated[float | None, Quantity("Outer radius", "mm", "Pie", above=0, high=2000)] = None
-    angle_deg: Annotated[float | None, terms.PIE_ANGLE.called("Angle", "Pie: of one jaw")] = None
+    width_mm: Annotated[float | None, terms.JAW_WIDTH.called(help="Block: across"), BLOCK] = None
+    length_mm: Annotated[float | None, terms.JAW_LENGTH.called(help="Block: radially"), BLOCK] = None
+    face_radius_mm: Annotated[
+        float | None, terms.FACE_RADIUS.called(help="Block: its inner end from the axis"), BLOCK
+    ] = None
+    inner_radius_mm: Annotated[float | None, Quantity("Inner radius", "mm", "Pie", low=0, high=2000), PIE] = None
+    outer_radius_mm: Annotated[float | None, Quantity("Outer radius", "mm", "Pie", above=0, high=2000), PIE] = None
+    angle_deg: Annotated[float | None, terms.PIE_ANGLE.called("Angle", "Pie: of one jaw"), PIE] = None
     inner_bore_radius_mm: Annotated[
-        float, Quantity("Inner pocket's radius", "mm", "Outside grip, two pockets; 0 for one", low=0, high=2000)
+        float,
+        Quantity("Inner pocket's radius", "mm", "Outside grip, two pockets; 0 for one", low=0, high=2000),
+        OUTSIDE,
     ] = 0.0
     inner_bore_depth_mm: Annotated[
-        float, Quantity("Inner pocket's depth", "mm", "Below the outer one's floor", low=0, high=500)
+        float, Quantity("Inner pocket's depth", "mm", "Below the outer one's floor", low=0, high=500), OUTSIDE
     ] = 0.0
 
     def contradictions(self) -> Iterator[FieldError]:
@@ -92,7 +98,7 @@ def _plan(given: JawMassInput) -> tuple[tuple[float, float], tuple[float, float]
     return sector(given.inner_radius_mm, given.outer_radius_mm, given.angle_deg), inside
 
 
-@documented(JawMassInput)
+@calculator(JawMassInput)
 def jaw_mass(given: JawMassInput) -> JawMassResult:
     """Mass and centre radius of one top jaw after its bore.
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -213,7 +213,7 @@ def _notes(given: JawPositionInput, found: Tooth, w: Working) -> None:
         )
 
 
-@documented(JawPositionInput)
+@calculator(JawPositionInput)
 def jaw_position(given: JawPositionInput) -> JawPositionResult:
     """The serration tooth to mount a jaw in, with its neighbours compared.
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -60,7 +60,7 @@ class JawRecutResult(Explained):
     recuts_left: Annotated[int | None, Found("Re-cuts left")] = None
 
 
-@documented(JawRecutInput)
+@calculator(JawRecutInput)
 def jaw_recut(given: JawRecutInput) -> JawRecutResult:
     """The size a jaw set stands at, what to remove, and whether to move the jaws first.
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -51,7 +51,7 @@ class JawStrokeResult(Explained):
     ok: Annotated[bool, Found("Both are there")]
 
 
-@documented(JawStrokeInput)
+@calculator(JawStrokeInput)
 def jaw_stroke(given: JawStrokeInput) -> JawStrokeResult:
     """The opening left to load the largest piece and the closing left to grip the smallest.
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldProblem
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure, Sentence
@@ -45,12 +45,12 @@ class JawTaperInput(Checked):
 class JawTaperResult(Explained):
     """Tip gap per side and the taper on diameter that takes it away."""
 
-    gap_mm: Annotated[float, Found("Gap at the tip", "mm", "up")]
-    taper_on_diameter_mm: Annotated[float, Found("Taper on diameter", "mm")]
+    gap_mm: Annotated[float, Found("Gap at the tip", "mm", "up", (4, 5))]
+    taper_on_diameter_mm: Annotated[float, Found("Taper on diameter", "mm", places=(4, 5))]
     needed: Annotated[bool, Found("Taper needed")]
 
 
-@documented(JawTaperInput)
+@calculator(JawTaperInput)
 def jaw_taper(given: JawTaperInput) -> JawTaperResult:
     """The gap that opens at the jaw's tip under production force, and the taper that closes it.
 

@@ -9,7 +9,7 @@ from typing import Annotated
 import numpy as np
 from scipy.stats import chi2, norm
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.limits.working import LIMIT_PLACES
@@ -57,7 +57,7 @@ class CapabilityResult(Explained):
     cpk_high: Annotated[float | None, Found("Cpk, at most", places=PLACES, safe="up")]
 
 
-@documented(CapabilityInput)
+@calculator(CapabilityInput)
 def capability(given: CapabilityInput) -> CapabilityResult:
     """Cp and Cpk of a run against the print, each with its 90 % interval.
 

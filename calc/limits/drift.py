@@ -12,7 +12,7 @@ from typing import Annotated
 
 import numpy as np
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Quantity
 from calc.limits.spread import sigma_of
@@ -228,7 +228,7 @@ def _pieces(now: float, slope: float, low: float, high: float) -> int | None:
     return None if left > PIECES_MOST else math.floor(left + 1e-9)
 
 
-@documented(DriftInput)
+@calculator(DriftInput)
 def drift(given: DriftInput) -> DriftResult:
     """Drift of a size from piece to piece, pieces left to the limit, and the offset that is worth setting.
 

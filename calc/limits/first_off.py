@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Choice, Quantity
 from calc.quantities import Figure, Sentence
@@ -61,7 +61,7 @@ class FirstOffResult(Explained):
     correction_mm: Annotated[float, Found("Add to the offset", "mm", places=PLACES)]
 
 
-@documented(FirstOffInput)
+@calculator(FirstOffInput)
 def first_off(given: FirstOffInput) -> FirstOffResult:
     """The size that a warm piece has at 20 °C, and the correction of the offset that cut it.
 

@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
-from calc.fields import Checked, Choice, Quantity
+from calc.fields import Checked, Choice, Quantity, When
 from calc.quantities import Figure, Sentence, about
 from calc.results import Explained, Found
 from calc.working import Source, Working, derived
@@ -36,10 +36,14 @@ class WorkingLimitsInput(Checked):
     low: Annotated[float, Quantity("Lower limit", "mm", "Of the print", low=-10_000, high=10_000, places=LIMIT_PLACES)]
     high: Annotated[float, Quantity("Upper limit", "mm", "Of the print", low=-10_000, high=10_000, places=LIMIT_PLACES)]
     keep_fraction: Annotated[
-        float, Quantity("Share kept back", "", "Of the whole tolerance, half at each end; a third is usual", 0, 0.95)
+        float,
+        Quantity("Share kept back", "", "Of the whole tolerance, half at each end; a third is usual", 0, 0.95),
+        When("rule", ("narrowed",)),
     ] = 1 / 3
     uncertainty: Annotated[
-        float, Quantity("Uncertainty", "mm", "Of measuring, at each limit", low=0, high=100, places=LIMIT_PLACES)
+        float,
+        Quantity("Uncertainty", "mm", "Of measuring, at each limit", low=0, high=100, places=LIMIT_PLACES),
+        When("rule", ("uncertainty",)),
     ] = 0.0
     rule: Annotated[Rule, RULE] = "narrowed"
 
@@ -61,7 +65,7 @@ class WorkingLimitsResult(Explained):
     high: Annotated[float, Found("Upper working limit", "mm", "down", places=LIMIT_PLACES)]
 
 
-@documented(WorkingLimitsInput)
+@calculator(WorkingLimitsInput)
 def working_limits(given: WorkingLimitsInput) -> WorkingLimitsResult:
     """The limits that a size is held to at the machine.
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.fields import Checked, Quantity
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -71,7 +71,7 @@ def pieces_to_make(w: Working, quantity: int, scrap: float) -> int:
     return math.ceil(more - NEARLY)
 
 
-@documented(BarYieldInput)
+@calculator(BarYieldInput)
 def bar_yield(given: BarYieldInput) -> BarYieldResult:
     """How many pieces a bar gives, and how many bars a run takes.
 

@@ -12,10 +12,21 @@ QUARTER_S = 900.0  # a start is at a full quarter of an hour
 
 
 @dataclass(frozen=True)
+class Really:
+    """How a run goes that pieces have come of: when the first of them was begun [s since 1970, UTC], the minutes that
+    are left at the pace that is seen, and when that was told: `now` where some are left, the last piece where none is.
+    """
+
+    began: float
+    left_min: float
+    at: float
+
+
+@dataclass(frozen=True)
 class Job:
     """A run as the board counts it: when its set-up is to begin [s since 1970, UTC], and its minutes.
 
-    `alone_min`: how long it goes on without people.
+    `alone_min`: how long it goes on without people; `really`: how it goes, once pieces come.
     """
 
     key: int
@@ -23,6 +34,7 @@ class Job:
     setup_min: float
     run_min: float
     alone_min: float = 0.0
+    really: Really | None = None
 
 
 @dataclass(frozen=True)
@@ -47,12 +59,19 @@ def _placed(calendar: Calendar, job: Job, begins: float | None, after: int | Non
     return Placed(job, begins, running, done, after)
 
 
+def _as_it_goes(calendar: Calendar, job: Job, really: Really) -> Placed:
+    return Placed(job, really.began, really.began, ends_at(calendar, really.at, really.left_min, job.alone_min))
+
+
 def follow(calendar: Calendar, jobs: Iterable[Job]) -> list[Placed]:
-    """The runs of one machine in the order of their starts: none begins before people are there, nor before the one
-    before it is done. Where one never ends by the calendar, those behind it have no time at all.
+    """The runs of one machine in the order of their starts, those before them that are on it: none begins before
+    people are there, nor before the one before it is done. Where one never ends by the calendar, those behind it have
+    no time at all. A run that pieces come of is where it is, and is done by their pace.
     """
-    found: list[Placed] = []
-    for job in sorted(jobs, key=lambda j: (j.start, j.key)):
+    every = list(jobs)
+    on_it = sorted((j.really.began, j.key, j, j.really) for j in every if j.really is not None)
+    found: list[Placed] = [_as_it_goes(calendar, job, really) for _, _, job, really in on_it]
+    for job in sorted((j for j in every if j.really is None), key=lambda j: (j.start, j.key)):
         planned = first_hour(calendar, job.start)
         before = found[-1] if found else None
         if before is None or planned is None:

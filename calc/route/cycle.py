@@ -60,6 +60,17 @@ def run_minutes(w: Working, cycle_s: float, pieces: int, used: float, stops_min:
     return w.step("t_r", "Machine time of the run", "t_c*N_m/(60*u) + t_x", "min", RUN, **values)
 
 
+def run_minutes_seen(w: Working, seen_s: float, pieces: int) -> float:
+    """Machine time [min] of a run whose pieces were seen to come every `seen_s` seconds, all stops in it.
+
+    >>> run_minutes_seen(Working(), 90.0, 200)
+    300.0
+
+    Reference: derived in docs/method.md, “The run”.
+    """
+    return w.step("t_r", "Machine time of the run, as seen", "t_s*N_m/60", "min", RUN, t_s=seen_s, N_m=float(pieces))
+
+
 def piece_cost(w: Working, minutes: float, edges: int, price: tuple[float, float], good: int) -> float:
     """What a good piece costs, in the shop's money: the minutes of set-up and run, and the edges, over the good pieces.
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.fields import Checked, Quantity
 from calc.results import Explained, Found
 from calc.working import N, Steps, Working, derived
@@ -49,7 +49,7 @@ def move_seconds(w: Steps[N], distance: N, rapid_m_min: float, acceleration_m_s2
     )
 
 
-@documented(MoveTimeInput)
+@calculator(MoveTimeInput)
 def move_time(given: MoveTimeInput) -> MoveTimeResult:
     """How long a rapid move takes, from rest to rest.
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.results import Explained, Found
 from calc.route.arranging import Search, improved, in_order_of_use
 from calc.route.stations import TURRET, Turret, TurretOrderInput, indexing_of
@@ -24,7 +24,7 @@ class TurretOrderResult(Explained):
     least: Annotated[bool, Found("No order takes less")]
 
 
-@documented(TurretOrderInput)
+@calculator(TurretOrderInput)
 def turret_order(given: TurretOrderInput) -> TurretOrderResult:
     """The station of each tool for the least index time of a piece, back to the first tool included.
 

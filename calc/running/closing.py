@@ -144,7 +144,7 @@ def kept_words(kept: Kept) -> Sentence:
 
 def _worked(standing: LotStanding, made: PlanResult, on: str) -> Iterator[Worked]:
     """Every cut of the lot's sides with its true figures, and what its edge really did."""
-    lived = {c.edge.station: c for c in standing.edges}
+    lived = {key: clock for clock in standing.edges for key in clock.edge.keys}
     for side in standing.lot.sides:
         view = made.views[side]
         cuts, part = view[CUTS], view[PART]
@@ -152,9 +152,9 @@ def _worked(standing: LotStanding, made: PlanResult, on: str) -> Iterator[Worked
             continue
         for cut in cuts.cuts:
             now = situation_of(cut.planned, cut.tool, part)
-            clock = next((c for c in lived.values() if cut.name in c.edge.cuts), None)
+            key = f"{view.setup.id}.{cut.id}"
             yield Worked(
-                f"{view.setup.id}.{cut.id}",
+                key,
                 cut.name,
                 Proven(
                     kind=cut.planned.kind,
@@ -168,7 +168,7 @@ def _worked(standing: LotStanding, made: PlanResult, on: str) -> Iterator[Worked
                     machine=now.machine,
                     insert=now.insert,
                     holder=now.holder,
-                    remarks=_remark(standing.lot, standing, cut, clock)[:REMARK_MOST],
+                    remarks=_remark(standing.lot, standing, cut, lived.get(key))[:REMARK_MOST],
                     on=on,
                 ),
             )

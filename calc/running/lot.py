@@ -44,7 +44,8 @@ class Dimension:
 class EdgeAt:
     """A tool at its station: what it is, how many pieces one of its edges lasts by the plan, and what the shelf has.
 
-    `key`: turret and station; `insert`: the shelf's key of what carries the edge, `edges` of them on one.
+    `key`: turret and station; `insert`: the shelf's key of what carries the edge, `edges` of them on one; `cuts` and
+    `keys`: its cuts by name, and by set-up and id.
     """
 
     key: str
@@ -54,6 +55,7 @@ class EdgeAt:
     edges: int
     insert: str
     cuts: tuple[str, ...]
+    keys: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -104,7 +106,7 @@ def lots_of(result: PlanResult) -> tuple[Lot, ...]:
 def _lot(result: PlanResult, route: RouteFigures, sides: tuple[int, ...], name: str, piece_s: float) -> Lot:
     document = result.views[0].document
     assert document.part.quantity is not None  # it has a route
-    edges = tuple(_edges(route, sides))
+    edges = tuple(_edges(result, route, sides))
     return Lot(
         key=document.setups[sides[0]].id,
         name=name,
@@ -134,14 +136,17 @@ def _dimensions(result: PlanResult, route: RouteFigures, side: int) -> Iterator[
                 yield Dimension(step.id, ask, f"{_turret(route, side)}.{at}")
 
 
-def _edges(route: RouteFigures, sides: Sequence[int]) -> Iterator[EdgeAt]:
+def _edges(result: PlanResult, route: RouteFigures, sides: Sequence[int]) -> Iterator[EdgeAt]:
     """Every tool of these sides by turret and station."""
-    found: dict[tuple[str, int, str], list[CutFigures]] = {}
+    setups = result.views[0].document.setups
+    found: dict[tuple[str, int, str], list[tuple[str, CutFigures]]] = {}
     for side in route.sides:
         if side.index in sides:
             for o in side.operations:
-                found.setdefault((_turret(route, side.index), o.station, tool_of(o.cut)), []).append(o.cut)
-    for (turret, station, _), cuts in sorted(found.items(), key=lambda one: one[0]):
+                at = (_turret(route, side.index), o.station, tool_of(o.cut))
+                found.setdefault(at, []).append((f"{setups[side.index].id}.{o.cut.id}", o.cut))
+    for (turret, station, _), made in sorted(found.items(), key=lambda one: one[0]):
+        keys, cuts = zip(*made, strict=True)
         tool = cuts[0].tool
         yield EdgeAt(
             f"{turret}.{station}",
@@ -151,4 +156,5 @@ def _edges(route: RouteFigures, sides: Sequence[int]) -> Iterator[EdgeAt]:
             edges_of(tool),
             tool.edge.key if tool is not None else "",
             tuple(c.name for c in cuts),
+            keys,
         )

@@ -49,7 +49,9 @@ def standing_of(lot: Lot, story: Story) -> LotStanding:
     edges = clocks_of(lot, story)
     clocks = {c.edge.key: c for c in edges}
     every = tuple(watched(d, story, clocks[d.edge], lot.check_every) for d in lot.dimensions)
-    return LotStanding(lot, story, every, edges, _check(every, story), tuple(_stops(every, edges)))
+    # With all good pieces made none comes that could be measured.
+    check = _check(every, story) if story.good < lot.quantity else None
+    return LotStanding(lot, story, every, edges, check, tuple(_stops(every, edges)))
 
 
 def _check(every: tuple[Watched, ...], story: Story) -> Check | None:

@@ -8,7 +8,7 @@ import pytest
 
 from calc import terms
 from calc.catalog import CALCULATORS
-from calc.describing import documented, parameters
+from calc.describing import calculator, parameters
 from calc.errors import CalcError
 from calc.fields import Checked, Choice, Quantity, fields_of
 from calc.plan.document import Document
@@ -92,7 +92,7 @@ def test_the_range_is_what_is_enforced_and_what_the_docstring_says():
     class Asked(Checked):
         pressure_bar: Annotated[float, terms.PRESSURE]
 
-    @documented(Asked)
+    @calculator(Asked)
     def ask(given):
         """Ask.
 

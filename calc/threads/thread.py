@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import CalcError, FieldError
-from calc.fields import Checked, Choice, Flag, Quantity, Text
+from calc.fields import Checked, Choice, Flag, Quantity, Text, When
 from calc.quantities import Figure, Sentence
 from calc.results import Explained, Found
 from calc.threads import asme_b1, iso965
@@ -58,6 +58,9 @@ WIRES = derived("Over wires")
 DEFAULT_CLASS = {("iso", False): "6g", ("iso", True): "6H", ("un", False): "2A", ("un", True): "2B"}
 
 
+CLASSED, OUTSIDE = When("form", ("iso", "un")), When("internal", (False,))
+
+
 @dataclass(frozen=True)
 class ThreadInput(Checked):
     """Input of `thread`."""
@@ -66,14 +69,17 @@ class ThreadInput(Checked):
     diameter_mm: Annotated[float, Quantity("Major diameter", "mm", "Nominal", above=0, high=1000)]
     pitch_mm: Annotated[float, Quantity("Pitch", "mm", "From one thread to the next", above=0, high=50)]
     internal: Annotated[bool, Flag("Inside", "A nut's thread")] = False
-    class_: Annotated[str, Text("Class", "Such as 6g, 5g6g, 6H, 2A or 3B; empty: 6g, 6H, 2A, 2B", most=8)] = ""
+    class_: Annotated[str, Text("Class", "Such as 6g, 5g6g, 6H, 2A or 3B; empty: 6g, 6H, 2A, 2B", most=8), CLASSED] = ""
     passes: Annotated[int, terms.THREAD_PASSES] = 6
     engagement_mm: Annotated[
         float | None,
         Quantity("Engagement", "mm", "Length that screws together; empty: the standard's", above=0, high=1000),
+        CLASSED,
     ] = None
     starts: Annotated[int, Quantity("Starts", "", "", low=1, high=12, whole=True)] = 1
-    wire_mm: Annotated[float | None, Quantity("Wires", "mm", "Diameter; empty: the best", above=0, high=60)] = None
+    wire_mm: Annotated[
+        float | None, Quantity("Wires", "mm", "Diameter; empty: the best", above=0, high=60), OUTSIDE
+    ] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.pitch_mm >= self.diameter_mm:
@@ -114,7 +120,7 @@ class _Sizes:
     depth: float
 
 
-@documented(ThreadInput)
+@calculator(ThreadInput)
 def thread(given: ThreadInput) -> ThreadResult:
     """The limits of a thread, the depth after each pass, and its size over wires.
 

@@ -9,7 +9,7 @@ from typing import Annotated
 import numpy as np
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.fields import Checked, Quantity
 from calc.many import MANY, Array
 from calc.quantities import Figure
@@ -57,11 +57,11 @@ class BoringBarResult(Explained):
     where lightest and heaviest chip are known spreads no more.
     """
 
-    deflection_mm: Annotated[float, Found("Deflection", "mm", "up")]
+    deflection_mm: Annotated[float, Found("Deflection", "mm", "up", (4, 5))]
     overhang_ratio: Annotated[float, Found("Overhang over diameter", places=(2, 2), safe="up")]
     ok: Annotated[bool, Found("Within what is allowed")]
-    allowed_mm: Annotated[float | None, Found("Allowed", "mm", "down")]
-    spread_mm: Annotated[float | None, Found("Spread on diameter", "mm", "up")]
+    allowed_mm: Annotated[float | None, Found("Allowed", "mm", "down", (4, 5))]
+    spread_mm: Annotated[float | None, Found("Spread on diameter", "mm", "up", (4, 5))]
     stable_width_mm: Annotated[float | None, Found("Stable width of chip", "mm", "down")]
 
 
@@ -115,7 +115,7 @@ def chatter_width(w: Steps[N], given: BoringBarInput, kc_n_mm2: N | float) -> N:
     return w.step("b_lim", "Width free of chatter, about", text, "mm", damps, k=k, ζ=DAMPING, k_c=kc_n_mm2)
 
 
-@documented(BoringBarInput)
+@calculator(BoringBarInput)
 def boring_bar(given: BoringBarInput) -> BoringBarResult:
     """How far a boring bar bends under the passive force, and whether it is the right bar for the bore.
 

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Annotated, Literal, NoReturn
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldProblem
 from calc.fields import Checked, Text
 from calc.quantities import Sentence
@@ -62,6 +62,16 @@ class Letter:
     symbol: Annotated[str, Found("Written")]
     name: Annotated[str, Found("Stands for")]
     meaning: Annotated[str, Found("Meaning")]
+
+    @property
+    def called(self) -> str:
+        """What it stands for."""
+        return f"{self.symbol}, {self.name[:1].lower()}{self.name[1:]}"
+
+    @property
+    def told(self) -> str:
+        """What it means."""
+        return self.meaning
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -249,7 +259,7 @@ def cutting_edges(shape: str, *, double_sided: bool) -> int:
     return per_face * (2 if double_sided else 1)
 
 
-@documented(InsertCodeInput)
+@calculator(InsertCodeInput)
 def insert_code(given: InsertCodeInput) -> InsertCode:
     """What an insert's designation says, and how the other system writes it.
 

@@ -14,7 +14,7 @@ from typing import Annotated
 import numpy as np
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import CalcError, FieldError
 from calc.quantities import Sentence
 from calc.results import Explained, Found
@@ -50,7 +50,7 @@ class ContactPoint:
 class WallContactResult(Explained):
     """Out-of-round after release, how much of the arc touches, and where it presses."""
 
-    out_of_round_mm: Annotated[float, Found("Out of round", "mm", "up")]
+    out_of_round_mm: Annotated[float, Found("Out of round", "mm", "up", (4, 5))]
     touching_share: Annotated[float, Found("Share of the arc that touches", places=(3, 3), safe="down")]
     contact: Annotated[tuple[ContactPoint, ...], Found("Contact along the jaw", points=True)]
     shape: Annotated[tuple[WallPoint, ...], Found("Shape of the wall", points=True)]
@@ -130,7 +130,7 @@ def _solve(model: _Model, per_jaw: float) -> tuple[Floats, Floats]:
     raise CalcError([FieldError("", Sentence("The contact did not settle for these figures: check them."))])
 
 
-@documented(WallContactInput)
+@calculator(WallContactInput)
 def wall_contact(given: WallContactInput) -> WallContactResult:
     """Out-of-round of a wall in jaws bored to any diameter, from the real one-sided contact.
 

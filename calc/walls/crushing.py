@@ -11,7 +11,7 @@ from typing import Annotated
 import numpy as np
 
 from calc import terms
-from calc.describing import documented
+from calc.describing import calculator
 from calc.errors import FieldError
 from calc.fields import Checked, Flag, Quantity
 from calc.quantities import Figure
@@ -116,7 +116,7 @@ def point_stress(w: Working, given: CrushingInput) -> float:
     )
 
 
-@documented(CrushingInput)
+@calculator(CrushingInput)
 def crushing(given: CrushingInput) -> CrushingResult:
     """The largest stress that jaws raise in a wall, against the proof stress of its material.
 

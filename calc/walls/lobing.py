@@ -9,7 +9,7 @@ from typing import Annotated
 
 import numpy as np
 
-from calc.describing import documented
+from calc.describing import calculator
 from calc.fields import Quantity
 from calc.quantities import Figure
 from calc.results import Explained, Found
@@ -46,8 +46,8 @@ class WallPoint:
 class Lobing(Explained):
     """Out-of-round of the machined wall after release, the bound from above, and the grip for what is allowed."""
 
-    out_of_round_mm: Annotated[float, Found("Out of round", "mm", "up")]
-    out_of_round_point_mm: Annotated[float, Found("Out of round, jaws at a point", "mm", "up")]
+    out_of_round_mm: Annotated[float, Found("Out of round", "mm", "up", (4, 5))]
+    out_of_round_point_mm: Annotated[float, Found("Out of round, jaws at a point", "mm", "up", (4, 5))]
     max_grip_n: Annotated[float | None, Found("Grip that keeps what is allowed", "N", "down")]
 
 
@@ -114,7 +114,7 @@ def wall_shape(given: WallLobingInput) -> tuple[WallPoint, ...]:
     return tuple(map(WallPoint, angles.tolist(), *moved))
 
 
-@documented(WallLobingInput)
+@calculator(WallLobingInput)
 def wall_lobing(given: WallLobingInput) -> WallLobingResult:
     """Out-of-round of a wall machined while three (or z) jaws hold it, and the grip it would stand.
 

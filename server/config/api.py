@@ -21,6 +21,7 @@ from server.apps.card.api import router as card
 from server.apps.gauge.api import router as gauge
 from server.apps.house.api import router as house
 from server.apps.notebook.api import router as notebook
+from server.apps.practice.api import router as practice
 from server.apps.questions.api import router as questions
 from server.apps.questions.kind import every_kind
 from server.apps.running.api import router as running
@@ -77,6 +78,7 @@ api.add_router("", house)
 api.add_router("", runs)
 api.add_router("", card)
 api.add_router("", running)
+api.add_router("", practice)
 api.add_router("", shelf)
 
 

@@ -52,6 +52,7 @@ INSTALLED_APPS = [
     "server.apps.runs",
     "server.apps.card",
     "server.apps.running",
+    "server.apps.practice",
     "server.apps.questions",
     "server.apps.calculators",
     "server.apps.demo",

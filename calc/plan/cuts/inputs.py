@@ -82,6 +82,10 @@ class PlannedCut(Checked):
         float | None,
         Quantity("By the clock", "s", "Timed at the machine, cutting and moves; empty: as computed", 0.1, 86_400),
     ] = None
+    lasted_pieces: Annotated[
+        int | None,
+        Quantity("An edge lasted", "", "Pieces, seen at the machine; empty: by its life", 1, 1_000_000, whole=True),
+    ] = None
     id: Identity = ""
 
     @property

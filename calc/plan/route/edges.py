@@ -30,13 +30,21 @@ def tool_of(cut: CutFigures) -> str:
     return cut.planned.tool or cut.name
 
 
-def per_edge(cuts: Sequence[CutFigures]) -> int | None:
-    """Whole pieces that an edge lasts which makes all of these cuts; None where the life of none is known.
+def by_lives(cuts: Sequence[CutFigures]) -> int | None:
+    """Whole pieces that an edge lasts by the lives of these cuts; None where the life of none is known.
 
     An edge that lasts T_i minutes at cut i and is t_i minutes in it wears by t_i/T_i a piece: one over the sum.
     """
     worn = sum(c.minutes / c.consulted.life.life_min for c in cuts if c.consulted.life is not None)
     return max(1, math.floor(1 / worn + 1e-9)) if worn else None
+
+
+def per_edge(cuts: Sequence[CutFigures]) -> int | None:
+    """Whole pieces that an edge lasts which makes all of these cuts: what edges really lasted where somebody said it,
+    the least of it; else by their lives. None where neither is known.
+    """
+    seen = [c.planned.lasted_pieces for c in cuts if c.planned.lasted_pieces is not None]
+    return min(seen) if seen else by_lives(cuts)
 
 
 def needs_of(turret: Sequence[CutFigures], pieces: int) -> list[EdgeNeed]:

@@ -35,6 +35,10 @@ class Route(Checked):
     order: Annotated[
         str, Text("Why this order", "Where it is another than usual: the reason, for who reads it next", most=160)
     ] = ""
+    seen_s: Annotated[
+        float | None,
+        Quantity("A piece every, seen", "s", "At the machine, with every stop in it; empty: as computed", 0.1, 864_000),
+    ] = None
 
     def contradictions(self) -> Iterator[FieldError]:
         if self.start is not None and when(self.start) is None:

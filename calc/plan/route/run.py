@@ -16,10 +16,10 @@ from calc.plan.hold.solve import HOLD, JAW_HOLD
 from calc.plan.jaws.solve import JAWS
 from calc.plan.outcome import Asked
 from calc.plan.part.solve import PART
-from calc.plan.route.edges import EdgeNeed, needs_of
+from calc.plan.route.edges import EdgeNeed, needs_of, tool_of
 from calc.plan.route.inputs import when
 from calc.route.bars import pieces_to_make
-from calc.route.cycle import piece_cost, run_minutes
+from calc.route.cycle import piece_cost, run_minutes, run_minutes_seen
 from calc.working import Step, Working
 
 
@@ -59,6 +59,7 @@ class RunFigures:
     bar_min: float
     run_min: float
     used: float  # share of the time that the machine runs
+    seen: bool  # a piece's time is what was seen: changes of edges and bars, and checks, are in it
     alone_min: float  # how long it goes on by itself: to the next edge, or the end of the bar
     unsure: tuple[str, ...]  # cuts whose edges last nobody knows how long
     tasks: tuple[Task, ...]
@@ -121,6 +122,13 @@ def _clock(asked: Asked, setup_min: float, run_min: float, alone_min: float) -> 
     return Clock(calendar, said is not None, begins, running, done)
 
 
+def _unsure(turrets: Sequence[Sequence[CutFigures]]) -> Iterator[str]:
+    """Cuts whose edges last nobody knows how long."""
+    for cuts in turrets:
+        seen = {tool_of(c) for c in cuts if c.planned.lasted_pieces is not None}
+        yield from (c.name for c in cuts if c.consulted.life is None and tool_of(c) not in seen)
+
+
 def run_of(every: Sequence[Asked], piece_s: float, turrets: Sequence[Sequence[CutFigures]]) -> RunFigures:
     """The run of a part whose pieces come every so many seconds, from the cuts of each turret."""
     asked, w = every[0], Working()
@@ -131,14 +139,20 @@ def run_of(every: Sequence[Asked], piece_s: float, turrets: Sequence[Sequence[Cu
     edges = sum(need.edges for need in needs)
     bars = bar_figures(asked, asked.need(HOLD), part)
     needed = math.ceil(pieces / bars.pieces) if bars and bars.pieces else None
-    # The first edges and the first bar are put in at the set-up.
-    edge_min = (edges - len(needs)) * rules.edge_change_min
-    bar_min = max(0, (needed or 1) - 1) * rules.bar_change_min
-    used = rules.utilisation_pct / 100
-    check_min = (pieces - 1) // rules.check_pieces * rules.check_s / 60
-    minutes = run_minutes(w, piece_s, pieces, used, edge_min + bar_min + check_min)
+    edge_min = bar_min = check_min = 0.0
+    seen_s = asked.document.route.seen_s
+    if seen_s is not None:
+        used = piece_s / seen_s
+        minutes = run_minutes_seen(w, seen_s, pieces)
+    else:
+        # The first edges and the first bar are put in at the set-up.
+        edge_min = (edges - len(needs)) * rules.edge_change_min
+        bar_min = max(0, (needed or 1) - 1) * rules.bar_change_min
+        used = rules.utilisation_pct / 100
+        check_min = (pieces - 1) // rules.check_pieces * rules.check_s / 60
+        minutes = run_minutes(w, piece_s, pieces, used, edge_min + bar_min + check_min)
     alone = _alone(needs, bars, piece_s)
-    unsure = tuple(c.name for cuts in turrets for c in cuts if c.consulted.life is None)
+    unsure = tuple(_unsure(turrets))
     tasks = tuple(_tasks(asked, len(needs)))
     setup = sum(t.minutes for t in tasks)
     clock, money, cost = _clock(asked, setup, minutes, alone), Working(), None
@@ -154,6 +168,7 @@ def run_of(every: Sequence[Asked], piece_s: float, turrets: Sequence[Sequence[Cu
         bar_min,
         minutes,
         used,
+        seen_s is not None,
         alone,
         unsure,
         tasks,

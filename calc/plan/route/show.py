@@ -10,10 +10,11 @@ from calc.calendar.working_time import YEARS_MOST, wall
 from calc.plan.cuts.cleaning import work_of
 from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS_KEPT, CutFigures
+from calc.plan.route.edges import by_lives
 from calc.plan.route.inputs import when
 from calc.plan.route.lanes import HOW, lanes_of
 from calc.plan.route.run import RunFigures
-from calc.plan.route.solve import ROUTE, RouteFigures
+from calc.plan.route.solve import ROUTE, Operation, RouteFigures
 from calc.plan.route.strikes import strikes
 from calc.plan.route.tables import PIECE, RUN, hours
 from calc.plan.stop import Amount, Answer, Entering, Fact, Stop, computed, without_figures
@@ -25,7 +26,12 @@ from calc.working import Basis, Note, Working
 
 SETUP = "Setting up"
 MOVES = ("moves", "index", "spindle")  # by how the machine moves
-STATIONS, CLOCKED = "At a station of your own", "Timed at the machine"
+BELIEVED = 4  # times what an edge lasts by its life: more is asked about
+GROUPS = {
+    "station": "At a station of your own",
+    "clocked_s": "Timed at the machine",
+    "lasted_pieces": "How long an edge lasted",
+}
 
 
 def _seconds(value: float) -> Amount:
@@ -67,14 +73,15 @@ def _run_facts(found: RouteFigures) -> Iterator[Fact]:
         of = Sentence("{n} of a bar", n=counted(run.bars.pieces, "piece"))
         yield computed("route_bars", "Bars", _number(run.bars_needed), of, group=RUN)
     yield computed("route_edges", "Edges", _number(run.edges), "by the lives of their cuts", group=RUN)
-    yield computed(
-        "route_edge_min", "Changing edges", _number(run.edge_min, "min"), "those of the set-up are in", group=RUN
-    )
+    if not run.seen:
+        of = Sentence("those of the set-up are in")
+        yield computed("route_edge_min", "Changing edges", _number(run.edge_min, "min"), of, group=RUN)
     if run.check_min:
         every = "that stop the machine"
         yield computed("route_check_min", "Checks", _number(run.check_min, "min"), every, group=RUN)
-    if run.bars is not None:
+    if run.bars is not None and not run.seen:
         yield computed("route_bar_min", "Changing bars", _number(run.bar_min, "min"), "all but the first", group=RUN)
+    if run.bars is not None:
         alone = "to the next edge or bar, in the calendar's hours for it"
         if run.unsure:
             lasts = "lasts" if len(run.unsure) == 1 else "last"
@@ -89,22 +96,28 @@ def _setup_facts(found: RouteFigures) -> Iterator[Fact]:
 
 
 @lru_cache(maxsize=2 * CUTS_KEPT)
-def _operation_fact(fact: str, path: str, planned: PlannedCut, stands: int, computed_s: float) -> Fact:
+def _operation_fact(fact: str, path: str, planned: PlannedCut, source: Sentence) -> Fact:
     """What a setter may say of an operation, beside what the plan has found; that of a cut which stays, stays."""
+    enter = Entering(path, planned)
+    return enter(f"{fact}_{planned.id}", fact, label=planned.name, group=GROUPS[fact], source=source)
+
+
+def _computed(fact: str, o: Operation) -> Sentence:
+    """What the plan has found, where nobody said another thing."""
     if fact == "station":
-        source = Sentence("at {n}", n=str(stands))
-    else:
-        source = Sentence("computed {t}", t=Figure(computed_s, "s", "up", (1, 1)))
-    group = STATIONS if fact == "station" else CLOCKED
-    return Entering(path, planned)(f"{fact}_{planned.id}", fact, label=planned.name, group=group, source=source)
+        return Sentence("at {n}", n=str(o.station))
+    if fact == "clocked_s":
+        return Sentence("computed {t}", t=Figure(60 * o.cut.minutes + o.moved.seconds, "s", "up", (1, 1)))
+    alone = by_lives([o.cut])
+    return Sentence("not known") if alone is None else Sentence("computed {n}, by itself", n=counted(alone, "piece"))
 
 
 def _operation_facts(found: RouteFigures) -> Iterator[Fact]:
-    """Where the tool of each operation stands, then what each took by the clock."""
+    """Where the tool of each operation stands, then what each took by the clock, and how long its edge lasted."""
     operations = [o for side in found.sides for o in side.operations]
-    for fact in ("station", "clocked_s"):
+    for fact in GROUPS:
         for o in operations:
-            yield _operation_fact(fact, o.path, o.cut.planned, o.station, 60 * o.cut.minutes + o.moved.seconds)
+            yield _operation_fact(fact, o.path, o.cut.planned, _computed(fact, o))
 
 
 def _answers(found: RouteFigures) -> tuple[Answer, ...]:
@@ -118,11 +131,10 @@ def _answers(found: RouteFigures) -> tuple[Answer, ...]:
         how = Sentence(
             "the {lane} spindle waits {t} for the other", lane=waits[0], t=Figure(waits[1], "s", "down", (1, 1))
         )
-    run = Sentence(
-        "{n}, machine running {u} of the time",
-        n=counted(found.run.pieces, "piece"),
-        u=Figure(100 * found.run.used, "%", places=(0, 0)),
-    )
+    pieces = counted(found.run.pieces, "piece")
+    run = Sentence("{n}, machine running {u} of the time", n=pieces, u=Figure(100 * found.run.used, "%", places=(0, 0)))
+    if found.run.seen:
+        run = Sentence("{n}, at the pace that was seen, its stops with it", n=pieces)
     return (
         Answer("cycle", "One piece every", Figure(found.cycle_s / 60, "min", "up"), below=how, steps=found.cycle_steps),
         Answer(
@@ -177,6 +189,9 @@ def show(view: View) -> Stop:
         facts = (*facts, enter_route("order", "order", group=RUN))
     if found is not None and found.lanes == "one" and len(found.sides) > 1:
         facts = (*facts, enter_route("follow", "follow", group=RUN))
+    if found is not None:
+        every = Sentence("computed {t}, without its stops", t=Figure(found.cycle_s, "s", "up", (1, 1)))
+        facts = (*facts, enter_route("seen_s", "seen_s", group=RUN, source=every))
     if found is None:
         return without_figures(outcome, facts)
     line = Sentence("{t} a piece · {h}", t=Figure(found.cycle_s / 60, "min", "up"), h=hours(found.run.run_min))
@@ -211,8 +226,28 @@ def _order_notes(found: RouteFigures, view: View) -> Iterator[Note]:
                 yield Note("info", note.code, words, what=note.sentence, why=reason)
 
 
+def _seen_notes(found: RouteFigures) -> Iterator[Note]:
+    """What was seen at the machine: that it rules, and where it is hard to believe."""
+    if found.run.seen:
+        words = (
+            "The run goes by the pace that was seen: what is changed in the plan moves it only when that is taken out."
+        )
+        yield Note("info", "pace-seen", words)
+        if found.run.used > 1:
+            words = "The pace that was seen is faster than the work takes by the plan, {t} a piece: which is wrong?"
+            yield Note("caution", "pace-too-fast", words, t=Figure(found.cycle_s, "s", "up", (1, 1)))
+    for o in (o for side in found.sides for o in side.operations):
+        lasted, alone = o.cut.planned.lasted_pieces, by_lives([o.cut])
+        if lasted is not None and alone is not None and lasted > BELIEVED * alone:
+            words = (
+                "{cut}: an edge is said to last {n}, by its life {a}. Grip is planned for a worn edge, not a blunt one."
+            )
+            yield Note("caution", "edge-lasts-long", words, cut=o.cut.name, n=counted(lasted, "piece"), a=str(alone))
+
+
 def _notes(found: RouteFigures, view: View) -> Iterator[Note]:
     bars, clock, today = found.run.bars, found.run.clock, view.shelf.today
+    yield from _seen_notes(found)
     if bars is not None and bars.pieces == 0:
         yield Note("stop", "bar-too-short", "A bar gives no piece: one takes {e}.", e=Figure(bars.each_mm, "mm", "up"))
     if view.document.route.stay > sum(len(t.stations) for t in found.turrets):

@@ -12,10 +12,11 @@ from calc.calendar.working_time import wall
 from calc.errors import CalcError
 from calc.plan.compute import compute
 from calc.plan.hold.solve import JAW_HOLD
-from calc.plan.route.edges import tool_of
+from calc.plan.route.edges import by_lives, tool_of
 from calc.plan.route.inputs import Route
 from calc.plan.route.levers import levers
 from calc.plan.route.solve import ROUTE
+from calc.running.lot import lots_of
 from calc.settle.setup import settle_setup
 from calc.shelf.jaw_set import JawSet
 from calc.tests.plan.test_route import computed, route, run
@@ -91,6 +92,55 @@ def test_what_was_timed_counts_in_place_of_what_is_computed():
     tables = planned("spigot", cuts={first.cut.id: {"clocked_s": 77.0}})
     tables = list(tables.tables(tables.stop("route")))
     assert f"{first.cut.name} (timed)" in [r.label for r in tables[0].rows]
+
+
+def test_how_long_an_edge_lasted_counts_in_place_of_its_life_and_what_was_computed_stands_beside_it():
+    before = planned("spigot").views[0][ROUTE]
+    cut = before.sides[0].operations[0].cut
+    after = planned("spigot", cuts={cut.id: {"lasted_pieces": 7}})
+    found = after.views[0][ROUTE].run
+    place = list(dict.fromkeys(tool_of(o.cut) for s in before.sides for o in s.operations)).index(tool_of(cut))
+    assert (found.needs[place].per_edge, found.needs[place].edges) == (7, -(-found.pieces // 7))
+    fact = next(f for f in after.stop("route").facts if f.name == f"lasted_pieces_{cut.id}")
+    assert (fact.value, str(fact.source).split()[0]) == (7, "computed")
+
+
+def test_of_cuts_with_one_edge_the_least_that_was_seen_counts():
+    sides = planned("spigot").views[0][ROUTE].sides
+    cuts = [o.cut for s in sides for o in s.operations]
+    tool = next(t for t in map(tool_of, cuts) if sum(tool_of(c) == t for c in cuts) > 1)
+    first, second = [c for c in cuts if tool_of(c) == tool][:2]
+    seen = {first.id: {"lasted_pieces": 40}, second.id: {"lasted_pieces": 30}}
+    found = planned("spigot", cuts=seen).views[0][ROUTE].run
+    assert 30 in [need.per_edge for need in found.needs]
+    assert 40 not in [need.per_edge for need in found.needs]
+
+
+def test_the_pace_that_was_seen_takes_the_place_of_every_share_and_stop():
+    found = planned("spigot", seen_s=600.0)
+    run = found.views[0][ROUTE].run
+    assert run.run_min == pytest.approx(run.pieces * 10)  # ten minutes a piece
+    assert (run.edge_min, run.bar_min, run.check_min) == (0, 0, 0)
+    names = {f.name for f in found.stop("route").facts}
+    assert "route_edge_min" not in names
+    assert "pace-seen" in [n.code for n in found.stop("route").notes]
+    run_answer = next(a for a in found.stop("route").answers if a.name == "run")
+    assert "pace that was seen" in str(run_answer.below)
+    assert sum(lot.minutes_planned for lot in lots_of(found)) == pytest.approx(10)
+
+
+def test_what_was_seen_and_is_hard_to_believe_is_asked_about():
+    before = planned("spigot").views[0][ROUTE]
+    cut = before.sides[0].operations[0].cut
+    lasts = by_lives([cut])
+
+    def codes(cuts=None, **said):
+        return {n.code for n in planned("spigot", cuts=cuts, **said).stop("route").notes}
+
+    assert "edge-lasts-long" not in codes({cut.id: {"lasted_pieces": 4 * lasts}})
+    assert "edge-lasts-long" in codes({cut.id: {"lasted_pieces": 4 * lasts + 1}})
+    assert "pace-too-fast" not in codes(seen_s=before.cycle_s)
+    assert "pace-too-fast" in codes(seen_s=0.9 * before.cycle_s)
 
 
 def test_a_tool_stays_at_the_station_that_it_is_pinned_to():

@@ -6,7 +6,7 @@ from random import Random
 
 from calc.calendar.calendar import Calendar
 from calc.calendar.working_time import ends_at, moment, wall
-from calc.route.board import Job, follow, in_the_way
+from calc.route.board import Job, Really, follow, in_the_way
 
 SHOP = Calendar("Europe/Berlin", "Mon-Fri 06:00-14:00, 14:00-22:00", "")
 
@@ -51,6 +51,23 @@ def test_a_run_that_never_ends_leaves_those_behind_it_without_a_time():
     placed = follow(rare, [Job(1, 0.0, 10, 10_000), Job(2, 1.0, 1, 1)])
     assert placed[0].done is None
     assert (placed[1].begins, placed[1].after) == (None, 1)
+
+
+def test_a_run_whose_pieces_come_is_done_by_their_pace_and_those_behind_it_wait():
+    """Planned for Tuesday, begun on Monday at 8; on Monday at 12 there are 11 h left: 10 until the shift's end at 22,
+    and one on Tuesday."""
+    early = Really(at("2026-11-30 08:00"), 11 * 60, at("2026-11-30 12:00"))
+    jobs = [
+        Job(1, at("2026-12-01 06:00"), 60, 60, really=early),
+        Job(2, at("2026-11-27 06:00"), 30, 30),  # was to begin on Friday, and did not
+    ]
+    assert told(SHOP, jobs) == [
+        (1, "Mon 30 08:00", "Mon 30 08:00", "Tue 01 07:00"),
+        (2, "Tue 01 07:00", "Tue 01 07:30", "Tue 01 08:00"),
+    ]
+    assert follow(SHOP, jobs)[1].after == 1
+    made = Really(at("2026-11-30 08:00"), 0.0, at("2026-11-30 11:00"))
+    assert told(SHOP, [Job(1, 0.0, 60, 60, really=made)])[0][-1] == "Mon 30 11:00"
 
 
 def test_a_start_within_anothers_time_is_in_its_way_and_one_at_its_end_is_not():

@@ -7,7 +7,7 @@ from calc.running.lot import EdgeAt
 from calc.running.story import Change, Story
 from calc.tests.running.lots import lot_of
 
-EDGE = EdgeAt("main.3", 3, "an insert", 27, 4, "insert", ("finish",))
+EDGE = EdgeAt("main.3", 3, "an insert", 27, 4, "insert", ("finish",), ("s1.c1",))
 
 
 def story(counted, *changes, **more):
@@ -50,7 +50,7 @@ def test_what_the_lot_before_wore_off_counts_until_it_is_changed():
 
 @pytest.mark.parametrize("counted", [0, 1000])
 def test_nobody_knows_how_long_an_edge_lasts_that_no_rule_tells_of(counted):
-    unknown = EdgeAt("main.4", 4, "a threading insert", None, 3, "t", ("thread",))
+    unknown = EdgeAt("main.4", 4, "a threading insert", None, 3, "t", ("thread",), ("s1.c2",))
     assert clock_of(unknown, Story(counted, counted)).left is None
 
 

@@ -174,3 +174,8 @@ def test_every_answer_of_a_long_run_is_told_from_the_newest():
 def test_lots_are_the_sides_or_the_whole():
     assert [lot_of("flange", i).sides for i in (0, 1)] == [(0,), (1,)]
     assert lot_of("collet").sides == (0, 1)
+
+
+def test_with_all_good_pieces_made_nothing_is_due():
+    assert standing_of(LOT, Story(LOT.quantity - 1, LOT.quantity - 1, (), {})).check is not None
+    assert standing_of(LOT, Story(LOT.quantity, LOT.quantity, (), {})).check is None

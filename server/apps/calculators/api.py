@@ -11,7 +11,9 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 
 from calc.catalog import Calculator
+from server.apps.calculators import queries
 from server.apps.calculators.queries import all_calculators, descriptions, input_schema
+from server.apps.calculators.schemas import CalculatorAnswer, CalculatorAsked, CalculatorsShown, TakenListOut
 from server.foundation.problems import NotFound
 from server.foundation.schemas import Problem, Units
 
@@ -67,3 +69,29 @@ for _calculator in all_calculators():
 def no_calculator(request: HttpRequest, name: str) -> None:
     """Any other name."""
     raise NotFound(f"There is no calculator “{name}”. GET /api/calc lists them.")
+
+
+@router.get("/calculators", response={200: CalculatorsShown, 401: Problem}, operation_id="shownCalculators")
+def list_shown(request: HttpRequest, units: Units = "metric") -> CalculatorsShown:
+    """Every calculator in the order of the work, with the example that it opens with."""
+    return queries.shown(units)
+
+
+@router.post(
+    "/calculators/{name}",
+    response={200: CalculatorAnswer, 400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem},
+    operation_id="askCalculator",
+)
+def ask_calculator(request: HttpRequest, name: str, given: CalculatorAsked) -> CalculatorAnswer:
+    """An answer with its working and picture, and what was entered as it was read."""
+    return queries.answer(name, given.given, given.units)
+
+
+@router.get(
+    "/calculators/{name}/from/{run_id}",
+    response={200: TakenListOut, 401: Problem, 403: Problem, 404: Problem},
+    operation_id="takeFromPlan",
+)
+def take_from_plan(request: HttpRequest, name: str, run_id: int) -> TakenListOut:
+    """What a run's plan asked this calculator."""
+    return queries.taken_from(name, run_id, request.user)

@@ -308,8 +308,18 @@ class RanOut(BaseModel):
     rows: list[BesideOut]
 
 
+class TaughtOut(BaseModel):
+    """Something that the plan may count in place of what it computes: the path and value of the fact, and in words."""
+
+    path: str
+    value: float
+    words: str
+
+
 class LastTimeOut(BaseModel):
-    """What was learnt of a part or its material before, of the same part first; and how the part ran last."""
+    """What was learnt of a part or its material before, of the same part first; how the part ran last, and what of it
+    its plan may count."""
 
     lessons: list[LessonOut]
     ran: list[RanOut]
+    taught: list[TaughtOut]

@@ -38,6 +38,12 @@ class Run(Revised):
     place = models.CharField(max_length=8, default=PLANNING, choices=PLACES, help_text="Where it stands at the machine")
     placed_at = models.DateTimeField(null=True, blank=True)
     placed_by = models.CharField(max_length=150, blank=True)
+    really = models.JSONField(
+        null=True,
+        default=None,
+        blank=True,
+        help_text="How it goes at the machine once pieces come: began, at [s since 1970], left_min, said",
+    )
     changed_at = models.DateTimeField(auto_now=True)
     standing = models.JSONField(
         default=dict, help_text="Lines of the stops, what is needed, figures of the bench and the history"

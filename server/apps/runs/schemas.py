@@ -356,7 +356,8 @@ class SettledOut(BaseModel):
 
 
 class BoardRun(BaseModel):
-    """A run on the board: when its set-up begins, it runs and is done [s since 1970, UTC], in words too."""
+    """A run on the board: when its set-up begins, it runs and is done [s since 1970, UTC], in words too; `goes`: how
+    it goes at the machine, once pieces come; `moves`: it may be put at another time."""
 
     id: int
     name: str
@@ -370,6 +371,8 @@ class BoardRun(BaseModel):
     begins_said: str
     done_said: str
     slips: str
+    goes: str
+    moves: bool
 
 
 class BoardMachine(BaseModel):

@@ -36,6 +36,7 @@ NO_QUESTION = "00000000-0000-4000-8000-000000000000"
 WORKED = {"fields": {"kind": "turn", "material": "C45", "speed_m_min": "200", "feed_mm_rev": "0.2"}}
 GAUGE = {"source": "live", "side": "od", "pressure": "24", "height": "60"}
 # (method, path, body, what operator, setter, planner and owner get)
+BENCH = {"seed": 1, "pressure_bar": 20, "height_mm": 60, "rpm": 900, "grease": "today"}
 ENDPOINTS = [
     ("get", "session", None, LOOK),
     ("post", "session/look-as", {"role": "owner"}, (403, 403, 403, 403)),  # this is no demo
@@ -161,12 +162,26 @@ ENDPOINTS = [
     ("post", "shelf/machine/items/lathe-3/effects", {"fields": {}}, (403, 202, 202, 202)),
     ("get", "calc", None, LOOK),
     ("post", "calc/{name}", {}, (422, 422, 422, 422)),
+    ("get", "calculators", None, LOOK),
+    ("get", "practice", None, LOOK),
+    ("get", "practice/exercises/bar", None, LOOK),
+    ("post", "practice/answers", {"kind": "bar", "seed": 1, "level": 1, "given": "x"}, (422, 422, 422, 422)),
+    ("post", "practice/apprentice", BENCH, LOOK),
+    ("post", "practice/hidden", {"hidden": True}, (204, 204, 204, 204)),
+    ("get", "practice/people", None, (403, 403, 403, 200)),
+    ("get", "practice/sheet.pdf?seed=1", None, LOOK),
+    ("get", "practice/from/{run}", None, (404, 200, 200, 200)),
+    ("get", "practice/from/{run}/cut/0", None, (404, 200, 200, 200)),
+    ("post", "practice/from/{run}/cut/0", {"given": "1"}, (404, 200, 200, 200)),
+    ("post", "calculators/cut", {"given": {}}, (422, 422, 422, 422)),
+    ("get", "calculators/cut/from/{run}", None, (404, 200, 200, 200)),
     ("delete", "session", None, (204, 204, 204, 204)),
 ]
 KEYED = (
     "runs/",
     "chucks/",
     "notebook/",
+    "practice/answers",
     "gauge-runs/",
     "shelf/machine/file/look",
     "shelf/machine/items/lathe-3/effects",
@@ -220,11 +235,15 @@ def test_the_matrix_has_every_endpoint():
         name = path.removeprefix("/api/").replace("{run_id}", "{run}").replace("{person_id}", "{person}")
         name = "calc/{name}" if name.startswith("calc/") else name
         name = (
-            name.replace("{kind}", "machine")
+            name.replace("exercises/{kind}", "exercises/bar")
+            .replace("{kind}", "machine")
             .replace("{setup}", "s1")
             .replace("{form}", "dxf")
             .replace("{of}", "tools")
             .replace("checks/{name}", "checks/real-contact")
+            .replace("calculators/{name}", "calculators/cut")
+            .replace("/{name}/{place}", "/cut/0")
+            .replace("sheet.pdf", "sheet.pdf?seed=1")
             .replace("{number}", "1")
             .replace("{lot}", "s1")
             .replace("{piece}", "1")

@@ -176,7 +176,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/chuck-grip": {
+    "/api/calc/jaw-stroke": {
         parameters: {
             query?: never;
             header?: never;
@@ -185,8 +185,42 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Static grip of a chuck at a pressure, at the height where the jaws hold. */
-        post: operations["calc-chuck-grip"];
+        /** The opening left to load the largest piece and the closing left to grip the smallest. */
+        post: operations["calc-jaw-stroke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/collet-grip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Grip of a collet from its draw force: a wedge of its half angle, friction on the cone against it. */
+        post: operations["calc-collet-grip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The serration tooth to mount a jaw in, with its neighbours compared. */
+        post: operations["calc-jaw-position"];
         delete?: never;
         options?: never;
         head?: never;
@@ -204,6 +238,108 @@ export interface paths {
         put?: never;
         /** Mass and centre radius of one top jaw after its bore. */
         post: operations["calc-jaw-mass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-backing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the jaws close on while they are cut, with pressure, speed, reasons and steps. */
+        post: operations["calc-jaw-backing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-bore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The pocket to bore for a gripped diameter. */
+        post: operations["calc-jaw-bore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-contact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How bored jaws touch a piece that is not their size, and the gap that is left. */
+        post: operations["calc-jaw-contact"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-taper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The gap that opens at the jaw's tip under production force, and the taper that closes it. */
+        post: operations["calc-jaw-taper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/jaw-recut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The size a jaw set stands at, what to remove, and whether to move the jaws first. */
+        post: operations["calc-jaw-recut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/chuck-grip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Static grip of a chuck at a pressure, at the height where the jaws hold. */
+        post: operations["calc-chuck-grip"];
         delete?: never;
         options?: never;
         head?: never;
@@ -295,23 +431,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/collet-grip": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Grip of a collet from its draw force: a wedge of its half angle, friction on the cone against it. */
-        post: operations["calc-collet-grip"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/calc/pressure-needed": {
         parameters: {
             query?: never;
@@ -323,125 +442,6 @@ export interface paths {
         put?: never;
         /** The least gauge pressure at which the grip meets a demand at a speed. */
         post: operations["calc-pressure-needed"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/jaw-bore": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The pocket to bore for a gripped diameter. */
-        post: operations["calc-jaw-bore"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/jaw-position": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The serration tooth to mount a jaw in, with its neighbours compared. */
-        post: operations["calc-jaw-position"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/jaw-stroke": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The opening left to load the largest piece and the closing left to grip the smallest. */
-        post: operations["calc-jaw-stroke"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/jaw-backing": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What the jaws close on while they are cut, with pressure, speed, reasons and steps. */
-        post: operations["calc-jaw-backing"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/jaw-contact": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How bored jaws touch a piece that is not their size, and the gap that is left. */
-        post: operations["calc-jaw-contact"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/jaw-taper": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The gap that opens at the jaw's tip under production force, and the taper that closes it. */
-        post: operations["calc-jaw-taper"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/jaw-recut": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The size a jaw set stands at, what to remove, and whether to move the jaws first. */
-        post: operations["calc-jaw-recut"];
         delete?: never;
         options?: never;
         head?: never;
@@ -499,6 +499,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/insert-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an insert's designation says, and how the other system writes it. */
+        post: operations["calc-insert-code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/boring-bar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far a boring bar bends under the passive force, and whether it is the right bar for the bore. */
+        post: operations["calc-boring-bar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/cut": {
         parameters: {
             query?: never;
@@ -527,57 +561,6 @@ export interface paths {
         put?: never;
         /** The feeds that corner radius, finish and chip breaker allow, and the overlap of the three. */
         post: operations["calc-feed-window"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/insert-code": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What an insert's designation says, and how the other system writes it. */
-        post: operations["calc-insert-code"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/tool-life": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How long an edge lasts at a speed, feed and depth, and how many edges a run takes. */
-        post: operations["calc-tool-life"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/boring-bar": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How far a boring bar bends under the passive force, and whether it is the right bar for the bore. */
-        post: operations["calc-boring-bar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -635,6 +618,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/tool-life": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long an edge lasts at a speed, feed and depth, and how many edges a run takes. */
+        post: operations["calc-tool-life"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/economic-speed": {
         parameters: {
             query?: never;
@@ -646,6 +646,23 @@ export interface paths {
         put?: never;
         /** The surface speeds for the most pieces an hour and for the cheapest piece. */
         post: operations["calc-economic-speed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/coolant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How strong the coolant is, and what brings it to the strength wanted. */
+        post: operations["calc-coolant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -697,23 +714,6 @@ export interface paths {
         put?: never;
         /** How many pieces a bar gives, and how many bars a run takes. */
         post: operations["calc-bar-yield"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/coolant": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How strong the coolant is, and what brings it to the strength wanted. */
-        post: operations["calc-coolant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -782,6 +782,66 @@ export interface paths {
         put?: never;
         /** Cp and Cpk of a run against the print, each with its 90 % interval. */
         post: operations["calc-capability"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Shown
+         * @description Every calculator in the order of the work, with the example that it opens with.
+         */
+        get: operations["shownCalculators"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Calculator
+         * @description An answer with its working and picture, and what was entered as it was read.
+         */
+        post: operations["askCalculator"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators/{name}/from/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take From Plan
+         * @description What a run's plan asked this calculator.
+         */
+        get: operations["takeFromPlan"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2546,6 +2606,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practice
+         * @description Every subject as it stands for who asks.
+         */
+        get: operations["practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/exercises/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Exercise
+         * @description An exercise, without its answer.
+         */
+        get: operations["exercise"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Grade an answer and keep it.
+         */
+        post: operations["answerExercise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/hidden": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hidden
+         * @description Hide one's progress from the owner, or show it again.
+         */
+        post: operations["hideProgress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Who has practised what.
+         */
+        get: operations["whoPractised"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practice Sheet
+         * @description Ten exercises on paper, their answers on the back.
+         */
+        get: operations["practiceSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/apprentice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apprentice Bench
+         * @description What the apprentice's chuck answers to how it is set; nothing of it is kept.
+         */
+        post: operations["apprentice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/from/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Moments Of Work
+         * @description What of a run's plan can be practised.
+         */
+        get: operations["momentsOfWork"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/from/{run_id}/{name}/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * From Work
+         * @description A moment of a plan as an exercise.
+         */
+        get: operations["exerciseFromWork"];
+        put?: never;
+        /**
+         * Answer From Work
+         * @description The grade of an answer to a moment of a plan.
+         */
+        post: operations["answerFromWork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -2930,6 +3174,325 @@ export interface components {
             fields: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * CalculatorShown
+         * @description A calculator as the screen shows it: where in the work it belongs, its fields with the units shown, and the
+         *     worked example that it opens with, in core units.
+         */
+        CalculatorShown: {
+            /** Name */
+            name: string;
+            /** Group */
+            group: string;
+            /** Title */
+            title: string;
+            /** Summary */
+            summary: string;
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            }[];
+            /** Example */
+            example: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * CalculatorsShown
+         * @description All calculators, in the order of the work, and the groups they stand in: (key, title).
+         */
+        CalculatorsShown: {
+            /** Groups */
+            groups: [
+                string,
+                string
+            ][];
+            /** Calculators */
+            calculators: components["schemas"]["CalculatorShown"][];
+        };
+        /**
+         * AxisSaid
+         * @description An axis: its label with the unit shown, from where to where.
+         */
+        AxisSaid: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * CalculatorAnswer
+         * @description An answer; what was entered as it was read, in core units (`given`) and as it is edited (`shown`); a picture,
+         *     where one helps: a drawing or a graph.
+         */
+        CalculatorAnswer: {
+            /** Answers */
+            answers: components["schemas"]["FoundOut"][];
+            /** Notes */
+            notes: components["schemas"]["SaidNoteOut"][];
+            /** Working */
+            working: components["schemas"]["StepOut"][];
+            /** Given */
+            given: {
+                [key: string]: unknown;
+            };
+            /** Shown */
+            shown: {
+                [key: string]: unknown;
+            };
+            scene: components["schemas"]["SceneSaid"] | null;
+            graph: components["schemas"]["GraphSaid"] | null;
+        };
+        /**
+         * DimensionSaid
+         * @description A dimension of the drawing, in mm; its text in the units asked for.
+         */
+        DimensionSaid: {
+            /** Name */
+            name: string;
+            /** Fact */
+            fact: string;
+            /** Start */
+            start: number[];
+            /** End */
+            end: number[];
+            /** Offset */
+            offset: number;
+            /** Text */
+            text: string;
+            /** Stops */
+            stops: string[];
+            /**
+             * Outside
+             * @enum {string}
+             */
+            outside: "before" | "after";
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+        };
+        /**
+         * FoundOut
+         * @description A figure of the answer.
+         */
+        FoundOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * GraphLineSaid
+         * @description A line of a graph.
+         */
+        GraphLineSaid: {
+            /** Label */
+            label: string;
+            /** Points */
+            points: number[][];
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "main" | "other" | "limit" | "aim" | "danger";
+        };
+        /**
+         * GraphSaid
+         * @description A graph, and the same in words.
+         */
+        GraphSaid: {
+            x: components["schemas"]["AxisSaid"];
+            y: components["schemas"]["AxisSaid"];
+            /** Lines */
+            lines: components["schemas"]["GraphLineSaid"][];
+            /** Levels */
+            levels: components["schemas"]["LevelSaid"][];
+            /** Dots */
+            dots: number[][];
+            /** Mark */
+            mark: number[] | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LabelSaid
+         * @description Words on the drawing, at a point in mm.
+         */
+        LabelSaid: {
+            /** Point */
+            point: number[];
+            /** Text */
+            text: string;
+            /** Fact */
+            fact: string;
+            /** Stops */
+            stops: string[];
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+        };
+        /**
+         * LevelSaid
+         * @description A straight line across or along.
+         */
+        LevelSaid: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /** Label */
+            label: string;
+            /** At */
+            at: number;
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "main" | "other" | "limit" | "aim" | "danger";
+        };
+        /**
+         * SaidNoteOut
+         * @description What must be said about an answer.
+         */
+        SaidNoteOut: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "info" | "caution" | "stop";
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * SceneSaid
+         * @description A view of the drawing, and the same in words.
+         */
+        SceneSaid: {
+            /** Shapes */
+            shapes: components["schemas"]["ShapeSaid"][];
+            /** Dimensions */
+            dimensions: components["schemas"]["DimensionSaid"][];
+            /** Labels */
+            labels: components["schemas"]["LabelSaid"][];
+            /** Words */
+            words: string[];
+        };
+        /**
+         * ShapeSaid
+         * @description A shape of the drawing, in mm.
+         */
+        ShapeSaid: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip" | "keepout" | "path" | "ghost" | "wall" | "track" | "piece" | "gap" | "danger" | "tool" | "insert";
+            /** Points */
+            points: number[][];
+            /** Closed */
+            closed: boolean;
+            /** Facts */
+            facts: string[];
+            /** Stops */
+            stops: string[];
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Slides */
+            slides?: number[] | null;
+        };
+        /**
+         * StepOut
+         * @description A step of the working.
+         */
+        StepOut: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Formula */
+            formula: string;
+            /** Substituted */
+            substituted: string;
+            /** Value */
+            value: unknown;
+            /** Unit */
+            unit: string;
+            /** Source */
+            source: string;
+            /** Symbols */
+            symbols: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * CalculatorAsked
+         * @description What is entered: numbers are in core units, text is read as it is written, a bare figure in `units`.
+         */
+        CalculatorAsked: {
+            /** Given */
+            given: {
+                [key: string]: unknown;
+            };
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * TakenListOut
+         * @description All that a plan asked, of which state: a revision of the draft, or a release where that alone is seen.
+         */
+        TakenListOut: {
+            /** Revision */
+            revision: number;
+            /** Release */
+            release: number | null;
+            /** Taken */
+            taken: components["schemas"]["TakenOut"][];
+        };
+        /**
+         * TakenOut
+         * @description What a plan asked this calculator: where, what it gave, and which of its fields are facts of the plan.
+         */
+        TakenOut: {
+            /** Words */
+            words: string;
+            /** Given */
+            given: {
+                [key: string]: unknown;
+            };
+            /** Paths */
+            paths: {
+                [key: string]: string;
+            };
         };
         /**
          * GaugeAsk
@@ -3774,36 +4337,6 @@ export interface components {
             words: string;
         };
         /**
-         * DimensionSaid
-         * @description A dimension of the drawing, in mm; its text in the units asked for.
-         */
-        DimensionSaid: {
-            /** Name */
-            name: string;
-            /** Fact */
-            fact: string;
-            /** Start */
-            start: number[];
-            /** End */
-            end: number[];
-            /** Offset */
-            offset: number;
-            /** Text */
-            text: string;
-            /** Stops */
-            stops: string[];
-            /**
-             * Outside
-             * @enum {string}
-             */
-            outside: "before" | "after";
-            /**
-             * Group
-             * @default
-             */
-            group: string;
-        };
-        /**
          * FactSaid
          * @description One line of a ledger.
          */
@@ -3888,30 +4421,6 @@ export interface components {
              * @default false
              */
             takes_out: boolean;
-        };
-        /**
-         * LabelSaid
-         * @description Words on the drawing, at a point in mm.
-         */
-        LabelSaid: {
-            /** Point */
-            point: number[];
-            /** Text */
-            text: string;
-            /** Fact */
-            fact: string;
-            /** Stops */
-            stops: string[];
-            /**
-             * Anchor
-             * @enum {string}
-             */
-            anchor: "start" | "middle" | "end";
-            /**
-             * Group
-             * @default
-             */
-            group: string;
         };
         /**
          * LackSaid
@@ -4313,48 +4822,6 @@ export interface components {
              * @default
              */
             placed_by: string;
-        };
-        /**
-         * SceneSaid
-         * @description A view of the drawing, and the same in words.
-         */
-        SceneSaid: {
-            /** Shapes */
-            shapes: components["schemas"]["ShapeSaid"][];
-            /** Dimensions */
-            dimensions: components["schemas"]["DimensionSaid"][];
-            /** Labels */
-            labels: components["schemas"]["LabelSaid"][];
-            /** Words */
-            words: string[];
-        };
-        /**
-         * ShapeSaid
-         * @description A shape of the drawing, in mm.
-         */
-        ShapeSaid: {
-            /** Name */
-            name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "chuck" | "master" | "jaw" | "bolt" | "hole" | "part" | "outline" | "hidden" | "cut" | "removed" | "axis" | "centre" | "grip" | "keepout" | "path" | "ghost" | "wall" | "track" | "piece" | "gap" | "danger" | "tool" | "insert";
-            /** Points */
-            points: number[][];
-            /** Closed */
-            closed: boolean;
-            /** Facts */
-            facts: string[];
-            /** Stops */
-            stops: string[];
-            /**
-             * Group
-             * @default
-             */
-            group: string;
-            /** Slides */
-            slides?: number[] | null;
         };
         /**
          * SideSaid
@@ -5443,7 +5910,8 @@ export interface components {
         };
         /**
          * BoardRun
-         * @description A run on the board: when its set-up begins, it runs and is done [s since 1970, UTC], in words too.
+         * @description A run on the board: when its set-up begins, it runs and is done [s since 1970, UTC], in words too; `goes`: how
+         *     it goes at the machine, once pieces come; `moves`: it may be put at another time.
          */
         BoardRun: {
             /** Id */
@@ -5473,6 +5941,10 @@ export interface components {
             done_said: string;
             /** Slips */
             slips: string;
+            /** Goes */
+            goes: string;
+            /** Moves */
+            moves: boolean;
         };
         /**
          * BoardWaiting
@@ -6973,13 +7445,16 @@ export interface components {
         };
         /**
          * LastTimeOut
-         * @description What was learnt of a part or its material before, of the same part first; and how the part ran last.
+         * @description What was learnt of a part or its material before, of the same part first; how the part ran last, and what of it
+         *     its plan may count.
          */
         LastTimeOut: {
             /** Lessons */
             lessons: components["schemas"]["LessonOut"][];
             /** Ran */
             ran: components["schemas"]["RanOut"][];
+            /** Taught */
+            taught: components["schemas"]["TaughtOut"][];
         };
         /**
          * RanOut
@@ -6990,6 +7465,18 @@ export interface components {
             words: string;
             /** Rows */
             rows: components["schemas"]["BesideOut"][];
+        };
+        /**
+         * TaughtOut
+         * @description Something that the plan may count in place of what it computes: the path and value of the fact, and in words.
+         */
+        TaughtOut: {
+            /** Path */
+            path: string;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
         };
         /**
          * CloseIn
@@ -7337,6 +7824,333 @@ export interface components {
             at?: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * PracticeOut
+         * @description Practice as one comes to it: subjects in the order of the work, which one is next, and whether one's progress is
+         *     hidden from the owner.
+         */
+        PracticeOut: {
+            /** Groups */
+            groups: [
+                string,
+                string
+            ][];
+            /** Subjects */
+            subjects: components["schemas"]["SubjectOut"][];
+            /** Next */
+            next: string;
+            /** Hidden */
+            hidden: boolean;
+        };
+        /**
+         * SubjectOut
+         * @description A kind of exercise and how far one is with it: at which level, answers by how good they were, when it is due.
+         */
+        SubjectOut: {
+            /** Kind */
+            kind: string;
+            /** Group */
+            group: string;
+            /** Title */
+            title: string;
+            /** Levels */
+            levels: number;
+            /** Level */
+            level: number;
+            /** Answers */
+            answers: number;
+            /** Right */
+            right: number;
+            /** Dangerous */
+            dangerous: number;
+            /** Due */
+            due: string | null;
+            /** Is Due */
+            is_due: boolean;
+        };
+        /**
+         * ExerciseAsk
+         * @description Which exercise: by its seed, or one that is drawn; at one's own level where none is asked for.
+         */
+        ExerciseAsk: {
+            /** Seed */
+            seed?: number | null;
+            /** Level */
+            level?: number | null;
+            /** Generator */
+            generator?: number | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * ExerciseOut
+         * @description An exercise: kind, seed, level and generator make it again, anywhere. `told`: what is to be said about it.
+         */
+        ExerciseOut: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Seed */
+            seed: number;
+            /** Level */
+            level: number;
+            /** Levels */
+            levels: number;
+            /** Generator */
+            generator: number;
+            /** Told */
+            told: string;
+            exercise: components["schemas"]["ExerciseSaid"];
+        };
+        /**
+         * ExerciseSaid
+         * @description A question; `options` are empty where a figure is asked for, in `unit`.
+         */
+        ExerciseSaid: {
+            /** Ask */
+            ask: string;
+            /** Known */
+            known: components["schemas"]["KnownSaid"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choice" | "figure";
+            /** Options */
+            options: components["schemas"]["OptionSaid"][];
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            scene: components["schemas"]["SceneSaid"] | null;
+            graph: components["schemas"]["GraphSaid"] | null;
+        };
+        /**
+         * KnownSaid
+         * @description Something that is known.
+         */
+        KnownSaid: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * GradeOut
+         * @description A grade, and how far one is with the subject now.
+         */
+        GradeOut: {
+            grade: components["schemas"]["GradeSaid"];
+            subject: components["schemas"]["SubjectOut"];
+        };
+        /**
+         * GradeSaid
+         * @description How good an answer is: why, what is right, the rule, what it would have done at the machine, and the working.
+         */
+        GradeSaid: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "close" | "wrong" | "dangerous";
+            /** Why */
+            why: string;
+            /** Right */
+            right: string;
+            /** Rule */
+            rule: string;
+            /** Machine */
+            machine: string;
+            /** Working */
+            working: components["schemas"]["StepSaid"][];
+        };
+        /**
+         * AnswerIn
+         * @description An answer: the key of an option, or a figure as it is written.
+         */
+        AnswerIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Seed */
+            seed: number;
+            /** Level */
+            level: number;
+            /** Given */
+            given: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * HideIn
+         * @description Whether one's progress is hidden from the owner.
+         */
+        HideIn: {
+            /** Hidden */
+            hidden: boolean;
+        };
+        /**
+         * PersonPracticeOut
+         * @description How far somebody is; `hidden`: they show it to nobody, and nothing of it is sent.
+         */
+        PersonPracticeOut: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Hidden */
+            hidden: boolean;
+            /** Answers */
+            answers: number;
+            /** Right */
+            right: number;
+            /** Dangerous */
+            dangerous: number;
+            /** Last */
+            last: string | null;
+            /** Subjects */
+            subjects: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SheetAsk
+         * @description Which sheet.
+         */
+        SheetAsk: {
+            /** Seed */
+            seed: number;
+            /**
+             * Level
+             * @default 1
+             */
+            level: number;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+            /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper: "A4" | "Letter";
+        };
+        /**
+         * ApprenticeCut
+         * @description A cut of the jaws and what the blue showed after it.
+         */
+        ApprenticeCut: {
+            /** Taper */
+            taper: string;
+            /** Shows */
+            shows: string;
+        };
+        /**
+         * ApprenticeOut
+         * @description What the chuck answers: how it is set in the units shown, its figures, cautions, pictures, and its jaws.
+         */
+        ApprenticeOut: {
+            /** Shown */
+            shown: components["schemas"]["KnownSaid"][];
+            /** Figures */
+            figures: components["schemas"]["KnownSaid"][];
+            /** Told */
+            told: string[];
+            curve: components["schemas"]["GraphSaid"] | null;
+            wall: components["schemas"]["SceneSaid"] | null;
+            /** Unit */
+            unit: string;
+            /** Cuts */
+            cuts: components["schemas"]["ApprenticeCut"][];
+            blue: components["schemas"]["SceneSaid"] | null;
+            /** Done */
+            done: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ApprenticeIn
+         * @description How the apprentice's chuck is set, in core units; the tapers that its jaws were cut with, as they are written.
+         */
+        ApprenticeIn: {
+            /** Seed */
+            seed: number;
+            /** Pressure Bar */
+            pressure_bar: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Rpm */
+            rpm: number;
+            /** Grease */
+            grease: string;
+            /**
+             * Tapers
+             * @default []
+             */
+            tapers: string[];
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
+        };
+        /**
+         * MomentOut
+         * @description A moment of a run's plan that can be practised.
+         */
+        MomentOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+            /** Place */
+            place: number;
+        };
+        /**
+         * MomentsOut
+         * @description The moments of a run's plan, of its draft or of the release that stands.
+         */
+        MomentsOut: {
+            /** Run */
+            run: string;
+            /** Release */
+            release: number | null;
+            /** Moments */
+            moments: components["schemas"]["MomentOut"][];
+        };
+        /**
+         * WorkAnswerIn
+         * @description An answer to a moment of a plan.
+         */
+        WorkAnswerIn: {
+            /** Given */
+            given: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "inch";
         };
         /**
          * ShelfKind
@@ -8428,7 +9242,7 @@ export interface operations {
             };
         };
     };
-    "calc-chuck-grip": {
+    "calc-jaw-stroke": {
         parameters: {
             query?: {
                 units?: "metric" | "inch";
@@ -8441,95 +9255,275 @@ export interface operations {
             content: {
                 "application/json": {
                     /**
-                     * Gauge pressure
-                     * @description At the cylinder [bar]
+                     * Side gripped
+                     * @enum {unknown}
                      */
-                    pressure_bar: number;
+                    side: "od" | "id";
                     /**
-                     * Grip height
-                     * @description Middle of the grip above the guide [mm]
+                     * Jaw stroke
+                     * @description Of one jaw, on the radius [mm]
                      */
-                    grip_height_mm: number;
-                    chuck: {
-                        /**
-                         * Highest grip
-                         * @description Sum over all jaws [N]
-                         */
-                        max_grip_n: number;
-                        /**
-                         * Highest pressure
-                         * @description Of the cylinder [bar]
-                         */
-                        max_pressure_bar: number;
-                        /**
-                         * Rated at height
-                         * @description Above the guide: where the chart was measured; 0 for a collet chuck [mm]
-                         */
-                        reference_height_mm: number;
-                        /**
-                         * Guide length
-                         * @description Of the master jaw in the body; 0 for a collet chuck, which has none [mm]
-                         */
-                        guide_length_mm: number;
-                        /**
-                         * Guide friction
-                         * @description 0.08 well greased [-]
-                         */
-                        guide_friction?: number;
-                        /** Chart */
-                        chart?: {
-                            /**
-                             * Pressure
-                             * @description Gauge pressure of the point [bar]
-                             */
-                            pressure_bar: number;
-                            /**
-                             * Grip
-                             * @description Sum over all jaws [N]
-                             */
-                            grip_n: number;
-                        }[];
-                        /**
-                         * Piston area
-                         * @description Of the side in use [mm2]
-                         */
-                        piston_area_mm2?: number;
-                        /**
-                         * Force ratio
-                         * @description Highest grip ÷ highest draw [-]
-                         */
-                        force_ratio?: number;
-                        /**
-                         * Actuator efficiency
-                         * @description Share of the piston's pull that arrives [-]
-                         */
-                        efficiency?: number;
-                        /**
-                         * Highest draw force
-                         * @description Pull at the draw-bar [N]
-                         */
-                        max_draw_n?: number;
-                        /**
-                         * Half angle of the cone
-                         * @description Of a collet chuck, against the axis [deg]
-                         */
-                        half_angle_deg?: number;
-                        /**
-                         * Friction on the cone
-                         * @description Greased steel on steel [-]
-                         */
-                        cone_friction?: number;
+                    stroke_mm: number;
+                    /**
+                     * Grips at
+                     * @description Share of the stroke used, from released toward clamped [-]
+                     */
+                    position: number;
+                    /**
+                     * Bored to
+                     * @description Diameter the jaws are bored to [mm]
+                     */
+                    nominal_mm: number;
+                    /**
+                     * Largest piece
+                     * @description Diameter [mm]
+                     */
+                    largest_mm: number;
+                    /**
+                     * Smallest piece
+                     * @description Diameter [mm]
+                     */
+                    smallest_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
                     };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-collet-grip": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
                     /**
-                     * Condition
-                     * @description Share of the charted grip that is really there [-]
+                     * Draw force
+                     * @description Pull or push of the draw-bar on the collet [N]
                      */
-                    condition_factor?: number;
+                    draw_n: number;
+                    /**
+                     * Half angle
+                     * @description Of the collet's cone, against the axis [deg]
+                     */
+                    half_angle_deg: number;
+                    /**
+                     * Collet's size
+                     * @description The largest bar it takes [mm]
+                     */
+                    nominal_mm: number;
+                    /**
+                     * Closes by
+                     * @description On diameter, below its size [mm]
+                     */
+                    range_mm: number;
+                    /**
+                     * Bar
+                     * @description Diameter, or across its flats [mm]
+                     */
+                    bar_mm: number;
+                    /**
+                     * Friction on the cone
+                     * @description Greased steel on steel; typical 0.12 [-]
+                     */
+                    collet_friction?: number;
+                    /**
+                     * Efficiency
+                     * @description Of the draw force that reaches the cone; typical 0.9 [-]
+                     */
+                    efficiency?: number;
+                    /**
+                     * Stated draw force
+                     * @description By its maker; empty: not checked [N]
+                     */
+                    max_draw_n?: number;
+                    /**
+                     * Stated grip
+                     * @description By its maker; empty: not checked [N]
+                     */
+                    max_grip_n?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-position": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Grip diameter
+                     * @description Nominal, of what is gripped [mm]
+                     */
+                    grip_diameter_mm: number;
+                    /**
+                     * Jaw width
+                     * @description Across [mm]
+                     */
+                    jaw_width_mm: number;
+                    /**
+                     * Face radius at tooth 0
+                     * @description Outside grip: inner face. Inside grip: outer end [mm]
+                     */
+                    face_radius_0_mm: number;
+                    /**
+                     * T-nut's outer edge at tooth 0
+                     * @description From the axis, jaw at mid-stroke [mm]
+                     */
+                    tnut_radius_0_mm: number;
+                    /**
+                     * Serration pitch
+                     * @description Tooth to tooth of the master jaw [mm]
+                     */
+                    pitch_mm: number;
+                    /**
+                     * Teeth
+                     * @description Places the jaw can be mounted in [-]
+                     */
+                    teeth: number;
+                    /**
+                     * Body radius
+                     * @description Of the chuck [mm]
+                     */
+                    body_radius_mm: number;
+                    /**
+                     * Clean-up
+                     * @description Least metal to take at the corners [mm]
+                     */
+                    cleanup_mm?: number;
                     /**
                      * Jaws
                      * @description [-]
                      */
                     jaws?: number;
+                    /**
+                     * Closing travel
+                     * @description Of one jaw, left from mid-stroke [mm]
+                     */
+                    closing_travel_mm?: number;
+                    /**
+                     * Jaw length
+                     * @description Radially; inside grip needs it to know the inner end [mm]
+                     */
+                    jaw_length_mm?: number;
+                    /**
+                     * Tooth
+                     * @description Left out: the best one [-]
+                     */
+                    tooth?: number;
                 };
             };
         };
@@ -8665,6 +9659,713 @@ export interface operations {
                      * @description Below the outer one's floor [mm]
                      */
                     inner_bore_depth_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-backing": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Bore
+                     * @description Diameter bored or turned into the jaws [mm]
+                     */
+                    grip_diameter_mm: number;
+                    /**
+                     * Production pressure
+                     * @description At the cylinder [bar]
+                     */
+                    pressure_bar: number;
+                    /** Rings */
+                    rings?: {
+                        /** Name */
+                        name: string;
+                        /**
+                         * Inner diameter
+                         * @description Free passage [mm]
+                         */
+                        inner_mm: number;
+                        /**
+                         * Outer diameter
+                         * @description [mm]
+                         */
+                        outer_mm: number;
+                        /**
+                         * Pressure limit
+                         * @description Of the ring [bar]
+                         */
+                        max_bar?: number;
+                        /**
+                         * Speed limit
+                         * @description Of the ring [rpm]
+                         */
+                        max_rpm?: number;
+                    }[];
+                    plug?: {
+                        /**
+                         * Plug diameter
+                         * @description As measured [mm]
+                         */
+                        diameter_mm: number;
+                    };
+                    /**
+                     * Tool clearance
+                     * @description Per side [mm]
+                     */
+                    tool_clearance_mm?: number;
+                    /**
+                     * Where both fit
+                     * @enum {unknown}
+                     */
+                    prefer?: "ring" | "plug";
+                    /**
+                     * Smallest plug
+                     * @description That the jaws reach with metal to spare; empty: not checked [mm]
+                     */
+                    least_plug_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-bore": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Grip diameter
+                     * @description Nominal, of what is gripped [mm]
+                     */
+                    grip_diameter_mm: number;
+                    /**
+                     * Part length
+                     * @description Overall [mm]
+                     */
+                    part_length_mm: number;
+                    /**
+                     * Usable jaw height
+                     * @description Above the bolt heads [mm]
+                     */
+                    jaw_height_mm: number;
+                    /**
+                     * Face radius
+                     * @description Outside grip: inner face. Inside grip: outer end [mm]
+                     */
+                    face_radius_mm: number;
+                    /**
+                     * Plain length
+                     * @description Fit to be gripped; left out: the whole part [mm]
+                     */
+                    plain_length_mm?: number;
+                    /**
+                     * Floor to leave
+                     * @description Above the bolt heads [mm]
+                     */
+                    floor_min_mm?: number;
+                    /**
+                     * Part's edge
+                     * @description Chamfer or edge break at the seat [mm]
+                     */
+                    edge_mm?: number;
+                    /**
+                     * Tool clearance
+                     * @description Per side [mm]
+                     */
+                    tool_clearance_mm?: number;
+                    /**
+                     * Depth
+                     * @description Left out: a third of the part, rounded up [mm]
+                     */
+                    depth_mm?: number;
+                    /**
+                     * Seat
+                     * @enum {unknown}
+                     */
+                    seat?: "floor" | "face";
+                    /**
+                     * Before the grip
+                     * @description Length in the jaws that does not touch [mm]
+                     */
+                    offset_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-contact": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Jaw diameter
+                     * @description As bored or turned [mm]
+                     */
+                    jaw_diameter_mm: number;
+                    /**
+                     * Piece diameter
+                     * @description As measured [mm]
+                     */
+                    part_diameter_mm: number;
+                    /**
+                     * Jaw width
+                     * @description Across [mm]
+                     */
+                    jaw_width_mm: number;
+                    /**
+                     * Wrap of one jaw
+                     * @description Left out: the arc reaches both corners [deg]
+                     */
+                    wrap_deg?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-taper": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Force of one jaw on the part
+                     * @description At production pressure [N]
+                     */
+                    force_part_n: number;
+                    /**
+                     * Force of one jaw while bored
+                     * @description At boring pressure [N]
+                     */
+                    force_cut_n: number;
+                    /**
+                     * Lever
+                     * @description Clamp plane at the jaw's base to the middle of the grip [mm]
+                     */
+                    lever_mm: number;
+                    /**
+                     * Grip length
+                     * @description Along the axis [mm]
+                     */
+                    grip_length_mm: number;
+                    /**
+                     * Jaw width
+                     * @description Across [mm]
+                     */
+                    width_mm: number;
+                    /**
+                     * Jaw thickness
+                     * @description Radially, what is left behind the bore [mm]
+                     */
+                    thickness_mm: number;
+                    /**
+                     * Modulus of the jaw
+                     * @description Steel 205, aluminium 70 [GPa]
+                     */
+                    modulus_gpa: number;
+                    /**
+                     * Modulus of its root
+                     * @description Master jaw, steel 205 [GPa]
+                     */
+                    root_modulus_gpa?: number;
+                    /**
+                     * Bends, against the estimate
+                     * @description Measured by feeler; empty: as estimated [-]
+                     */
+                    bends_times?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-jaw-recut": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Side gripped
+                     * @enum {unknown}
+                     */
+                    side: "od" | "id";
+                    /**
+                     * Touch-off reading
+                     * @description X, a diameter from the spindle axis [mm]
+                     */
+                    reading_mm: number;
+                    /**
+                     * Size wanted
+                     * @description Diameter to bore or turn to [mm]
+                     */
+                    target_mm: number;
+                    /**
+                     * Paper
+                     * @description Thickness of the slip [mm]
+                     */
+                    paper_mm?: number;
+                    /**
+                     * Damage
+                     * @description Deepest mark to take out, per side [mm]
+                     */
+                    damage_mm?: number;
+                    /**
+                     * Most to take
+                     * @description Per side, so that the set lasts [mm]
+                     */
+                    limit_mm?: number;
+                    /**
+                     * Wall left
+                     * @description Metal between bore and the last usable size, per side [mm]
+                     */
+                    wall_left_mm?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-chuck-grip": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Gauge pressure
+                     * @description At the cylinder [bar]
+                     */
+                    pressure_bar: number;
+                    /**
+                     * Grip height
+                     * @description Middle of the grip above the guide [mm]
+                     */
+                    grip_height_mm: number;
+                    chuck: {
+                        /**
+                         * Highest grip
+                         * @description Sum over all jaws [N]
+                         */
+                        max_grip_n: number;
+                        /**
+                         * Highest pressure
+                         * @description Of the cylinder [bar]
+                         */
+                        max_pressure_bar: number;
+                        /**
+                         * Rated at height
+                         * @description Above the guide: where the chart was measured; 0 for a collet chuck [mm]
+                         */
+                        reference_height_mm: number;
+                        /**
+                         * Guide length
+                         * @description Of the master jaw in the body; 0 for a collet chuck, which has none [mm]
+                         */
+                        guide_length_mm: number;
+                        /**
+                         * Guide friction
+                         * @description 0.08 well greased [-]
+                         */
+                        guide_friction?: number;
+                        /** Chart */
+                        chart?: {
+                            /**
+                             * Pressure
+                             * @description Gauge pressure of the point [bar]
+                             */
+                            pressure_bar: number;
+                            /**
+                             * Grip
+                             * @description Sum over all jaws [N]
+                             */
+                            grip_n: number;
+                        }[];
+                        /**
+                         * Piston area
+                         * @description Of the side in use [mm2]
+                         */
+                        piston_area_mm2?: number;
+                        /**
+                         * Force ratio
+                         * @description Highest grip ÷ highest draw [-]
+                         */
+                        force_ratio?: number;
+                        /**
+                         * Actuator efficiency
+                         * @description Share of the piston's pull that arrives [-]
+                         */
+                        efficiency?: number;
+                        /**
+                         * Highest draw force
+                         * @description Pull at the draw-bar [N]
+                         */
+                        max_draw_n?: number;
+                        /**
+                         * Half angle of the cone
+                         * @description Of a collet chuck, against the axis [deg]
+                         */
+                        half_angle_deg?: number;
+                        /**
+                         * Friction on the cone
+                         * @description Greased steel on steel [-]
+                         */
+                        cone_friction?: number;
+                    };
+                    /**
+                     * Condition
+                     * @description Share of the charted grip that is really there [-]
+                     */
+                    condition_factor?: number;
+                    /**
+                     * Jaws
+                     * @description [-]
+                     */
+                    jaws?: number;
                 };
             };
         };
@@ -9375,116 +11076,6 @@ export interface operations {
             };
         };
     };
-    "calc-collet-grip": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Draw force
-                     * @description Pull or push of the draw-bar on the collet [N]
-                     */
-                    draw_n: number;
-                    /**
-                     * Half angle
-                     * @description Of the collet's cone, against the axis [deg]
-                     */
-                    half_angle_deg: number;
-                    /**
-                     * Collet's size
-                     * @description The largest bar it takes [mm]
-                     */
-                    nominal_mm: number;
-                    /**
-                     * Closes by
-                     * @description On diameter, below its size [mm]
-                     */
-                    range_mm: number;
-                    /**
-                     * Bar
-                     * @description Diameter, or across its flats [mm]
-                     */
-                    bar_mm: number;
-                    /**
-                     * Friction on the cone
-                     * @description Greased steel on steel; typical 0.12 [-]
-                     */
-                    collet_friction?: number;
-                    /**
-                     * Efficiency
-                     * @description Of the draw force that reaches the cone; typical 0.9 [-]
-                     */
-                    efficiency?: number;
-                    /**
-                     * Stated draw force
-                     * @description By its maker; empty: not checked [N]
-                     */
-                    max_draw_n?: number;
-                    /**
-                     * Stated grip
-                     * @description By its maker; empty: not checked [N]
-                     */
-                    max_grip_n?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     "calc-pressure-needed": {
         parameters: {
             query?: {
@@ -9625,783 +11216,6 @@ export interface operations {
                      * @description Above the guide; inside grip: its pull at speed loads the guides [mm]
                      */
                     jaw_height_mm?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-jaw-bore": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Side gripped
-                     * @enum {unknown}
-                     */
-                    side: "od" | "id";
-                    /**
-                     * Grip diameter
-                     * @description Nominal, of what is gripped [mm]
-                     */
-                    grip_diameter_mm: number;
-                    /**
-                     * Part length
-                     * @description Overall [mm]
-                     */
-                    part_length_mm: number;
-                    /**
-                     * Usable jaw height
-                     * @description Above the bolt heads [mm]
-                     */
-                    jaw_height_mm: number;
-                    /**
-                     * Face radius
-                     * @description Outside grip: inner face. Inside grip: outer end [mm]
-                     */
-                    face_radius_mm: number;
-                    /**
-                     * Plain length
-                     * @description Fit to be gripped; left out: the whole part [mm]
-                     */
-                    plain_length_mm?: number;
-                    /**
-                     * Floor to leave
-                     * @description Above the bolt heads [mm]
-                     */
-                    floor_min_mm?: number;
-                    /**
-                     * Part's edge
-                     * @description Chamfer or edge break at the seat [mm]
-                     */
-                    edge_mm?: number;
-                    /**
-                     * Tool clearance
-                     * @description Per side [mm]
-                     */
-                    tool_clearance_mm?: number;
-                    /**
-                     * Depth
-                     * @description Left out: a third of the part, rounded up [mm]
-                     */
-                    depth_mm?: number;
-                    /**
-                     * Seat
-                     * @enum {unknown}
-                     */
-                    seat?: "floor" | "face";
-                    /**
-                     * Before the grip
-                     * @description Length in the jaws that does not touch [mm]
-                     */
-                    offset_mm?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-jaw-position": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Side gripped
-                     * @enum {unknown}
-                     */
-                    side: "od" | "id";
-                    /**
-                     * Grip diameter
-                     * @description Nominal, of what is gripped [mm]
-                     */
-                    grip_diameter_mm: number;
-                    /**
-                     * Jaw width
-                     * @description Across [mm]
-                     */
-                    jaw_width_mm: number;
-                    /**
-                     * Face radius at tooth 0
-                     * @description Outside grip: inner face. Inside grip: outer end [mm]
-                     */
-                    face_radius_0_mm: number;
-                    /**
-                     * T-nut's outer edge at tooth 0
-                     * @description From the axis, jaw at mid-stroke [mm]
-                     */
-                    tnut_radius_0_mm: number;
-                    /**
-                     * Serration pitch
-                     * @description Tooth to tooth of the master jaw [mm]
-                     */
-                    pitch_mm: number;
-                    /**
-                     * Teeth
-                     * @description Places the jaw can be mounted in [-]
-                     */
-                    teeth: number;
-                    /**
-                     * Body radius
-                     * @description Of the chuck [mm]
-                     */
-                    body_radius_mm: number;
-                    /**
-                     * Clean-up
-                     * @description Least metal to take at the corners [mm]
-                     */
-                    cleanup_mm?: number;
-                    /**
-                     * Jaws
-                     * @description [-]
-                     */
-                    jaws?: number;
-                    /**
-                     * Closing travel
-                     * @description Of one jaw, left from mid-stroke [mm]
-                     */
-                    closing_travel_mm?: number;
-                    /**
-                     * Jaw length
-                     * @description Radially; inside grip needs it to know the inner end [mm]
-                     */
-                    jaw_length_mm?: number;
-                    /**
-                     * Tooth
-                     * @description Left out: the best one [-]
-                     */
-                    tooth?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-jaw-stroke": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Side gripped
-                     * @enum {unknown}
-                     */
-                    side: "od" | "id";
-                    /**
-                     * Jaw stroke
-                     * @description Of one jaw, on the radius [mm]
-                     */
-                    stroke_mm: number;
-                    /**
-                     * Grips at
-                     * @description Share of the stroke used, from released toward clamped [-]
-                     */
-                    position: number;
-                    /**
-                     * Bored to
-                     * @description Diameter the jaws are bored to [mm]
-                     */
-                    nominal_mm: number;
-                    /**
-                     * Largest piece
-                     * @description Diameter [mm]
-                     */
-                    largest_mm: number;
-                    /**
-                     * Smallest piece
-                     * @description Diameter [mm]
-                     */
-                    smallest_mm: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-jaw-backing": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Side gripped
-                     * @enum {unknown}
-                     */
-                    side: "od" | "id";
-                    /**
-                     * Bore
-                     * @description Diameter bored or turned into the jaws [mm]
-                     */
-                    grip_diameter_mm: number;
-                    /**
-                     * Production pressure
-                     * @description At the cylinder [bar]
-                     */
-                    pressure_bar: number;
-                    /** Rings */
-                    rings?: {
-                        /** Name */
-                        name: string;
-                        /**
-                         * Inner diameter
-                         * @description Free passage [mm]
-                         */
-                        inner_mm: number;
-                        /**
-                         * Outer diameter
-                         * @description [mm]
-                         */
-                        outer_mm: number;
-                        /**
-                         * Pressure limit
-                         * @description Of the ring [bar]
-                         */
-                        max_bar?: number;
-                        /**
-                         * Speed limit
-                         * @description Of the ring [rpm]
-                         */
-                        max_rpm?: number;
-                    }[];
-                    plug?: {
-                        /**
-                         * Plug diameter
-                         * @description As measured [mm]
-                         */
-                        diameter_mm: number;
-                    };
-                    /**
-                     * Tool clearance
-                     * @description Per side [mm]
-                     */
-                    tool_clearance_mm?: number;
-                    /**
-                     * Where both fit
-                     * @enum {unknown}
-                     */
-                    prefer?: "ring" | "plug";
-                    /**
-                     * Smallest plug
-                     * @description That the jaws reach with metal to spare; empty: not checked [mm]
-                     */
-                    least_plug_mm?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-jaw-contact": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Side gripped
-                     * @enum {unknown}
-                     */
-                    side: "od" | "id";
-                    /**
-                     * Jaw diameter
-                     * @description As bored or turned [mm]
-                     */
-                    jaw_diameter_mm: number;
-                    /**
-                     * Piece diameter
-                     * @description As measured [mm]
-                     */
-                    part_diameter_mm: number;
-                    /**
-                     * Jaw width
-                     * @description Across [mm]
-                     */
-                    jaw_width_mm: number;
-                    /**
-                     * Wrap of one jaw
-                     * @description Left out: the arc reaches both corners [deg]
-                     */
-                    wrap_deg?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-jaw-taper": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Force of one jaw on the part
-                     * @description At production pressure [N]
-                     */
-                    force_part_n: number;
-                    /**
-                     * Force of one jaw while bored
-                     * @description At boring pressure [N]
-                     */
-                    force_cut_n: number;
-                    /**
-                     * Lever
-                     * @description Clamp plane at the jaw's base to the middle of the grip [mm]
-                     */
-                    lever_mm: number;
-                    /**
-                     * Grip length
-                     * @description Along the axis [mm]
-                     */
-                    grip_length_mm: number;
-                    /**
-                     * Jaw width
-                     * @description Across [mm]
-                     */
-                    width_mm: number;
-                    /**
-                     * Jaw thickness
-                     * @description Radially, what is left behind the bore [mm]
-                     */
-                    thickness_mm: number;
-                    /**
-                     * Modulus of the jaw
-                     * @description Steel 205, aluminium 70 [GPa]
-                     */
-                    modulus_gpa: number;
-                    /**
-                     * Modulus of its root
-                     * @description Master jaw, steel 205 [GPa]
-                     */
-                    root_modulus_gpa?: number;
-                    /**
-                     * Bends, against the estimate
-                     * @description Measured by feeler; empty: as estimated [-]
-                     */
-                    bends_times?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-jaw-recut": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Side gripped
-                     * @enum {unknown}
-                     */
-                    side: "od" | "id";
-                    /**
-                     * Touch-off reading
-                     * @description X, a diameter from the spindle axis [mm]
-                     */
-                    reading_mm: number;
-                    /**
-                     * Size wanted
-                     * @description Diameter to bore or turn to [mm]
-                     */
-                    target_mm: number;
-                    /**
-                     * Paper
-                     * @description Thickness of the slip [mm]
-                     */
-                    paper_mm?: number;
-                    /**
-                     * Damage
-                     * @description Deepest mark to take out, per side [mm]
-                     */
-                    damage_mm?: number;
-                    /**
-                     * Most to take
-                     * @description Per side, so that the set lasts [mm]
-                     */
-                    limit_mm?: number;
-                    /**
-                     * Wall left
-                     * @description Metal between bore and the last usable size, per side [mm]
-                     */
-                    wall_left_mm?: number;
                 };
             };
         };
@@ -10792,6 +11606,183 @@ export interface operations {
             };
         };
     };
+    "calc-insert-code": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Designation */
+                    code: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-boring-bar": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Bore
+                     * @description Diameter the bar works in [mm]
+                     */
+                    bore_mm: number;
+                    /**
+                     * Bar
+                     * @description Diameter of its shank [mm]
+                     */
+                    bar_mm: number;
+                    /**
+                     * Overhang
+                     * @description From the clamping to the edge [mm]
+                     */
+                    overhang_mm: number;
+                    /**
+                     * Passive force
+                     * @description Of the cut, pushing the bar off [N]
+                     */
+                    force_n: number;
+                    /**
+                     * Modulus
+                     * @description Steel 210, heavy metal 380, carbide 560 [GPa]
+                     */
+                    modulus_gpa?: number;
+                    /**
+                     * Bore tolerance
+                     * @description Whole width of it, on diameter [mm]
+                     */
+                    tolerance_mm?: number;
+                    /**
+                     * Lightest chip
+                     * @description Passive force of the thinnest stock, edge fresh [N]
+                     */
+                    lightest_n?: number;
+                    /**
+                     * Heaviest chip
+                     * @description Passive force of the thickest stock, edge fresh [N]
+                     */
+                    heaviest_n?: number;
+                    /**
+                     * Specific force
+                     * @description Of the chip, for the chatter hint [N/mm2]
+                     */
+                    kc_n_mm2?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "calc-cut": {
         parameters: {
             query?: {
@@ -11005,313 +11996,6 @@ export interface operations {
                     };
                     /** Wiper edge */
                     wiper?: boolean;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-insert-code": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /** Designation */
-                    code: string;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-tool-life": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Surface speed
-                     * @description [m/min]
-                     */
-                    speed_m_min: number;
-                    /**
-                     * Feed
-                     * @description [mm/rev]
-                     */
-                    feed_mm_rev: number;
-                    /**
-                     * Depth of cut
-                     * @description Per side [mm]
-                     */
-                    depth_mm: number;
-                    /**
-                     * Speed for 15 min
-                     * @description At the reference feed and depth [m/min]
-                     */
-                    speed_ref: number;
-                    /**
-                     * Time in cut
-                     * @description Of one piece [min]
-                     */
-                    cut_minutes: number;
-                    /**
-                     * Pieces
-                     * @description Of the run [-]
-                     */
-                    quantity: number;
-                    /**
-                     * Edges of an insert
-                     * @description [-]
-                     */
-                    edges_per_insert?: number;
-                    /**
-                     * Reference feed
-                     * @description [mm/rev]
-                     */
-                    feed_ref?: number;
-                    /**
-                     * Reference depth
-                     * @description [mm]
-                     */
-                    depth_ref?: number;
-                    /**
-                     * Taylor exponent n
-                     * @description 0.25 coated carbide, 0.20 uncoated, 0.12 HSS [-]
-                     */
-                    exponent?: number;
-                    /**
-                     * Machine's minute costs
-                     * @description In the shop's money [-]
-                     */
-                    machine_per_min?: number;
-                    /**
-                     * An edge costs
-                     * @description In the same money [-]
-                     */
-                    edge_cost?: number;
-                    /**
-                     * Edge change takes
-                     * @description [min]
-                     */
-                    change_min?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-boring-bar": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Bore
-                     * @description Diameter the bar works in [mm]
-                     */
-                    bore_mm: number;
-                    /**
-                     * Bar
-                     * @description Diameter of its shank [mm]
-                     */
-                    bar_mm: number;
-                    /**
-                     * Overhang
-                     * @description From the clamping to the edge [mm]
-                     */
-                    overhang_mm: number;
-                    /**
-                     * Passive force
-                     * @description Of the cut, pushing the bar off [N]
-                     */
-                    force_n: number;
-                    /**
-                     * Modulus
-                     * @description Steel 210, heavy metal 380, carbide 560 [GPa]
-                     */
-                    modulus_gpa?: number;
-                    /**
-                     * Bore tolerance
-                     * @description Whole width of it, on diameter [mm]
-                     */
-                    tolerance_mm?: number;
-                    /**
-                     * Lightest chip
-                     * @description Passive force of the thinnest stock, edge fresh [N]
-                     */
-                    lightest_n?: number;
-                    /**
-                     * Heaviest chip
-                     * @description Passive force of the thickest stock, edge fresh [N]
-                     */
-                    heaviest_n?: number;
-                    /**
-                     * Specific force
-                     * @description Of the chip, for the chatter hint [N/mm2]
-                     */
-                    kc_n_mm2?: number;
                 };
             };
         };
@@ -11709,6 +12393,136 @@ export interface operations {
             };
         };
     };
+    "calc-tool-life": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Surface speed
+                     * @description [m/min]
+                     */
+                    speed_m_min: number;
+                    /**
+                     * Feed
+                     * @description [mm/rev]
+                     */
+                    feed_mm_rev: number;
+                    /**
+                     * Depth of cut
+                     * @description Per side [mm]
+                     */
+                    depth_mm: number;
+                    /**
+                     * Speed for 15 min
+                     * @description At the reference feed and depth [m/min]
+                     */
+                    speed_ref: number;
+                    /**
+                     * Time in cut
+                     * @description Of one piece [min]
+                     */
+                    cut_minutes: number;
+                    /**
+                     * Pieces
+                     * @description Of the run [-]
+                     */
+                    quantity: number;
+                    /**
+                     * Edges of an insert
+                     * @description [-]
+                     */
+                    edges_per_insert?: number;
+                    /**
+                     * Reference feed
+                     * @description [mm/rev]
+                     */
+                    feed_ref?: number;
+                    /**
+                     * Reference depth
+                     * @description [mm]
+                     */
+                    depth_ref?: number;
+                    /**
+                     * Taylor exponent n
+                     * @description 0.25 coated carbide, 0.20 uncoated, 0.12 HSS [-]
+                     */
+                    exponent?: number;
+                    /**
+                     * Machine's minute costs
+                     * @description In the shop's money [-]
+                     */
+                    machine_per_min?: number;
+                    /**
+                     * An edge costs
+                     * @description In the same money [-]
+                     */
+                    edge_cost?: number;
+                    /**
+                     * Edge change takes
+                     * @description [min]
+                     */
+                    change_min?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "calc-economic-speed": {
         parameters: {
             query?: {
@@ -11751,6 +12565,91 @@ export interface operations {
                      * @description [min]
                      */
                     life_ref_min?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-coolant": {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Refractometer
+                     * @description Reading on its scale [-]
+                     */
+                    reading: number;
+                    /**
+                     * Factor
+                     * @description Of the concentrate, from its data sheet [-]
+                     */
+                    factor: number;
+                    /**
+                     * Strength wanted
+                     * @description [%]
+                     */
+                    target_percent: number;
+                    /**
+                     * In the tank
+                     * @description Coolant there is [l]
+                     */
+                    volume_l: number;
                 };
             };
         };
@@ -12044,91 +12943,6 @@ export interface operations {
                      * @description Share of the good pieces that is made besides [-]
                      */
                     scrap_fraction?: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "calc-coolant": {
-        parameters: {
-            query?: {
-                units?: "metric" | "inch";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /**
-                     * Refractometer
-                     * @description Reading on its scale [-]
-                     */
-                    reading: number;
-                    /**
-                     * Factor
-                     * @description Of the concentrate, from its data sheet [-]
-                     */
-                    factor: number;
-                    /**
-                     * Strength wanted
-                     * @description [%]
-                     */
-                    target_percent: number;
-                    /**
-                     * In the tank
-                     * @description Coolant there is [l]
-                     */
-                    volume_l: number;
                 };
             };
         };
@@ -12519,6 +13333,176 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shownCalculators: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculatorsShown"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    askCalculator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalculatorAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculatorAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeFromPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenListOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19450,6 +20434,731 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PiecesFileOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exercise: {
+        parameters: {
+            query?: {
+                seed?: number | null;
+                level?: number | null;
+                generator?: number | null;
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answerExercise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GradeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hideProgress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HideIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    whoPractised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonPracticeOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practiceSheet: {
+        parameters: {
+            query: {
+                seed: number;
+                level?: number;
+                units?: "metric" | "inch";
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    apprentice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApprenticeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApprenticeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    momentsOfWork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exerciseFromWork: {
+        parameters: {
+            query?: {
+                units?: "metric" | "inch";
+            };
+            header?: never;
+            path: {
+                run_id: number;
+                name: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answerFromWork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                name: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkAnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GradeSaid"];
                 };
             };
             /** @description Bad Request */

@@ -27,6 +27,18 @@ const GaugeScreen = opened(() => import("../features/gauge/GaugeScreen").then((m
 const NotebookScreen = opened(() =>
   import("../features/notebook/NotebookScreen").then((m) => m.NotebookScreen),
 );
+const PracticeScreen = opened(() =>
+  import("../features/practice/PracticeScreen").then((m) => m.PracticeScreen),
+);
+const ExerciseScreen = opened(() =>
+  import("../features/practice/ExerciseScreen").then((m) => m.ExerciseScreen),
+);
+const ApprenticeScreen = opened(() =>
+  import("../features/practice/ApprenticeScreen").then((m) => m.ApprenticeScreen),
+);
+const FromWorkScreen = opened(() =>
+  import("../features/practice/FromWorkScreen").then((m) => m.FromWorkScreen),
+);
 const CalculatorsScreen = opened(() =>
   import("../features/calculators/CalculatorsScreen").then((m) => m.CalculatorsScreen),
 );
@@ -93,6 +105,10 @@ function Places({ session }: { session: Session }) {
       <Route path="/notebook" element={<NotebookScreen session={session} tools={tools} />} />
       <Route path="/calculators" element={<CalculatorsScreen tools={tools} />} />
       <Route path="/calculators/:name" element={<CalculatorsScreen tools={tools} />} />
+      <Route path="/practice" element={<PracticeScreen session={session} tools={tools} />} />
+      <Route path="/practice/apprentice" element={<ApprenticeScreen tools={tools} />} />
+      <Route path="/practice/:kind" element={<ExerciseScreen tools={tools} />} />
+      <Route path="/practice/from/:runId" element={<FromWorkScreen tools={tools} />} />
       <Route path="/rules" element={<HouseRules tools={tools} />} />
       <Route path="/people" element={<People session={session} tools={tools} />} />
       <Route path="/trail" element={<Trail tools={tools} />} />

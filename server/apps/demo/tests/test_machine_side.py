@@ -28,6 +28,7 @@ def test_the_carrier_is_half_set_and_the_ring_is_ready():
     ring = Run.objects.get(drawing_number="LH-2107")
     lot = _signed_in("operator").get(f"/api/runs/{ring.pk}/running").json()
     assert (lot["head"]["counted"], lot["head"]["good"], lot["lot"]) == (PIECES, PIECES - len(SCRAP), "s1")
+    assert ring.really["said"].endswith(f"{PIECES - len(SCRAP)} of 90 good pieces")
     (bore, finish) = lot["standing"]["dimensions"]
     assert len(bore["chart"]["stretches"]) == 2
     assert bore["advice"]["told"].startswith(f"after piece {PIECES}: X +0.0")  # a bore shrinks as its edge wears

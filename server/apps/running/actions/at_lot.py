@@ -9,8 +9,9 @@ from django.utils import timezone
 
 from server.apps.card.actions.mark import AWAY
 from server.apps.running.models import Lot
-from server.apps.running.queries.page import LotAt, lot_at, page_of
+from server.apps.running.queries.page import LotAt, how_it_goes, lot_at, page_of
 from server.apps.running.schemas import AtLot, KeptOut
+from server.apps.runs.actions.place import goes
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.releases import release_for
 from server.foundation.models import Person
@@ -41,9 +42,18 @@ def held(run_id: int, given: AtLot, person: Any) -> tuple[Person, LotAt, Lot, bo
 
 
 def kept(row: Lot) -> None:
-    """Count what was kept of a lot, so that whoever looks at it knows."""
+    """Count what was kept of a lot, so that whoever looks at it knows, and the board too."""
     row.revision += 1  # it is held
     row.save(update_fields=["revision"])
+    told_board(row)
+
+
+def told_board(row: Lot) -> None:
+    """Tell the board how the run of a lot goes: its `release` is the light one."""
+    goes_now = how_it_goes(row.release)
+    if goes_now is not None:
+        really, said = goes_now
+        goes(row.release.run_id, really, said)
 
 
 def answer(at: LotAt, row: Lot, given: AtLot, person: Any, said: tuple[int | None, list[str], Level]) -> KeptOut:

@@ -11,7 +11,7 @@ from django.utils import timezone
 from calc.errors import CalcError
 from calc.running.entry import entered
 from calc.running.lot import Dimension
-from server.apps.running.actions.at_lot import came, kept
+from server.apps.running.actions.at_lot import came, kept, told_board
 from server.apps.running.actions.measure import judge
 from server.apps.running.models import Happening, Listened, Lot, Measured, News, Piece
 from server.apps.running.queries.page import LotAt, lot_at, lot_that_runs, machine_of
@@ -75,7 +75,9 @@ def _row(at: LotAt) -> Lot:
     held = Lot.objects.select_for_update()
     if at.row is None:
         Lot.objects.get_or_create(release_id=at.release.pk, key=at.lot.key)
-    return held.get(release_id=at.release.pk, key=at.lot.key)
+    row = held.get(release_id=at.release.pk, key=at.lot.key)
+    row.release = at.release  # as it is read here, without its megabytes
+    return row
 
 
 def _count(at: LotAt, row: Lot, name: str, said: int, *, finished: bool) -> None:
@@ -103,6 +105,8 @@ def _count(at: LotAt, row: Lot, name: str, said: int, *, finished: bool) -> None
         if at.run.place != "running":
             moved_on(at.run.pk, "running", _Somebody(name))
     row.save(update_fields=["counted", "good", "began_at", "last_at", "machine_count", "counted_then", "revision"])
+    if new:
+        told_board(row)
 
 
 class _Somebody:

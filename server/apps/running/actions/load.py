@@ -10,8 +10,10 @@ from uuid import UUID, uuid5
 
 from django.db import transaction
 
+from server.apps.running.actions.at_lot import told_board
 from server.apps.running.models import Happening, Lot, Measured, Piece
 from server.apps.runs.actions.place import moved_on
+from server.apps.runs.queries.releases import latest
 
 
 @dataclass(frozen=True)
@@ -75,3 +77,7 @@ def load_past(run: Any, release: int, key: str, past: Past, by: Any, names: UUID
             **more,
         )
     moved_on(run.pk, "running", by)
+    standing = latest(run)
+    assert standing is not None  # the lot is of it
+    row.release = standing
+    told_board(row)

@@ -13,12 +13,24 @@ from calc.quantities import System, counted
 from calc.running.closing import Closing, closing_of, kept_words
 from calc.running.pace import TELL_FROM
 from calc.running.said import title_of
+from calc.running.taught import Taught, pace_taught, taught
 from server.apps.notebook.queries import words_of
+from server.apps.running.convert import lots_for
 from server.apps.running.models import Happening, Lesson, Lot, Measured
 from server.apps.running.queries.page import LotAt, lot_at, pace_now
-from server.apps.running.schemas import BesideOut, ClosingOut, KeptPrintOut, LastTimeOut, LessonOut, RanOut, WorkedOut
+from server.apps.running.schemas import (
+    BesideOut,
+    ClosingOut,
+    KeptPrintOut,
+    LastTimeOut,
+    LessonOut,
+    RanOut,
+    TaughtOut,
+    WorkedOut,
+)
 from server.apps.runs.queries.find import run_by_id
-from server.apps.runs.queries.released_plan import released_result
+from server.apps.runs.queries.plan import planned_now
+from server.apps.runs.queries.released_plan import released_plan, released_result
 from server.apps.runs.queries.releases import release_for, release_of
 from server.foundation.problems import NotFound
 from server.foundation.roles import SETS, has_role, require_sees_drafts
@@ -88,7 +100,40 @@ def last_time(run_id: int, system: System, person: Any) -> LastTimeOut:
         wanted |= Q(material=material)
     first = Case(When(drawing_number=run.drawing_number, then=Value(0)), default=Value(1), output_field=IntegerField())
     found = Lesson.objects.filter(wanted).annotate(first=first).order_by("first", "-at", "-pk").select_related("by")
-    return LastTimeOut(lessons=[lesson_out(one) for one in found[:LESSONS]], ran=list(_ran(run.drawing_number, system)))
+    return LastTimeOut(
+        lessons=[lesson_out(one) for one in found[:LESSONS]],
+        ran=list(_ran(run.drawing_number, system)),
+        taught=list(_taught(run, system)),
+    )
+
+
+def _taught(run: Any, system: System) -> Iterator[TaughtOut]:
+    """What the newest release that ran teaches the plan as it stands."""
+    newest = Lot.objects.filter(release__run=run.pk, counted__gt=0).order_by("-last_at").values("release__number")[:1]
+    if not newest:
+        return
+    release = release_of(run, newest[0]["release__number"])
+    try:
+        lots = [lot_at(run, release, lot.key) for lot in lots_for(release.key)]
+    except NotFound:  # released before there were cards
+        return
+    was, now = released_plan(release.key).document, planned_now(run)
+    paces = []
+    for at in lots:
+        standing = at.standing()
+        paces.append((pace_now(at, standing, timezone.now().timestamp()), standing.story.counted))
+        for one in taught(standing.edges, was, now):
+            yield _taught_out(one, at, system)
+    pace = pace_taught(paces, was, now)
+    if pace is not None:
+        yield _taught_out(pace, lots[-1], system)
+
+
+def _taught_out(one: Taught, at: LotAt, system: System) -> TaughtOut:
+    words = one.words.text(system)
+    if at.row is not None and at.row.last_at is not None:
+        words += f" Release {at.release.number}, {at.row.last_at:%-d %b %Y}."
+    return TaughtOut(path=one.path, value=one.value, words=words)
 
 
 def _ran(drawing_number: str, system: System) -> Iterator[RanOut]:

@@ -13,6 +13,7 @@ from calc.calendar.words import clock_words
 from calc.calendar.working_time import ends_at
 from calc.plan.route.solve import ROUTE
 from calc.quantities import System, counted
+from calc.route.board import Really
 from calc.running.lot import Lot as CoreLot
 from calc.running.pace import Clocked, Pace, pace_of
 from calc.running.said import lot_said, signed
@@ -182,12 +183,37 @@ def _head(at: LotAt, standing: LotStanding, pace: Pace, now: float) -> HeadOut:
 
 def pace_now(at: LotAt, standing: LotStanding, now: float) -> Pace:
     """How fast its pieces come, and when it is done."""
-    row, clocked = at.row, None
+    return pace_at(at.lot, at.row, standing.left, now)
+
+
+def pace_at(lot: CoreLot, row: Lot | None, left: int, now: float) -> Pace:
+    """The pace of a lot with so many pieces left."""
+    clocked = None
     if row is not None and row.began_at is not None and row.last_at is not None:
         stops = Happening.objects.filter(lot=row.pk, kind="stop")
         still = sum(((s.until or timezone.now()) - s.at).total_seconds() for s in stops) / 60
         clocked = Clocked(row.began_at.timestamp(), row.last_at.timestamp(), now, still)
-    return pace_of(at.lot, standing.story.counted, standing.left, clocked, shop_calendar(), now)
+    return pace_of(lot, row.counted if row else 0, left, clocked, shop_calendar(), now)
+
+
+def how_it_goes(release: Any) -> tuple[Really, str] | None:
+    """(how a release goes over all its lots, how far the lot is that pieces come of); None while no piece has come."""
+    rows = {row.key: row for row in Lot.objects.filter(release=release.pk)}
+    lots, now = lots_for(release.key), timezone.now().timestamp()
+    begun = [(row.last_at, lot, row) for lot in lots if (row := rows.get(lot.key)) is not None and row.last_at]
+    if not begun:
+        return None
+    last, at, counted_of = max(begun, key=lambda one: one[0])
+    left_min = 0.0
+    for lot in lots:
+        row = rows.get(lot.key)
+        if row is None or row.closed_at is None:
+            left = max(0, lot.quantity - (row.good if row else 0))
+            left_min += left * pace_at(lot, row, left, now).minutes
+    began = min(row.began_at for _, _, row in begun if row.began_at is not None)
+    side = f"{at.name.split(',')[0]}: " if len(lots) > 1 else ""
+    said = f"{side}{counted_of.good} of {at.quantity} good pieces"
+    return Really(began.timestamp(), left_min, last.timestamp()), said
 
 
 def _clock(at: float, now: float) -> str:

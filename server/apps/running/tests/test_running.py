@@ -332,7 +332,47 @@ def test_a_lesson_of_the_same_material_is_found_by_another_part(setter, released
     Run.objects.filter(drawing_number="LH-2215").update(material=carrier.material)
     plug, bush = (Run.objects.get(drawing_number=n) for n in ("LH-2215", "LH-1980"))
     assert planner.get(f"/api/runs/{plug.pk}/last-time").json()["lessons"]
-    assert planner.get(f"/api/runs/{bush.pk}/last-time").json() == {"lessons": [], "ran": []}
+    assert planner.get(f"/api/runs/{bush.pk}/last-time").json() == {"lessons": [], "ran": [], "taught": []}
+
+
+def test_what_edges_and_pieces_taught_is_offered_and_counts_in_the_plan(setter, released, planner):
+    """Twenty pieces ten minutes apart: nine and a half between each two; an edge done after 5, 10 and 15 of them."""
+    for n in range(20):
+        piece(setter, released)
+        if n in (4, 9, 14):
+            assert send(setter, released, "changes", kind="edge", edge="main.3", why="worn")[0] == 200
+    piece(setter, released, lot="s2")
+    lasted = planner.get(f"/api/runs/{released.pk}/last-time").json()["taught"]
+    (edge,) = [t for t in lasted if t["path"].endswith("lasted_pieces")]
+    assert edge["value"] == 5
+    assert "the middle of 3 edges" in edge["words"]
+    assert "Release 1" in edge["words"]
+    status, plan = planner.edit(Run.objects.get(pk=released.pk), edge["path"], value=5)
+    assert status == 200, plan
+    lasted = planner.get(f"/api/runs/{released.pk}/last-time").json()["taught"]
+    assert not [t for t in lasted if t["path"] == edge["path"]]
+
+
+def test_the_board_follows_what_really_happens(setter, released, planner):
+    def on_board():
+        machines = planner.get("/api/board").json()["machines"]
+        return next((r for m in machines for r in m["runs"] if r["id"] == released.pk), None)
+
+    for _ in range(3):
+        piece(setter, released)
+    run = Run.objects.get(pk=released.pk)
+    assert run.really["said"] == "Side 1: 3 of 240 good pieces"
+    now = timezone.now().timestamp()
+    found = on_board()
+    assert found["begins"] == pytest.approx(now, abs=120)
+    assert found["goes"].startswith("Side 1: 3 of 240 good pieces; planned for")
+    assert not found["moves"]
+    status, answer = planner.send(
+        f"runs/{run.pk}/board", {"key": str(uuid.uuid4()), "base_revision": run.revision, "begins": now + 9e5}
+    )
+    assert status == 409, answer
+    Run.objects.filter(pk=run.pk).update(really=run.really | {"left_min": 0, "at": now})
+    assert on_board()["moves"]  # it is made
 
 
 def test_how_a_part_ran_stands_beside_its_plan(planner):

@@ -12,7 +12,7 @@ from calc.calendar.working_time import first_hour, wall
 from calc.route.board import QUARTER_S, Placed, follow, in_the_way
 from server.apps.runs.actions.asked import Asked
 from server.apps.runs.actions.change import at, change
-from server.apps.runs.queries.board import Row, board, job_of, rows, shop_calendar
+from server.apps.runs.queries.board import Row, board, is_on_it, job_of, rows, shop_calendar
 from server.apps.runs.queries.find import run_to_change
 from server.apps.runs.queries.may import require_may_change
 from server.apps.runs.schemas import BoardOut
@@ -45,6 +45,8 @@ def move_run(run_id: int, begins: float | None, asked: Asked, first: date | None
     calendar, every = shop_calendar(), rows(run.machine_id)
     before = _placed(calendar, every)
     mine = next(row for row in every if row.pk == run.pk)
+    if is_on_it(mine):
+        raise Conflict("Pieces of this run have come: it is where it is, and its finish follows them.")
     start = None if begins is None else _start(calendar, mine, begins, every)
     change(run_id, START, asked, CHANGED, lambda _: at(START, start))
     after = _placed(calendar, rows(run.machine_id))

@@ -80,8 +80,9 @@ def release(run_id: int, confirmed: list[str], note: str, asked: Asked) -> Relea
     )
     trail.note("released", planner, f"{run.name} {run.drawing_number}, release {number}")
     run.released_at = run.released_at or timezone.now()
+    run.really = None  # its pieces are those of the release before
     run.place, run.placed_at, run.placed_by = "ready", timezone.now(), planner.username
-    run.save(update_fields=["released_at", "place", "placed_at", "placed_by"])
+    run.save(update_fields=["really", "released_at", "place", "placed_at", "placed_by"])
     return releases.page(run, asked.system)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, time, timedelta
 from typing import Any
 
@@ -20,7 +20,7 @@ from calc.calendar.words import MONTHS, clock_words
 from calc.calendar.working_time import hours_of, moment, wall
 from calc.plan.outcome import State
 from calc.plan.route.inputs import when
-from calc.route.board import Job, Placed, follow
+from calc.route.board import Job, Placed, Really, follow
 from server.apps.house import queries as house
 from server.apps.runs.models import Run
 from server.apps.runs.schemas import BoardDay, BoardHours, BoardMachine, BoardOut, BoardRun, BoardWaiting
@@ -41,6 +41,7 @@ class Row:
     start: str | None
     minutes: dict[str, float] | None
     verdict: State
+    really: dict[str, Any] | None
 
 
 def shop_calendar() -> Calendar:
@@ -57,16 +58,34 @@ def rows(machine: int | None = None) -> list[Row]:
         found = found.filter(machine_id=machine)
     values = found.annotate(
         start=F("document__route__start"), minutes=F("standing__minutes"), verdict=F("standing__verdict")
-    ).values_list("pk", "name", "drawing_number", "machine_id", "revision", "start", "minutes", "verdict")
+    ).values_list("pk", "name", "drawing_number", "machine_id", "revision", "start", "minutes", "verdict", "really")
     return [Row(*row) for row in values]
 
 
 def job_of(row: Row, calendar: Calendar) -> Job | None:
-    """The run as the board counts it; None while it has no start, or no time."""
-    start = when(row.start or "")
-    if start is None or row.minutes is None:
+    """The run as the board counts it; None while it has no start, or no time. One that pieces come of is on it."""
+    start, really, minutes = when(row.start or ""), _really(row), row.minutes
+    begins = None if start is None else moment(calendar, start)
+    if really is not None and not really.left_min and begins is not None and begins > really.at:
+        really = None  # it is made, and planned once more
+    if begins is None and really is not None:
+        begins = really.began
+    if minutes is None or begins is None:
         return None
-    return Job(row.pk, moment(calendar, start), row.minutes["setup"], row.minutes["run"], row.minutes["alone"])
+    return Job(row.pk, begins, minutes["setup"], minutes["run"], minutes["alone"], really)
+
+
+def is_on_it(row: Row) -> bool:
+    """Pieces of it come: it is where it is."""
+    return row.really is not None and row.really["left_min"] > 0
+
+
+def _really(row: Row) -> Really | None:
+    """How it goes now: where pieces are left, none of them came since it was told."""
+    if row.really is None:
+        return None
+    left = row.really["left_min"]
+    return Really(row.really["began"], left, timezone.now().timestamp() if left else row.really["at"])
 
 
 def placed_by_machine(every: list[Row], calendar: Calendar) -> dict[int, list[Placed]]:
@@ -107,7 +126,20 @@ def _run(row: Row, placed: Placed, calendar: Calendar, names: dict[int, str]) ->
         begins_said=_words(calendar, placed.begins),
         done_said=_words(calendar, placed.done),
         slips=slipped(calendar, placed, names),
+        goes=_goes(row, placed, calendar),
+        moves=not is_on_it(row),
     )
+
+
+def _goes(row: Row, placed: Placed, calendar: Calendar) -> str:
+    """How it goes at the machine beside what was planned; empty while no piece has come."""
+    if row.really is None or placed.job.really is None:
+        return ""
+    said = str(row.really["said"])
+    if row.start is None:
+        return said
+    planned = follow(calendar, [replace(placed.job, really=None)])[0].done
+    return f"{said}; planned for {_words(calendar, planned)}"
 
 
 def board(first: date | None, days: int, *, may_edit: bool, told: str = "") -> BoardOut:

@@ -55,6 +55,11 @@ def computed(run: Run, on_shelf: Snapshot, *, is_changed: bool = False) -> PlanR
     return compute(document, shelf_of(run, on_shelf), options)
 
 
+def planned_now(run: Run) -> Document:
+    """The plan of a run as it stands."""
+    return document_of(run)
+
+
 def place_of_setup(document: Document, setup: str) -> int:
     """Which set-up has this id. Raises NotFound."""
     try:

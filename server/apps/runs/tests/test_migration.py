@@ -28,6 +28,7 @@ LATER = [
         "0019_by_the_clock",
         "0020_cleaning_up",
         "0022_finish_seen",
+        "0023_seen",
     )
 ]
 CLAMPS, BARS = LATER[0], LATER[2]

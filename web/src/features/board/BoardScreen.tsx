@@ -51,6 +51,10 @@ const Table = styled.table`
   td[data-slips] {
     color: ${colour("caution")};
   }
+  small {
+    color: ${colour("soft")};
+    font: 400 ${type.label} ${face.narrow};
+  }
   ${cardsOnPhone}
 `;
 
@@ -137,7 +141,7 @@ export function BoardScreen({ tools }: { tools: ReactNode }) {
                 <th>run</th>
                 <th>set-up begins</th>
                 <th>finished</th>
-                <th>slips</th>
+                <th>slips, or how it goes</th>
                 <th />
               </tr>
             </thead>
@@ -152,11 +156,12 @@ export function BoardScreen({ tools }: { tools: ReactNode }) {
                   </td>
                   <td data-head="set-up begins">{run.begins_said}</td>
                   <td data-head="finished">{run.done_said}</td>
-                  <td data-head="slips" data-slips>
+                  <td data-head="slips, or how it goes" data-slips>
                     {run.slips}
+                    {run.goes && <small>{run.goes}</small>}
                   </td>
                   <td>
-                    {data.may_edit && (
+                    {data.may_edit && run.moves && (
                       <Button
                         onPress={() => go({ id: run.id, revision: run.revision, begins: null }, run.start)}
                       >

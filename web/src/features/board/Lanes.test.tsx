@@ -37,6 +37,8 @@ const board: Board = {
           begins_said: "Mon 30 Nov 06:00",
           done_said: "Mon 30 Nov 18:00",
           slips: "waits for LH-2188 Bearing cap",
+          goes: "",
+          moves: true,
         },
       ],
     },
@@ -69,6 +71,18 @@ describe("Lanes", () => {
     expect(onMove).not.toHaveBeenCalled();
     await user.keyboard("{ArrowLeft}{Enter}");
     expect(onMove).toHaveBeenCalledExactlyOnceWith(board.machines[0]?.runs[0], MONDAY + 5 * 3600);
+  });
+
+  it("leaves a run where it is once its pieces come, and says how it goes", async () => {
+    const machines = board.machines.map((m) => ({
+      ...m,
+      runs: m.runs.map((r) => ({ ...r, slips: "", goes: "46 of 90 good pieces", moves: false })),
+    }));
+    const { onMove, run, user } = show({ ...board, machines });
+    expect(run()).toHaveAccessibleName(/began Mon 30 Nov 06:00, 46 of 90 good pieces.*runs · done/);
+    run().focus();
+    await user.keyboard("{ArrowRight}{Enter}");
+    expect(onMove).not.toHaveBeenCalled();
   });
 
   it("moves nothing for who only looks", async () => {

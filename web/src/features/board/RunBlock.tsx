@@ -82,6 +82,7 @@ export function RunBlock({ run, board, onMove, onHeld }: Props) {
   const to = place(run.done ?? last);
   const set = place(run.running ?? run.begins ?? run.start);
 
+  const mayMove = board.may_edit && run.moves;
   const at = () => (run.begins ?? run.start) + moved.current;
   // Straight to the element: a frame while dragging must not draw the board anew.
   const show = () => {
@@ -129,8 +130,8 @@ export function RunBlock({ run, board, onMove, onHeld }: Props) {
     <Block
       type="button"
       ref={block}
-      {...(board.may_edit ? mergeProps(moveProps, keyboardProps, focusProps) : {})}
-      data-may-move={board.may_edit || undefined}
+      {...(mayMove ? mergeProps(moveProps, keyboardProps, focusProps) : {})}
+      data-may-move={mayMove || undefined}
       data-held={isHeld || undefined}
       data-slips={run.slips ? true : undefined}
       data-verdict={run.verdict}
@@ -140,12 +141,12 @@ export function RunBlock({ run, board, onMove, onHeld }: Props) {
       <Words>
         <b>{run.drawing_number}</b> {run.name}
         <Unseen>
-          set-up begins {run.begins_said}
+          {run.goes ? `began ${run.begins_said}, ${run.goes}` : `set-up begins ${run.begins_said}`}
           {run.slips && `, ${run.slips}`},
         </Unseen>
       </Words>
       <Words>
-        {run.slips ? "slips · " : ""}done {run.done_said}
+        {run.slips ? "slips · " : run.goes && !run.moves ? "runs · " : ""}done {run.done_said}
       </Words>
     </Block>
   );

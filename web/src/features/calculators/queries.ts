@@ -1,59 +1,66 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { answered, client, type Units } from "../../api/client";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { answered, type Calculator, client, Refused, type Units } from "../../api/client";
+import type { Given } from "./draft";
 
-/** A declared field of a calculator. */
-export type CalcField = {
-  name: string;
-  label: string;
-  help: string;
-  kind: "quantity" | "choice" | "flag" | "text" | "group";
-  required: boolean;
-  many: boolean;
-  unit?: string;
-  default?: unknown;
-  options?: Record<string, string>;
-  fields?: CalcField[];
-};
-export type CalcEntry = string | boolean | { [name: string]: CalcEntry };
-export type CalcStep = {
-  symbol: string;
-  label: string;
-  formula: string;
-  substituted: string;
-  value: number;
-  unit: string;
-  source: string;
-  symbols: Record<string, string>;
-};
-export type CalcNote = { level: "info" | "caution" | "stop"; code: string; text: string };
-/** A figure of the answer as the core prints it. */
-export type CalcFound = { name: string; label: string; unit: string; text: string };
-export type CalcAnswer = { answers: CalcFound[]; working: CalcStep[]; notes: CalcNote[] };
-export type Calculator = { name: string; summary: string; fields: CalcField[] };
-
-/** Every calculator with its fields, but those that take whole lists: a plan fills those. */
-export function useCalculators() {
+/** Every calculator in the order of the work, its units those shown. */
+export function useCalculators(units: Units) {
   return useQuery({
-    queryKey: ["calculators"],
+    queryKey: ["calculators", units],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: async () => {
-      const found = (await answered(client.GET("/api/calc"))) as unknown as Calculator[];
-      const hasList = (fields: CalcField[]): boolean => fields.some((f) => f.many || hasList(f.fields ?? []));
-      return found.filter((c) => !hasList(c.fields));
-    },
+    placeholderData: keepPreviousData,
+    queryFn: () => answered(client.GET("/api/calculators", { params: { query: { units } } })),
   });
 }
 
-/** One answer of a calculator; what is wrong is told at its field. */
-export function useCalculate(name: string) {
-  return useMutation({
-    mutationFn: ({ body, units }: { body: Record<string, CalcEntry>; units: Units }) =>
-      // Each calculator has a path of its own with the same shape of question; the name is one of the list's.
+/** The answer to what is entered; while another one is on its way the last one stays. */
+export function useAnswer(calculator: Calculator, given: Given, units: Units) {
+  return useQuery({
+    queryKey: ["calculator", calculator.name, given, units],
+    placeholderData: (last, query) => (query?.queryKey[1] === calculator.name ? last : undefined),
+    // What was refused is refused again; only silence is worth another try.
+    retry: (times, error) => !(error instanceof Refused) && times < 2,
+    queryFn: () =>
       answered(
-        client.POST(`/api/calc/${name}` as "/api/calc/cut", {
-          params: { query: { units } },
-          body: body as never,
+        client.POST("/api/calculators/{name}", {
+          params: { path: { name: calculator.name } },
+          body: { given, units },
         }),
-      ) as unknown as Promise<CalcAnswer>,
+      ),
   });
+}
+
+/** Runs whose plans can be taken from, those found by some words. */
+export function useRuns(find: string) {
+  return useQuery({
+    queryKey: ["bench", "to take from", find],
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answered(client.GET("/api/runs", { params: { query: { find, put_away: false, page: 0 } } })),
+  });
+}
+
+/** What a run's plan asked a calculator. */
+export function useTaken(name: string, runId: number | null) {
+  return useQuery({
+    queryKey: ["taken", name, runId],
+    enabled: runId !== null,
+    staleTime: 0,
+    queryFn: () =>
+      answered(
+        client.GET("/api/calculators/{name}/from/{run_id}", {
+          params: { path: { name, run_id: runId ?? 0 } },
+        }),
+      ),
+  });
+}
+
+/** Keep a figure as the plan's; gives the plan's revision after it. */
+export async function putBack(runId: number, path: string, value: number, base: number): Promise<number> {
+  const kept = await answered(
+    client.POST("/api/runs/{run_id}/edits", {
+      params: { path: { run_id: runId } },
+      body: { path, value, units: "metric", base_revision: base, key: crypto.randomUUID() },
+    }),
+  );
+  return kept.revision;
 }

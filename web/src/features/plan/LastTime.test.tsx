@@ -1,17 +1,18 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { client } from "../../api/client";
 import { LastTime } from "./LastTime";
 
-function open(answer: object) {
+function open(answer: object, onTake: Parameters<typeof LastTime>[0]["onTake"] = null) {
   vi.spyOn(client, "GET").mockResolvedValue({
     data: answer,
     response: new Response(null, { status: 200 }),
   } as never);
   return render(
     <QueryClientProvider client={new QueryClient()}>
-      <LastTime runId={1} units="metric" />
+      <LastTime runId={1} units="metric" revision={1} onTake={onTake} />
     </QueryClientProvider>,
   );
 }
@@ -29,6 +30,7 @@ describe("LastTime", () => {
           at: "2027-03-01T06:00:00Z",
         },
       ],
+      taught: [],
       ran: [
         {
           words: "Side 1, release 1, 46 pieces",
@@ -43,8 +45,20 @@ describe("LastTime", () => {
     expect(screen.getByRole("row", { name: "Scrap 2 1", hidden: true })).toBeInTheDocument();
   });
 
+  it("offers what was seen to who may change the plan, and to nobody else", async () => {
+    const taught = [{ path: "route.seen_s", value: 92.5, words: "A piece came every 92.5 s." }];
+    const onTake = vi.fn();
+    const { unmount } = open({ lessons: [], ran: [], taught }, onTake);
+    await userEvent.click(await screen.findByRole("button", { name: "Count it in the plan" }));
+    expect(onTake).toHaveBeenCalledWith("route.seen_s", 92.5);
+    unmount();
+    open({ lessons: [], ran: [], taught });
+    expect(await screen.findByText(/A piece came/)).toBeInTheDocument();
+    expect(screen.queryByRole("button")).toBeNull();
+  });
+
   it("is not there where nothing was learnt", async () => {
-    const { container } = open({ lessons: [], ran: [] });
+    const { container } = open({ lessons: [], ran: [], taught: [] });
     await new Promise((done) => setTimeout(done, 0));
     expect(container).toBeEmptyDOMElement();
   });

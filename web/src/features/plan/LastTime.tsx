@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import type { Units } from "../../api/client";
+import { Button } from "../../shared/ui/Button";
 import { PlannedAndReal } from "../../shared/ui/PlannedAndReal";
 import { colour, face, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
@@ -33,10 +34,19 @@ const Whole = styled.section`
   }
 `;
 
+type Props = {
+  runId: number;
+  units: Units;
+  /** The plan's: what it counts already is not offered. */
+  revision: number;
+  /** Count in the plan what was seen; null for who may not change it. */
+  onTake: ((path: string, value: number) => void) | null;
+};
+
 /** What was learnt of this part, or of its material, when it ran before; nothing where nothing was. */
-export function LastTime({ runId, units }: { runId: number; units: Units }) {
-  const { data: found } = useLastTime(runId, units);
-  if (!found || found.lessons.length + found.ran.length === 0) return null;
+export function LastTime({ runId, units, revision, onTake }: Props) {
+  const { data: found } = useLastTime(runId, units, revision);
+  if (!found || found.lessons.length + found.ran.length + found.taught.length === 0) return null;
   return (
     <Whole aria-label="Last time">
       <h3>Last time</h3>
@@ -48,6 +58,11 @@ export function LastTime({ runId, units }: { runId: number; units: Units }) {
             {l.material && `, ${l.material}`}
             {l.machine && `, ${l.machine}`} · {l.by}, {moment(l.at)}
           </small>
+        </p>
+      ))}
+      {found.taught.map((t) => (
+        <p key={t.path}>
+          {t.words} {onTake && <Button onPress={() => onTake(t.path, t.value)}>Count it in the plan</Button>}
         </p>
       ))}
       {found.ran.map((r) => (

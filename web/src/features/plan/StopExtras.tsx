@@ -95,7 +95,12 @@ export function BelowLedger(props: ExtrasProps) {
         />
       )}
       {stop.panels.includes("drawing") && plan.at === null && revision !== null && (
-        <LastTime runId={plan.run.id} units={plan.units} />
+        <LastTime
+          runId={plan.run.id}
+          units={plan.units}
+          revision={plan.revision}
+          onTake={plan.may_edit ? (path, value) => onKeep(path, { value }) : null}
+        />
       )}
       {stop.panels.includes("order") && lanes && (
         <OrderBand

@@ -445,9 +445,10 @@ export function useSetupTook(runId: number, revision: number) {
 }
 
 /** What was learnt of this part, or of its material, before. */
-export function useLastTime(runId: number, units: Units) {
+export function useLastTime(runId: number, units: Units, revision: number) {
   return useQuery({
-    queryKey: ["last time", runId, units],
+    queryKey: ["last time", runId, units, revision],
+    placeholderData: keepPreviousData,
     queryFn: () =>
       answered(
         client.GET("/api/runs/{run_id}/last-time", { params: { path: { run_id: runId }, query: { units } } }),

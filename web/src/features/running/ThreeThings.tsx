@@ -115,7 +115,11 @@ export function ThreeThings({
       <div>
         <h2>Next check</h2>
         {due === null ? (
-          <p>Nothing of this lot has limits: there is nothing to measure.</p>
+          <p>
+            {page.head.left === 0
+              ? "All good pieces are made."
+              : "Nothing of this lot has limits: there is nothing to measure."}
+          </p>
         ) : (
           <>
             <strong data-now={due === 0 || undefined}>{inWords(due)}</strong>

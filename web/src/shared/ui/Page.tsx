@@ -139,6 +139,7 @@ export function AppHeader({ title, tools }: { title: string; tools: ReactNode })
         <NavLink to="/board">Board</NavLink>
         <NavLink to="/shelf">Shelf</NavLink>
         <NavLink to="/notebook">Notebook</NavLink>
+        <NavLink to="/practice">Practice</NavLink>
         <NavLink to="/calculators">Calculators</NavLink>
         <NavLink to="/rules">House rules</NavLink>
       </Places>

@@ -1,0 +1,248 @@
+"""A worked example of every calculator, from the demo shop's own work: what each opens filled with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+CHART = [
+    {"pressure_bar": 6.0, "grip_n": 20_500.0},
+    {"pressure_bar": 12.0, "grip_n": 41_000.0},
+    {"pressure_bar": 18.0, "grip_n": 61_500.0},
+    {"pressure_bar": 27.0, "grip_n": 92_000.0},
+]
+CHUCK = {
+    "max_grip_n": 92_000.0,
+    "max_pressure_bar": 27.0,
+    "reference_height_mm": 40.0,
+    "guide_length_mm": 80.0,
+    "chart": CHART,
+}
+# Top jaw with what stands out of it, master jaw, T-nut with its bolts.
+STACK = [
+    {"mass_kg": 1.12, "radius_mm": 69.2},
+    {"mass_kg": 0.95, "radius_mm": 62.0},
+    {"mass_kg": 0.35, "radius_mm": 66.0},
+]
+SEAL_CARRIER = {
+    "cuts": [
+        {
+            "name": "Rough flange",
+            "tangential_n": 2510.0,
+            "axial_n": 1150.0,
+            "radial_n": 500.0,
+            "cut_diameter_mm": 118.0,
+            "overhang_mm": 35.0,
+        },
+        {
+            "name": "Drill",
+            "tangential_n": 650.0,
+            "axial_n": 1890.0,
+            "radial_n": 0.0,
+            "cut_diameter_mm": 40.0,
+            "overhang_mm": 20.0,
+            "torque_only": True,
+        },
+    ],
+    "grip_diameter_mm": 84.0,
+    "grip_length_mm": 18.5,
+    "friction": 0.12,
+}
+RINGS = [
+    {"name": "Ring A", "inner_mm": 85.0, "outer_mm": 130.0, "max_bar": 6.0, "max_rpm": 800.0},
+    {"name": "Ring B", "inner_mm": 95.0, "outer_mm": 140.0, "max_bar": 6.0, "max_rpm": 750.0},
+]
+WEAR_RING = {
+    "total_grip_n": 18_000.0,
+    "side": "id",
+    "outer_diameter_mm": 168.0,
+    "inner_diameter_mm": 148.0,
+    "length_mm": 32.0,
+    "modulus_gpa": 120.0,
+    "poisson": 0.34,
+    "wrap_deg": 110.0,
+}
+BREAKER = {"feed_min": 0.15, "feed_max": 0.4, "depth_min": 0.8, "depth_max": 4.0}
+SPIGOT = [83.979, 83.980, 83.980, 83.982, 83.981, 83.983, 83.984, 83.983, 83.985, 83.986, 83.986, 83.988]
+BORES = [
+    *(52.012, 52.014, 52.011, 52.015, 52.013, 52.016, 52.012, 52.014, 52.013, 52.015),
+    *(52.011, 52.014, 52.016, 52.013, 52.012, 52.015, 52.014, 52.013, 52.014, 52.012),
+    *(52.015, 52.013, 52.014, 52.016, 52.013, 52.012, 52.014, 52.015, 52.013, 52.014),
+]
+
+EXAMPLES: dict[str, dict[str, Any]] = {
+    "collet-grip": {"draw_n": 20_000.0, "half_angle_deg": 8.0, "nominal_mm": 36.0, "range_mm": 1.0, "bar_mm": 35.9},
+    "jaw-stroke": {
+        "side": "od",
+        "stroke_mm": 5.5,
+        "position": 0.5,
+        "nominal_mm": 122.0,
+        "largest_mm": 123.2,
+        "smallest_mm": 121.4,
+    },
+    "jaw-position": {
+        "side": "od",
+        "grip_diameter_mm": 84.0,
+        "jaw_width_mm": 40.0,
+        "face_radius_0_mm": 20.0,
+        "tnut_radius_0_mm": 75.0,
+        "pitch_mm": 1.5,
+        "teeth": 20,
+        "body_radius_mm": 105.0,
+    },
+    "jaw-mass": {
+        "side": "od",
+        "kind": "block",
+        "height_mm": 50.0,
+        "density_kg_dm3": 7.85,
+        "bore_radius_mm": 42.0,
+        "bore_depth_mm": 18.5,
+        "width_mm": 40.0,
+        "length_mm": 75.0,
+        "face_radius_mm": 30.0,
+    },
+    "jaw-backing": {
+        "side": "od",
+        "grip_diameter_mm": 84.0,
+        "pressure_bar": 18.0,
+        "rings": RINGS,
+        "plug": {"diameter_mm": 60.0},
+    },
+    "jaw-bore": {
+        "side": "od",
+        "grip_diameter_mm": 84.0,
+        "part_length_mm": 54.0,
+        "jaw_height_mm": 50.0,
+        "face_radius_mm": 35.0,
+        "plain_length_mm": 40.0,
+    },
+    "jaw-contact": {"side": "od", "jaw_diameter_mm": 99.8, "part_diameter_mm": 100.0, "jaw_width_mm": 40.0},
+    "jaw-taper": {
+        "force_part_n": 15_000.0,
+        "force_cut_n": 5_000.0,
+        "lever_mm": 60.0,
+        "grip_length_mm": 40.0,
+        "width_mm": 40.0,
+        "thickness_mm": 45.0,
+        "modulus_gpa": 70.0,
+    },
+    "jaw-recut": {"side": "od", "reading_mm": 83.62, "target_mm": 84.0},
+    "chuck-grip": {"pressure_bar": 18.0, "grip_height_mm": 61.0, "chuck": CHUCK, "condition_factor": 0.85},
+    "grip-at-speed": {"static_grip_n": 46_000.0, "side": "od", "stack": STACK, "rpm": 2350.0},
+    "grip-fit": {
+        "side": "od",
+        "points": [
+            {"rpm": 0.0, "grip_n": 46_200.0},
+            {"rpm": 800.0, "grip_n": 42_900.0},
+            {"rpm": 1600.0, "grip_n": 33_600.0},
+            {"rpm": 2400.0, "grip_n": 17_100.0},
+        ],
+        "calculated_k": 0.0050,
+    },
+    "grip-demand": SEAL_CARRIER,
+    "grip-exact": SEAL_CARRIER,
+    "speed-limit": {
+        "static_grip_n": 46_000.0,
+        "required_grip_n": 24_000.0,
+        "side": "od",
+        "stack": STACK,
+        "chuck_max_rpm": 4800.0,
+        "machine_max_rpm": 4500.0,
+        "keep_share": 0.3333,
+    },
+    "pressure-needed": {
+        "required_grip_n": 24_000.0,
+        "side": "od",
+        "stack": STACK,
+        "rpm": 1800.0,
+        "grip_height_mm": 61.0,
+        "chuck": CHUCK,
+        "condition_factor": 0.85,
+    },
+    "wall-lobing": WEAR_RING | {"allowed_mm": 0.013},
+    "wall-contact": WEAR_RING | {"jaw_diameter_mm": 147.9},
+    "crushing": {
+        "total_grip_n": 30_000.0,
+        "side": "od",
+        "outer_diameter_mm": 84.0,
+        "inner_diameter_mm": 52.0,
+        "length_mm": 18.5,
+        "proof_n_mm2": 460.0,
+    },
+    "insert-code": {"code": "CNMG 120408"},
+    "boring-bar": {"bore_mm": 52.0, "bar_mm": 32.0, "overhang_mm": 96.0, "force_n": 350.0, "tolerance_mm": 0.03},
+    "cut": {
+        "diameter_mm": 118.0,
+        "feed_mm_rev": 0.3,
+        "depth_mm": 2.0,
+        "corner_radius_mm": 0.8,
+        "kc11": 2650.0,
+        "mc": 0.21,
+        "speed_m_min": 110.0,
+        "rake_deg": 6.0,
+        "max_rpm": 2000.0,
+        "breaker": BREAKER,
+    },
+    "feed-window": {"corner_radius_mm": 0.8, "ra_um": 3.2, "depth_mm": 2.0, "breaker": BREAKER},
+    "tool-life": {
+        "speed_m_min": 110.0,
+        "feed_mm_rev": 0.3,
+        "depth_mm": 2.0,
+        "speed_ref": 119.0,
+        "cut_minutes": 0.9,
+        "quantity": 240,
+        "edges_per_insert": 4,
+    },
+    "economic-speed": {
+        "exponent": 0.25,
+        "speed_ref_m_min": 200.0,
+        "change_min": 2.0,
+        "edge_cost": 4.0,
+        "minute_cost": 1.0,
+    },
+    "drill": {
+        "diameter_mm": 13.0,
+        "speed_m_min": 90.0,
+        "feed_mm_rev": 0.2,
+        "kc11": 2220.0,
+        "mc": 0.14,
+        "depth_mm": 48.0,
+        "max_rpm": 5000.0,
+    },
+    "thread": {"form": "iso", "diameter_mm": 24.0, "pitch_mm": 1.5},
+    "part-off": {
+        "diameter_mm": 36.0,
+        "width_mm": 3.0,
+        "speed_m_min": 120.0,
+        "feed_mm_rev": 0.1,
+        "max_rpm": 3000.0,
+        "end_diameter_mm": 14.0,
+        "slow_feed_mm_rev": 0.04,
+        "reach_mm": 22.0,
+        "reach_max_mm": 26.0,
+    },
+    "coolant": {"reading": 4.0, "factor": 1.5, "target_percent": 8.0, "volume_l": 200.0},
+    "move-time": {"distance_mm": 100.0, "rapid_m_min": 24.0, "acceleration_m_s2": 3.0},
+    "turret-order": {
+        "stations": 12,
+        "tools": [
+            {"name": "Rougher"},
+            {"name": "Finisher"},
+            {"name": "Drill 40", "kind": "inside"},
+            {"name": "Boring bar 32", "kind": "inside"},
+        ],
+        "sequence": ["Rougher", "Drill 40", "Boring bar 32", "Finisher"],
+    },
+    "bar-yield": {
+        "bar_mm": 3000.0,
+        "remnant_mm": 150.0,
+        "part_mm": 42.0,
+        "kerf_mm": 3.0,
+        "quantity": 1800,
+        "first_facing_mm": 1.0,
+        "facing_mm": 1.0,
+    },
+    "working-limits": {"low": 83.965, "high": 84.0},
+    "first-off": {"measured_mm": 84.031, "target_mm": 83.982, "expansion_1e6_k": 13.0, "part_temp_c": 35.0},
+    "drift": {"sizes_mm": SPIGOT, "low_mm": 83.9708, "high_mm": 83.9942, "pieces_per_edge": 60},
+    "capability": {"sizes_mm": BORES, "low_mm": 52.0, "high_mm": 52.03},
+}
