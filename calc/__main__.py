@@ -9,15 +9,23 @@ from __future__ import annotations
 import io
 import json
 import sys
+from dataclasses import asdict
 from typing import Any
 
 from calc.catalog import CALCULATORS
+from calc.describing import Json
 from calc.errors import CalcError
 from calc.quantities import System
 
 
 def _say(answer: Any) -> None:
     print(json.dumps(answer, ensure_ascii=False, indent=2, allow_nan=False))
+
+
+def _short(row: Json) -> Json:
+    """A field without what it has not."""
+    inner = {"fields": [_short(f) for f in row["fields"]]} if row["fields"] else {}
+    return {name: value for name, value in row.items() if value is not None} | inner
 
 
 def _refuse(field: str, message: str) -> int:
@@ -46,7 +54,7 @@ def main(arguments: list[str]) -> int:
     if calculator is None:
         return _refuse("name", f"There is no calculator “{name}”; there are {', '.join(CALCULATORS)}.")
     if flags == ["--fields"]:
-        _say(calculator.describe())
+        _say({"name": name, "summary": calculator.summary, "fields": [_short(asdict(f)) for f in calculator.fields]})
         return 0
     system = _units(flags)
     if system is None:

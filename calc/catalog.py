@@ -21,7 +21,7 @@ from calc.cuts.feed_window import FeedWindowInput, feed_window
 from calc.cuts.part_off import PartOffInput, part_off
 from calc.cuts.tool_life import ToolLifeInput, tool_life
 from calc.cuts.turning import CutInput, cut
-from calc.describing import describe
+from calc.describing import FieldTold, Json, describe
 from calc.fields import Checked
 from calc.illustrated import cuts_drawn, grip_drawn, jaws_drawn, limits_drawn
 from calc.illustrated.graph import Graph
@@ -59,7 +59,7 @@ class Shown:
     """What was given, as it was read; the answer as plain data; its picture, where one helps."""
 
     given: Checked
-    told: dict[str, Any]
+    told: Json
     picture: Scene | Graph | None
 
 
@@ -82,11 +82,11 @@ class Calculator:
         """First line of the function's docstring."""
         return (self.function.__doc__ or "").strip().splitlines()[0]
 
-    def run(self, data: Any) -> dict[str, Any]:
+    def run(self, data: Any) -> Json:
         """Plain data in, plain data out. Raises CalcError naming the fields."""
         return self.answer(data, "metric")
 
-    def answer(self, data: Any, system: System) -> dict[str, Any]:
+    def answer(self, data: Any, system: System) -> Json:
         """The same, its answers printed in the units of `system`; what it is given is in core units or says its own."""
         return self._told(self.function(read(self.input, data)), system)
 
@@ -99,7 +99,7 @@ class Calculator:
         told["answers"].sort(key=lambda a: self.first.index(a["name"]) if a["name"] in self.first else len(self.first))
         return Shown(given, told, drawn)
 
-    def _told(self, result: Explained, system: System) -> dict[str, Any]:
+    def _told(self, result: Explained, system: System) -> Json:
         told = {
             "notes": [note.as_dict() | {"text": note.sentence.text(system)} for note in result.notes],
             "answers": [answer._asdict() for answer in answers(result, system)],
@@ -110,9 +110,10 @@ class Calculator:
         }
         return as_plain(result) | told  # type: ignore[no-any-return]
 
-    def describe(self) -> dict[str, Any]:
-        """Name, summary and declared fields."""
-        return {"name": self.name, "summary": self.summary, "fields": describe(self.input)}
+    @property
+    def fields(self) -> list[FieldTold]:
+        """Its declared fields, as plain data."""
+        return describe(self.input)
 
 
 GROUPS: tuple[tuple[str, str], ...] = (

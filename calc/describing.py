@@ -5,35 +5,65 @@ from __future__ import annotations
 import dataclasses
 import sys
 from collections.abc import Callable
+from dataclasses import dataclass, replace
 from functools import wraps
-from typing import Any, TypeVar, cast
+from typing import Any, Literal, TypeVar, cast
 
 from calc.fields import Choice, FieldSpec, Flag, Group, Quantity, Text, fields_of
 from calc.quantities import System, exact_text, from_core, shown_as
 
+Json = dict[str, Any]  # plain data by name
+FieldKind = Literal["quantity", "choice", "flag", "text", "group"]
 
-def describe(kind: type[Any]) -> list[dict[str, Any]]:
+
+@dataclass(frozen=True)
+class FieldTold:
+    """A declared field as plain data: its unit and range where it is a quantity, its options where it is a choice,
+    what it waits on, its own fields where it is a group.
+    """
+
+    name: str
+    label: str
+    help: str
+    kind: FieldKind
+    required: bool
+    many: bool
+    default: str | float | bool | None = None
+    unit: str | None = None
+    low: float | None = None
+    high: float | None = None
+    low_excluded: bool | None = None
+    options: dict[str, str] | None = None
+    when: dict[str, list[str | bool]] | None = None
+    fields: list[FieldTold] | None = None
+
+
+def describe(kind: type[Any]) -> list[FieldTold]:
     """The declaration as plain data: what the reference page and GET /api/calc show."""
-    out = []
-    for f in fields_of(kind):
-        spec = f.spec
-        row: dict[str, Any] = {"name": f.key, "label": spec.label, "help": spec.help}
-        row["kind"] = type(spec).__name__.lower()
-        row["required"] = f.required and not f.nullable
-        row["many"] = f.many
-        if not f.required and f.default is not None and not dataclasses.is_dataclass(f.default) and not f.many:
-            row["default"] = f.default
-        if isinstance(spec, Quantity):
-            low = spec.above if spec.above is not None else spec.low
-            row |= {"unit": spec.unit, "low": low, "high": spec.high, "low_excluded": spec.above is not None}
-        elif isinstance(spec, Choice):
-            row["options"] = dict(spec.options)
-        if f.when is not None:
-            row["when"] = {f.when.field: list(f.when.values)}
-        if f.nested is not None:
-            row["fields"] = describe(f.nested)
-        out.append(row)
-    return out
+    return [_told(field) for field in fields_of(kind)]
+
+
+def _told(field: FieldSpec) -> FieldTold:
+    spec = field.spec
+    is_plain = not (field.required or field.many or dataclasses.is_dataclass(field.default))
+    told = FieldTold(
+        name=field.key,
+        label=spec.label,
+        help=spec.help,
+        kind=cast(FieldKind, type(spec).__name__.lower()),
+        required=field.required and not field.nullable,
+        many=field.many,
+        default=field.default if is_plain else None,
+        when=None if field.when is None else {field.when.field: list(field.when.values)},
+        fields=None if field.nested is None else describe(field.nested),
+    )
+    match spec:
+        case Quantity():
+            low = spec.low if spec.above is None else spec.above
+            return replace(told, unit=spec.unit, low=low, high=spec.high, low_excluded=spec.above is not None)
+        case Choice():
+            return replace(told, options=dict(spec.options))
+    return told
 
 
 def written(value: Any, system: System) -> Any:
@@ -45,7 +75,7 @@ def written(value: Any, system: System) -> Any:
 
 def _written(field: FieldSpec, value: Any, system: System) -> Any:
     if field.many:
-        one = dataclasses.replace(field, many=False)
+        one = replace(field, many=False)
         return [_written(one, v, system) for v in value]
     if isinstance(field.spec, Group):
         return None if value is None else written(value, system)
@@ -113,9 +143,9 @@ def _range(spec: Quantity) -> str:
     return whole + (f"from {low}" if low and spec.above is None else low or f"up to {high}" if low or high else "any")
 
 
-def json_schema(kind: type[Any]) -> dict[str, Any]:
+def json_schema(kind: type[Any]) -> Json:
     """The declaration as a JSON Schema object."""
-    properties: dict[str, Any] = {}
+    properties: Json = {}
     for f in fields_of(kind):
         item = _schema_of(f)
         properties[f.key] = {"type": "array", "items": item, "title": f.spec.label} if f.many else item
@@ -123,14 +153,14 @@ def json_schema(kind: type[Any]) -> dict[str, Any]:
     return {"type": "object", "properties": properties, "required": needed, "additionalProperties": False}
 
 
-def _schema_of(field: FieldSpec) -> dict[str, Any]:
+def _schema_of(field: FieldSpec) -> Json:
     spec = field.spec
     match spec:
         case Group():
             assert field.nested is not None
             return json_schema(field.nested)
         case Quantity():
-            schema: dict[str, Any] = {"type": "integer" if spec.whole else "number", "title": spec.label}
+            schema: Json = {"type": "integer" if spec.whole else "number", "title": spec.label}
             schema["description"] = f"{spec.help} [{spec.unit or '-'}]".strip()
             for name, bound in (("minimum", spec.low), ("exclusiveMinimum", spec.above), ("maximum", spec.high)):
                 if bound is not None:

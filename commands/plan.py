@@ -15,6 +15,7 @@ from pathlib import Path
 from typing import Any
 from uuid import UUID
 
+from calc.describing import Json
 from calc.errors import CalcError, FieldProblem
 from calc.identity import Identities, ids_in
 from calc.plan.compute import PlanResult, compute
@@ -114,7 +115,7 @@ def _picked(text: str) -> str | bool:
     return {"true": True, "false": False, "yes": True, "no": False}.get(text.strip().casefold(), text)
 
 
-def _figures(result: PlanResult, index: int) -> dict[str, Any]:
+def _figures(result: PlanResult, index: int) -> Json:
     """The figures of a side in core units, null while they are not known."""
     figures, setup = result.figures[index], result.views[index].setup
     hold, bored, force, cuts = figures[HOLD], figures[JAW_HOLD], figures[FORCE], figures[CUTS]
@@ -135,7 +136,7 @@ def _rounded(value: float | None) -> float | None:
     return None if value is None else round(value, DIGITS)
 
 
-def _load(load: LoadHeld) -> dict[str, Any]:
+def _load(load: LoadHeld) -> Json:
     """One load at its own speed; of a cut with its id and the clamp that counts for it."""
     figures = {
         "clamp_rpm": load.cut.clamp_rpm if load.cut else None,
@@ -148,7 +149,7 @@ def _load(load: LoadHeld) -> dict[str, Any]:
     return {"cut": load.cut.id if load.cut else None, "name": load.name} | {n: _rounded(v) for n, v in figures.items()}
 
 
-def told(result: PlanResult, side: int | None) -> dict[str, Any]:
+def told(result: PlanResult, side: int | None) -> Json:
     """What is printed: the verdict, every stop in its line with its notes, the figures of each side."""
     return {
         "verdict": result.verdict,
@@ -167,7 +168,7 @@ def told(result: PlanResult, side: int | None) -> dict[str, Any]:
     }
 
 
-def run(arguments: list[str]) -> dict[str, Any]:
+def run(arguments: list[str]) -> Json:
     """Do what is asked; gives what is to be printed. Raises CalcError."""
     asked = _parser().parse_args(arguments)
     found = opened(asked.run)

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from server.apps.demo.runs import INCH
 from server.apps.demo.runs import RUNS as DEMO_RUNS
+from server.apps.demo.shop import Row
 
 MEDIUM = "cnmg120408-medium-steel/cn1204-out-25"
-SEAL_CARRIER: dict[str, Any] = {
+SEAL_CARRIER: Row = {
     "version": 3,
     "part": {
         "quantity": 240,
@@ -69,7 +68,7 @@ SEAL_CARRIER: dict[str, Any] = {
 
 TYPED = {"part.profile.outside.o1.diameter_mm": "1 1/2 in", "setups.s1.cuts.c1.depth_mm": "1/16"}
 
-VENT_PLUG: dict[str, Any] = {
+VENT_PLUG: Row = {
     "version": 3,
     "part": {
         "quantity": 600,
@@ -123,7 +122,7 @@ VENT_PLUG: dict[str, Any] = {
 }
 
 
-def runs() -> list[dict[str, Any]]:
+def runs() -> list[Row]:
     """The demo's runs with this seal carrier in place of its own, and the vent plug."""
     setups = [{"chuck": "lathe-3-chuck", "jaw_blank": "l3-steel-50"}]
     vent = next(r for r in DEMO_RUNS if r["drawing_number"] == "LH-2215") | {"document": VENT_PLUG, "typed": TYPED}

@@ -14,8 +14,8 @@ export default defineConfig({
     globals: false,
     testTimeout: 30_000,
     maxWorkers: 2,
-    // One page for all files of a worker: making a new one for each took longer than most tests. What a test puts in the
-    // place of something goes with it.
+    // One page for all files of a worker: making a new one for each took longer than most tests. What a test puts in
+    // the place of something goes with it.
     isolate: false,
     restoreMocks: true,
     unstubGlobals: true,

@@ -8,9 +8,9 @@ else is done to it. Every edit has an inverse of the same form.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, TypedDict
 
 from calc.errors import CalcError, FieldError, FieldProblem
 from calc.identity import Identities
@@ -35,9 +35,16 @@ class Change:
     new: Any
 
 
-def put(item: dict[str, Any], behind: str) -> dict[str, Any]:
+class Put(TypedDict):
+    """An item that is put in, as it is kept."""
+
+    item: Mapping[str, object]
+    behind: str
+
+
+def put(item: Mapping[str, object], behind: str) -> Put:
     """An item to be put in, as it is kept: the item, and the id of the one it stands behind."""
-    return {"item": item, BEHIND: behind}
+    return {"item": item, "behind": behind}
 
 
 def is_put(value: Any) -> bool:
@@ -100,12 +107,12 @@ def _without(document: Any, path: str) -> Any:
     return with_value(document, at, items)
 
 
-def _with(document: Any, path: str, new: dict[str, Any]) -> Any:
+def _with(document: Any, path: str, new: Put) -> Any:
     at, key = _list_of(path)
     items = list(value_at(document, at))
     if any(i["id"] == key for i in items):
         raise KeyError(path)
-    items.insert(_after(items, new[BEHIND]), new["item"])
+    items.insert(_after(items, new["behind"]), new["item"])
     return with_value(document, at, items)
 
 
@@ -197,12 +204,12 @@ def split(document: Any, path: str, leave_mm: float, ids: Identities) -> list[Ch
     return [*changes, Change(f"{at}.{finish.id}", put(write(finish), cut.id))]
 
 
-def with_figures(document: Any, path: str, figures: dict[str, Any]) -> list[Change]:
+def with_figures(document: Any, path: str, figures: Mapping[str, object]) -> list[Change]:
     """An operation's figures replaced. Raises CalcError at its list."""
     cut = _cut(document, path)
     before = write(cut)
     try:
-        after = write(read(PlannedCut, before | figures))
+        after = write(read(PlannedCut, before | dict(figures)))
     except CalcError as error:
         raise CalcError(FieldError(_list_of(path)[0], e.sentence) for e in error.errors) from error
     return list(changed(before, after, path))

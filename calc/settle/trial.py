@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -21,11 +22,11 @@ from calc.shelf.taken import Shelf
 OF_LOADS = ("over-cap", "little-grip-kept", "corner-slips", "grip-too-small")
 
 
-def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, Any]:
+def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, float]:
     """What a candidate enters into the plan."""
     planned = cut.planned
     feed, speed = round(float(found.feed[row]), 6), round(float(found.speed[row]), 6)
-    changed: dict[str, Any] = {}
+    changed: dict[str, float] = {}
     if planned.kind != "thread":
         changed["feed_mm_rev"] = feed
         if planned.by_depth:
@@ -40,7 +41,7 @@ def figures_of(cut: CutFigures, found: Candidates, row: int) -> dict[str, Any]:
     return changed
 
 
-def with_cut(document: Document, index: int, cut: str, changed: dict[str, Any]) -> Document:
+def with_cut(document: Document, index: int, cut: str, changed: Mapping[str, Any]) -> Document:
     """The document with the figures of a cut changed, by its id. Raises CalcError."""
     setup = document.setups[index]
     cuts = tuple(replace(c, **changed) if c.id == cut else c for c in setup.cuts)

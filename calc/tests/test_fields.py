@@ -69,8 +69,8 @@ def test_a_document_survives_writing_and_reading():
 @pytest.mark.parametrize("name", CALCULATORS)
 def test_the_declaration_serves_list_and_schema(name):
     calculator = CALCULATORS[name]
-    listed = {row["name"]: row for row in describe(calculator.input)}
+    listed = {row.name: row for row in describe(calculator.input)}
     schema = json_schema(calculator.input)
     assert set(listed) == set(schema["properties"]) == {f.key for f in fields_of(calculator.input)}
-    assert all(row["label"] for row in listed.values())
+    assert all(row.label for row in listed.values())
     assert calculator.summary.endswith(".")

@@ -37,7 +37,10 @@ def test_nobody_connects_without_the_secret_and_the_application_is_no_superuser(
             env = {"PATH": os.environ["PATH"], "PGPASSWORD": said}
             done = subprocess.run([psql, "-w", "-U", role, *at], env=env, capture_output=True, text=True, check=False)
             assert done.returncode and "1" not in done.stdout, (role, said)
-    as_application = lambda sql: own_cluster.program("psql", "-d", "shop", "-c", sql, role=clusters.APPLICATION)  # noqa: E731
+
+    def as_application(sql):
+        return own_cluster.program("psql", "-d", "shop", "-c", sql, role=clusters.APPLICATION)
+
     assert as_application("CREATE TABLE mine (n int)").returncode == 0
     for forbidden in (
         "COPY mine FROM PROGRAM 'id'",

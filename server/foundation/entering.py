@@ -118,7 +118,8 @@ class Counting(AxesDatabaseHandler):  # type: ignore[misc] # axes has no types
         for guesses at other names.
         """
         name = counted_as(request, credentials)
-        gone, _ = AccessAttempt.objects.filter(username=name, ip_address=request.axes_ip_address).delete()  # type: ignore[attr-defined]
+        here = request.axes_ip_address  # type: ignore[attr-defined]
+        gone, _ = AccessAttempt.objects.filter(username=name, ip_address=here).delete()
         return int(gone)
 
 

@@ -11,8 +11,9 @@ from ninja import Router, Schema
 from ninja.errors import HttpError
 
 from calc.catalog import Calculator
+from calc.describing import FieldTold, Json
 from server.apps.calculators import queries
-from server.apps.calculators.queries import all_calculators, descriptions, input_schema
+from server.apps.calculators.queries import all_calculators, input_schema
 from server.apps.calculators.schemas import CalculatorAnswer, CalculatorAsked, CalculatorsShown, TakenListOut
 from server.foundation.problems import NotFound
 from server.foundation.schemas import Problem, Units
@@ -25,13 +26,13 @@ class CalculatorOut(Schema):
 
     name: str
     summary: str
-    fields: list[dict[str, Any]]
+    fields: list[FieldTold]
 
 
 @router.get("/calc", response={200: list[CalculatorOut], 401: Problem}, operation_id="listCalculators")
-def list_calculators(request: HttpRequest) -> list[dict[str, Any]]:
+def list_calculators(request: HttpRequest) -> list[Calculator]:
     """Every calculator with its fields, units and ranges."""
-    return descriptions()
+    return all_calculators()
 
 
 def _body(request: HttpRequest) -> Any:
@@ -41,8 +42,8 @@ def _body(request: HttpRequest) -> Any:
         raise HttpError(400, "The request is not JSON.") from error
 
 
-def _route(calculator: Calculator) -> Callable[[HttpRequest, Units], dict[str, Any]]:
-    def calculate(request: HttpRequest, units: Units = "metric") -> dict[str, Any]:
+def _route(calculator: Calculator) -> Callable[[HttpRequest, Units], Json]:
+    def calculate(request: HttpRequest, units: Units = "metric") -> Json:
         return calculator.answer(_body(request), units)
 
     calculate.__name__ = f"calc_{calculator.name.replace('-', '_')}"
@@ -53,7 +54,7 @@ for _calculator in all_calculators():
     _schema = {"required": True, "content": {"application/json": {"schema": input_schema(_calculator)}}}
     router.post(
         f"/calc/{_calculator.name}",
-        response={200: dict[str, Any], 400: Problem, 401: Problem, 403: Problem, 422: Problem},
+        response={200: Json, 400: Problem, 401: Problem, 403: Problem, 422: Problem},
         operation_id=f"calc-{_calculator.name}",
         summary=_calculator.summary,
         openapi_extra={"requestBody": _schema},

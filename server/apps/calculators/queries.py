@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from calc.catalog import CALCULATORS, GROUPS, Calculator
-from calc.describing import json_schema, written
+from calc.describing import FieldTold, Json, json_schema, written
 from calc.from_plan import taken
 from calc.illustrated.examples import EXAMPLES
 from calc.illustrated.graph import Graph
@@ -14,7 +14,14 @@ from calc.reading import write
 from calc.said.drawn import scene_said
 from calc.said.graph import graph_said
 from calc.scene.shapes import Scene
-from server.apps.calculators.schemas import CalculatorAnswer, CalculatorShown, CalculatorsShown, TakenListOut, TakenOut
+from server.apps.calculators.schemas import (
+    CalculatorAnswer,
+    CalculatorShown,
+    CalculatorsShown,
+    FieldShown,
+    TakenListOut,
+    TakenOut,
+)
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.may import role_may_change
 from server.apps.runs.queries.plan import computed
@@ -33,12 +40,7 @@ def all_calculators() -> list[Calculator]:
     return list(CALCULATORS.values())
 
 
-def descriptions() -> list[dict[str, Any]]:
-    """Names, fields, units and ranges."""
-    return [c.describe() for c in CALCULATORS.values()]
-
-
-def input_schema(calculator: Calculator) -> dict[str, Any]:
+def input_schema(calculator: Calculator) -> Json:
     """JSON Schema of a calculator's input, from its one declaration."""
     return json_schema(calculator.input)
 
@@ -53,7 +55,7 @@ def shown(system: System) -> CalculatorsShown:
                 group=c.group,
                 title=c.title,
                 summary=c.summary,
-                fields=[_shown(f, system) for f in c.describe()["fields"]],
+                fields=[_shown(f, system) for f in c.fields],
                 example=EXAMPLES[c.name],
             )
             for c in CALCULATORS.values()
@@ -61,14 +63,20 @@ def shown(system: System) -> CalculatorsShown:
     )
 
 
-def _shown(field: dict[str, Any], system: System) -> dict[str, Any]:
-    """A field's description with the unit that is shown; a range is told by the core where it is left."""
-    found = {k: v for k, v in field.items() if k not in ("low", "high", "low_excluded")}
-    if "unit" in found:
-        found["unit"] = shown_as(found["unit"], system).unit
-    if "fields" in found:
-        found["fields"] = [_shown(f, system) for f in found["fields"]]
-    return found
+def _shown(field: FieldTold, system: System) -> FieldShown:
+    """A field with the unit that is shown; a range is told by the core where it is left."""
+    return FieldShown(
+        name=field.name,
+        label=field.label,
+        help=field.help,
+        kind=field.kind,
+        required=field.required,
+        many=field.many,
+        unit="" if field.unit is None else shown_as(field.unit, system).unit,
+        options=field.options or {},
+        when=field.when or {},
+        fields=None if field.fields is None else [_shown(f, system) for f in field.fields],
+    )
 
 
 def calculator_named(name: str) -> Calculator:
@@ -78,7 +86,7 @@ def calculator_named(name: str) -> Calculator:
     return CALCULATORS[name]
 
 
-def answer(name: str, given: dict[str, Any], system: System) -> CalculatorAnswer:
+def answer(name: str, given: Json, system: System) -> CalculatorAnswer:
     """An answer as the screen shows it. Raises NotFound, and CalcError at the field."""
     found = calculator_named(name).shown(given, system)
     picture = found.picture
@@ -93,7 +101,7 @@ def answer(name: str, given: dict[str, Any], system: System) -> CalculatorAnswer
     )
 
 
-def _keyed(given: dict[str, Any]) -> dict[str, Any]:
+def _keyed(given: Json) -> Json:
     """Under the names that are written outside Python, without what was left out."""
     return {name.removesuffix("_"): value for name, value in given.items() if value is not None}
 

@@ -6,9 +6,25 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
+from calc.describing import FieldKind, Json
 from calc.said.drawn import SceneSaid
 from calc.said.graph import GraphSaid
 from server.foundation.schemas import Units
+
+
+class FieldShown(BaseModel):
+    """A field of a calculator as the screen shows it; `fields` where it is a group."""
+
+    name: str
+    label: str
+    help: str
+    kind: FieldKind
+    required: bool
+    many: bool
+    unit: str
+    options: dict[str, str]
+    when: dict[str, list[str | bool]]
+    fields: list[FieldShown] | None
 
 
 class CalculatorShown(BaseModel):
@@ -19,8 +35,8 @@ class CalculatorShown(BaseModel):
     group: str
     title: str
     summary: str
-    fields: list[dict[str, Any]]
-    example: dict[str, Any]
+    fields: list[FieldShown]
+    example: Json
 
 
 class CalculatorsShown(BaseModel):
@@ -33,7 +49,7 @@ class CalculatorsShown(BaseModel):
 class CalculatorAsked(BaseModel):
     """What is entered: numbers are in core units, text is read as it is written, a bare figure in `units`."""
 
-    given: dict[str, Any]
+    given: Json
     units: Units = "metric"
 
 
@@ -74,8 +90,8 @@ class CalculatorAnswer(BaseModel):
     answers: list[FoundOut]
     notes: list[SaidNoteOut]
     working: list[StepOut]
-    given: dict[str, Any]
-    shown: dict[str, Any]
+    given: Json
+    shown: Json
     scene: SceneSaid | None
     graph: GraphSaid | None
 
@@ -84,7 +100,7 @@ class TakenOut(BaseModel):
     """What a plan asked this calculator: where, what it gave, and which of its fields are facts of the plan."""
 
     words: str
-    given: dict[str, Any]
+    given: Json
     paths: dict[str, str]
 
 

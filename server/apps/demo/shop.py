@@ -7,7 +7,8 @@ from __future__ import annotations
 from typing import Any
 from uuid import UUID
 
-Rows = list[dict[str, Any]]
+Row = dict[str, Any]  # what a form would be given, by name
+Rows = list[Row]
 
 MACHINES: Rows = [
     {
@@ -75,7 +76,7 @@ MACHINES: Rows = [
 
 def _collet_chuck(
     key: str, spindle: str, force: tuple[float, float, float], body: tuple[float, float, float, float, float]
-) -> dict[str, Any]:
+) -> Row:
     """A collet chuck of Twin 2: (highest pressure, piston area, highest draw), (body Ø, length, nose Ø, nose length,
     hole).
     """
@@ -203,7 +204,7 @@ CHUCKS: Rows = [
 
 def _blank(
     key: str, metal: str, size: tuple[float, float, float], seat: tuple[float, float], chuck: str, word: str = ""
-) -> dict[str, Any]:
+) -> Row:
     (width, length, height), (heads, face) = size, seat
     return {
         "key": key,
@@ -242,7 +243,7 @@ BLANKS: Rows = (
 )
 
 
-def _hard(tag: str, chuck: str, size: tuple[float, float, float], seat: tuple[float, ...]) -> dict[str, Any]:
+def _hard(tag: str, chuck: str, size: tuple[float, float, float], seat: tuple[float, ...]) -> Row:
     (width, length, height), (heads, face, step, stands_in) = size, seat
     row = _blank(f"{tag}-hard-{height:g}", "steel", (width, length, height), (heads, face), chuck)
     return row | {"name": f"hard {height:g} high, {tag.upper()}", "kind": "hard", "step_mm": step, "seat_mm": stands_in}
@@ -255,7 +256,7 @@ BLANKS += [
 ]
 
 
-def _collet(key: str, name: str, size: tuple[float, float, float], chuck: str, **more: Any) -> dict[str, Any]:
+def _collet(key: str, name: str, size: tuple[float, float, float], chuck: str, **more: Any) -> Row:
     nominal, closes, bearing = size
     sizes = {"nominal_mm": nominal, "range_mm": closes, "bearing_mm": bearing}
     return {"key": key, "name": name, **sizes, "chucks": [chuck], **more}
@@ -492,7 +493,7 @@ GREASED_DAYS_AGO = (150, 78, 4)
 _BOOK_24_BAR_N = 80_900.0  # the chuck's chart at 24 bar
 
 
-def _measured(days: int, condition: float, *, sticking: float = 0.012) -> dict[str, Any]:
+def _measured(days: int, condition: float, *, sticking: float = 0.012) -> Row:
     model = {"static_n": _BOOK_24_BAR_N * condition, "loss": 0.0058, "sticking": sticking, "top_rpm": 2400.0}
     return {
         "days": days,

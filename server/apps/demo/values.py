@@ -47,7 +47,7 @@ class DemoRun:
     shelf: Shelf
 
 
-def _without(row: dict[str, Any], *names: str) -> dict[str, Any]:
+def _without(row: shop.Row, *names: str) -> shop.Row:
     return {n: v for n, v in row.items() if n not in names}
 
 
@@ -77,12 +77,12 @@ def _of_chuck(kind: str, chuck: str) -> tuple[Any, ...]:
     return tuple(sorted((made[r["key"]] for r in rows if chuck in r["chucks"]), key=lambda v: str(v.name)))
 
 
-def _set(row: dict[str, Any]) -> Any:
+def _set(row: shop.Row) -> Any:
     linked = {"chuck_key": row["chuck"], "blank_key": row["blank"]}
     return KINDS["jaw_set"].read(_without(row, "chuck", "blank", "life") | linked)
 
 
-def _calibration(chuck: Chuck, run: dict[str, Any], number: int) -> Calibration:
+def _calibration(chuck: Chuck, run: shop.Row, number: int) -> Calibration:
     """What a gauge run of the demo says of its chuck."""
     chance = random.Random(number)  # noqa: S311 - the demo is the same every time
     readings = grips(Model(**run["model"]), POINTS, chance)
@@ -97,7 +97,7 @@ def _calibration(chuck: Chuck, run: dict[str, Any], number: int) -> Calibration:
     return Calibration(condition, fit.transmission or 1.0, on.isoformat())
 
 
-def _setup(taken: dict[str, Any], machine: str) -> SetupShelf:
+def _setup(taken: shop.Row, machine: str) -> SetupShelf:
     row = next(c for c in shop.CHUCKS if c["key"] == taken["chuck"])
     chuck = _by_key("chuck", [row])[taken["chuck"]]
     fitting: dict[str, Any] = {k.plural: _of_chuck(k.name, chuck.key) for k in KINDS.values() if FITS_CHUCKS in k.links}
@@ -121,7 +121,7 @@ def _setup(taken: dict[str, Any], machine: str) -> SetupShelf:
     )
 
 
-def shelf_of(run: dict[str, Any]) -> Shelf:
+def shelf_of(run: shop.Row) -> Shelf:
     """What a run of the demo takes from the shop."""
     materials = {str(r["key"]): r for r in starting_materials()}
     return Shelf(
@@ -138,7 +138,7 @@ def _with_cuts(document: Document, index: int, cuts: tuple[PlannedCut, ...]) -> 
     return replace(document, setups=setups)
 
 
-def planned(run: dict[str, Any]) -> Document:
+def planned(run: shop.Row) -> Document:
     """A run's plan as it is loaded: operations that nobody wrote are proposed, and settled as the chuck stands."""
     return _planned(json.dumps(run, sort_keys=True), repr((shop.GAUGE_RUNS, shop.GREASED_DAYS_AGO)))
 

@@ -11,6 +11,8 @@ from calc.shelf.all_kinds import KINDS
 from calc.tools.all_kinds import TOOL_KINDS
 from server.apps.shelf import models
 
+Values = dict[str, Any]  # figures in core units and words by field: what a row holds and a history keeps
+Links = dict[str, Any]  # what an item belongs to by link: a key, or a list of them where there may be several
 KIND_OF_MODEL = {model: kind for kind, model in models.OF_KIND.items()}
 
 
@@ -38,7 +40,7 @@ def value(row: models.Item) -> Item:
     return kind.read({"key": row.key, **filled, **held, **typical}, chart_of(row))  # type: ignore[no-any-return]
 
 
-def flat(row: models.Item) -> dict[str, Any]:
+def flat(row: models.Item) -> Values:
     """The row's fields in core units, by the names of its form."""
     fields = kind_of(row).fields
     if isinstance(row, models.Tool):
@@ -51,9 +53,9 @@ def chart_of(row: models.Item) -> list[tuple[float, float]]:
     return [(p.pressure_bar, p.grip_n) for p in row.chart.all()] if isinstance(row, models.Chuck) else []
 
 
-def links_of(row: models.Item) -> dict[str, Any]:
+def links_of(row: models.Item) -> Links:
     """What the item belongs to, by key: one, or a list where there may be several."""
-    found: dict[str, Any] = {}
+    found: Links = {}
     for link in kind_of(row).links:
         other = getattr(row, link.name)
         found[link.name] = sorted(o.key for o in other.all()) if link.many else other.key
@@ -65,7 +67,7 @@ def names_linked(row: models.Item) -> dict[str, str]:
     return {link.name: getattr(row, link.name).name for link in kind_of(row).links if not link.many}
 
 
-def write(row: models.Item, kind: ItemKind[Any], values: dict[str, Any], links: dict[str, Any]) -> None:
+def write(row: models.Item, kind: ItemKind[Any], values: Values, links: Links) -> None:
     """Put a form's values and single links into the row; the several of a link need the row saved first."""
     if isinstance(row, models.Tool):
         row.kind, row.name = kind.name, values["name"]
@@ -78,7 +80,7 @@ def write(row: models.Item, kind: ItemKind[Any], values: dict[str, Any], links: 
             setattr(row, link.name, model_of(link.kind)._default_manager.get(key=links[link.name]))
 
 
-def write_parts(row: models.Item, kind: ItemKind[Any], links: dict[str, Any], chart: list[tuple[float, float]]) -> None:
+def write_parts(row: models.Item, kind: ItemKind[Any], links: Links, chart: list[tuple[float, float]]) -> None:
     """Keep what stands in rows beside a saved one: its chart, and the several of a link."""
     if isinstance(row, models.Chuck):
         row.chart.all().delete()

@@ -4,28 +4,24 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('auth', '0012_alter_user_first_name_max_length'),
-        ('foundation', '0001_initial'),
-    ]
+    dependencies = [("auth", "0012_alter_user_first_name_max_length"), ("foundation", "0001_initial")]
 
     operations = [
-        migrations.AlterModelOptions(
-            name='person',
-            options={'ordering': ['username']},
-        ),
-        migrations.RemoveConstraint(
-            model_name='person',
-            name='person_role_known',
-        ),
+        migrations.AlterModelOptions(name="person", options={"ordering": ["username"]}),
+        migrations.RemoveConstraint(model_name="person", name="person_role_known"),
         migrations.AlterField(
-            model_name='person',
-            name='role',
-            field=models.CharField(choices=[('owner', 'Owner'), ('planner', 'Planner'), ('setter', 'Setter'), ('operator', 'Operator')], default='operator', max_length=20),
+            model_name="person",
+            name="role",
+            field=models.CharField(
+                choices=[("owner", "Owner"), ("planner", "Planner"), ("setter", "Setter"), ("operator", "Operator")],
+                default="operator",
+                max_length=20,
+            ),
         ),
         migrations.AddConstraint(
-            model_name='person',
-            constraint=models.CheckConstraint(condition=models.Q(('role__in', ['owner', 'planner', 'setter', 'operator'])), name='person_role_known'),
+            model_name="person",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("role__in", ["owner", "planner", "setter", "operator"])), name="person_role_known"
+            ),
         ),
     ]

@@ -35,66 +35,68 @@ def what_is_here(apps, _):
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('auth', '0012_alter_user_first_name_max_length'),
-        ('foundation', '0002_roles'),
-    ]
+    dependencies = [("auth", "0012_alter_user_first_name_max_length"), ("foundation", "0002_roles")]
 
     operations = [
         migrations.CreateModel(
-            name='Sent',
+            name="Sent",
             fields=[
-                ('key', models.UUIDField(primary_key=True, serialize=False)),
-                ('said', models.CharField(help_text='Digest of where it was sent and what it said', max_length=64)),
-                ('at', models.DateTimeField(auto_now_add=True)),
+                ("key", models.UUIDField(primary_key=True, serialize=False)),
+                ("said", models.CharField(help_text="Digest of where it was sent and what it said", max_length=64)),
+                ("at", models.DateTimeField(auto_now_add=True)),
             ],
         ),
         migrations.CreateModel(
-            name='Shop',
+            name="Shop",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('kind', models.CharField(choices=[('demo', 'Demo'), ('real', 'Real')], max_length=4)),
-                ('begun_at', models.DateTimeField(auto_now_add=True)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("kind", models.CharField(choices=[("demo", "Demo"), ("real", "Real")], max_length=4)),
+                ("begun_at", models.DateTimeField(auto_now_add=True)),
             ],
         ),
         migrations.CreateModel(
-            name='TrailEntry',
+            name="TrailEntry",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('at', models.DateTimeField(auto_now_add=True, db_index=True)),
-                ('what', models.CharField(max_length=20)),
-                ('name', models.CharField(blank=True, help_text='As it was given, where nobody is signed in', max_length=60)),
-                ('about', models.CharField(blank=True, max_length=200)),
-                ('address', models.CharField(blank=True, max_length=45)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("at", models.DateTimeField(auto_now_add=True, db_index=True)),
+                ("what", models.CharField(max_length=20)),
+                (
+                    "name",
+                    models.CharField(blank=True, help_text="As it was given, where nobody is signed in", max_length=60),
+                ),
+                ("about", models.CharField(blank=True, max_length=200)),
+                ("address", models.CharField(blank=True, max_length=45)),
             ],
-            options={
-                'ordering': ['-pk'],
-            },
+            options={"ordering": ["-pk"]},
         ),
         migrations.AddField(
-            model_name='person',
-            name='sign_outs',
-            field=models.PositiveIntegerField(default=0, help_text='Counted up to end every session there is'),
+            model_name="person",
+            name="sign_outs",
+            field=models.PositiveIntegerField(default=0, help_text="Counted up to end every session there is"),
         ),
         migrations.RunPython(names_once, migrations.RunPython.noop),
         migrations.AddConstraint(
-            model_name='person',
-            constraint=models.UniqueConstraint(django.db.models.functions.text.Lower('username'), name='person_name_once'),
+            model_name="person",
+            constraint=models.UniqueConstraint(
+                django.db.models.functions.text.Lower("username"), name="person_name_once"
+            ),
         ),
         migrations.AddField(
-            model_name='sent',
-            name='by',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL),
+            model_name="sent",
+            name="by",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL
+            ),
         ),
         migrations.AddConstraint(
-            model_name='shop',
-            constraint=models.CheckConstraint(condition=models.Q(('pk', 1)), name='shop_only_one'),
+            model_name="shop", constraint=models.CheckConstraint(condition=models.Q(("pk", 1)), name="shop_only_one")
         ),
         migrations.AddField(
-            model_name='trailentry',
-            name='by',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL),
+            model_name="trailentry",
+            name="by",
+            field=models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL
+            ),
         ),
         migrations.RunPython(what_is_here, migrations.RunPython.noop),
     ]

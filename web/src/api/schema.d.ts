@@ -3171,9 +3171,52 @@ export interface components {
             /** Summary */
             summary: string;
             /** Fields */
-            fields: {
-                [key: string]: unknown;
-            }[];
+            fields: components["schemas"]["FieldTold"][];
+        };
+        /**
+         * FieldTold
+         * @description A declared field as plain data: its unit and range where it is a quantity, its options where it is a choice,
+         *     what it waits on, its own fields where it is a group.
+         */
+        FieldTold: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Help */
+            help: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quantity" | "choice" | "flag" | "text" | "group";
+            /** Required */
+            required: boolean;
+            /** Many */
+            many: boolean;
+            /** Default */
+            default?: string | number | boolean | null;
+            /** Unit */
+            unit?: string | null;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            /**
+             * Low Excluded
+             * @default false
+             */
+            low_excluded: boolean;
+            /** Options */
+            options?: {
+                [key: string]: string;
+            } | null;
+            /** When */
+            when?: {
+                [key: string]: (string | boolean)[];
+            } | null;
+            /** Fields */
+            fields?: components["schemas"]["FieldTold"][] | null;
         };
         /**
          * CalculatorShown
@@ -3190,9 +3233,7 @@ export interface components {
             /** Summary */
             summary: string;
             /** Fields */
-            fields: {
-                [key: string]: unknown;
-            }[];
+            fields: components["schemas"]["FieldShown"][];
             /** Example */
             example: {
                 [key: string]: unknown;
@@ -3210,6 +3251,39 @@ export interface components {
             ][];
             /** Calculators */
             calculators: components["schemas"]["CalculatorShown"][];
+        };
+        /**
+         * FieldShown
+         * @description A field of a calculator as the screen shows it; `fields` where it is a group.
+         */
+        FieldShown: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Help */
+            help: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quantity" | "choice" | "flag" | "text" | "group";
+            /** Required */
+            required: boolean;
+            /** Many */
+            many: boolean;
+            /** Unit */
+            unit: string;
+            /** Options */
+            options: {
+                [key: string]: string;
+            };
+            /** When */
+            when: {
+                [key: string]: (string | boolean)[];
+            };
+            /** Fields */
+            fields: components["schemas"]["FieldShown"][] | null;
         };
         /**
          * AxisSaid

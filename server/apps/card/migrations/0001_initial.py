@@ -6,60 +6,102 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('runs', '0021_places'),
-        ('shelf', '0011_turret_radius'),
+        ("runs", "0021_places"),
+        ("shelf", "0011_turret_radius"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Mark',
+            name="Mark",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('step', models.CharField(max_length=60)),
-                ('state', models.CharField(choices=[('done', 'done'), ('skipped', 'skipped'), ('open', 'opened again')], max_length=7)),
-                ('reason', models.CharField(blank=True, max_length=160)),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice keeps once', unique=True)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('release', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='marks', to='runs.release')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("step", models.CharField(max_length=60)),
+                (
+                    "state",
+                    models.CharField(
+                        choices=[("done", "done"), ("skipped", "skipped"), ("open", "opened again")], max_length=7
+                    ),
+                ),
+                ("reason", models.CharField(blank=True, max_length=160)),
+                (
+                    "key",
+                    models.UUIDField(help_text="Made by the sender, so that sending twice keeps once", unique=True),
+                ),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                (
+                    "release",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="marks", to="runs.release"
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['pk'],
-                'indexes': [models.Index(fields=['release', 'step'], name='mark_of_step')],
-            },
+            options={"ordering": ["pk"], "indexes": [models.Index(fields=["release", "step"], name="mark_of_step")]},
         ),
         migrations.CreateModel(
-            name='Reading',
+            name="Reading",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('step', models.CharField(max_length=60)),
-                ('kind', models.CharField(max_length=12)),
-                ('of', models.CharField(blank=True, help_text='The tool, size or side that it is of', max_length=60)),
-                ('values', models.JSONField(help_text='What was entered, core units, by name')),
-                ('typed', models.JSONField(default=dict, help_text='What was typed, by name')),
-                ('instrument', models.CharField(blank=True, max_length=60)),
-                ('measured', models.FloatField(blank=True, null=True)),
-                ('predicted', models.FloatField(blank=True, null=True)),
-                ('level', models.CharField(choices=[('good', 'good'), ('do', 'do'), ('stop', 'stop')], max_length=4)),
-                ('passes', models.BooleanField(default=True, help_text='What was measured is as the print asks')),
-                ('told', models.JSONField(help_text='Units -> what followed, as it was shown')),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice keeps once', unique=True)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('chuck', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.chuck')),
-                ('jaw_set', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.jawset')),
-                ('machine', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.machine')),
-                ('material', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.material')),
-                ('release', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='card_readings', to='runs.release')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("step", models.CharField(max_length=60)),
+                ("kind", models.CharField(max_length=12)),
+                ("of", models.CharField(blank=True, help_text="The tool, size or side that it is of", max_length=60)),
+                ("values", models.JSONField(help_text="What was entered, core units, by name")),
+                ("typed", models.JSONField(default=dict, help_text="What was typed, by name")),
+                ("instrument", models.CharField(blank=True, max_length=60)),
+                ("measured", models.FloatField(blank=True, null=True)),
+                ("predicted", models.FloatField(blank=True, null=True)),
+                ("level", models.CharField(choices=[("good", "good"), ("do", "do"), ("stop", "stop")], max_length=4)),
+                ("passes", models.BooleanField(default=True, help_text="What was measured is as the print asks")),
+                ("told", models.JSONField(help_text="Units -> what followed, as it was shown")),
+                (
+                    "key",
+                    models.UUIDField(help_text="Made by the sender, so that sending twice keeps once", unique=True),
+                ),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                (
+                    "chuck",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.chuck"
+                    ),
+                ),
+                (
+                    "jaw_set",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.jawset"
+                    ),
+                ),
+                (
+                    "machine",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.machine"
+                    ),
+                ),
+                (
+                    "material",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.material"
+                    ),
+                ),
+                (
+                    "release",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="card_readings", to="runs.release"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['pk'],
-                'indexes': [models.Index(fields=['release', 'step'], name='reading_of_step'), models.Index(fields=['kind', 'chuck'], name='reading_of_chuck'), models.Index(fields=['kind', 'jaw_set'], name='reading_of_jaw_set'), models.Index(fields=['kind', 'material'], name='reading_of_material')],
+                "ordering": ["pk"],
+                "indexes": [
+                    models.Index(fields=["release", "step"], name="reading_of_step"),
+                    models.Index(fields=["kind", "chuck"], name="reading_of_chuck"),
+                    models.Index(fields=["kind", "jaw_set"], name="reading_of_jaw_set"),
+                    models.Index(fields=["kind", "material"], name="reading_of_material"),
+                ],
             },
         ),
     ]

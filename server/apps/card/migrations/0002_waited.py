@@ -32,14 +32,10 @@ class Migration(migrations.Migration):
             ),
         ),
         migrations.AlterField(
-            "mark",
-            "at",
-            models.DateTimeField(help_text="When it was done, as the tablet says that it was done on"),
+            "mark", "at", models.DateTimeField(help_text="When it was done, as the tablet says that it was done on")
         ),
         migrations.AlterField(
-            "reading",
-            "at",
-            models.DateTimeField(help_text="When it was read, as the tablet says that it was read on"),
+            "reading", "at", models.DateTimeField(help_text="When it was read, as the tablet says that it was read on")
         ),
         migrations.AlterModelOptions("mark", {"ordering": ["at", "pk"]}),
         migrations.AlterModelOptions("reading", {"ordering": ["at", "pk"]}),

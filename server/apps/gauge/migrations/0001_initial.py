@@ -6,78 +6,96 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-        ('shelf', '0003_jaw_sets_and_rings'),
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [("shelf", "0003_jaw_sets_and_rings"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='GaugeRun',
+            name="GaugeRun",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('side', models.CharField(choices=[('od', 'outside'), ('id', 'inside')], max_length=2)),
-                ('on', models.DateField()),
-                ('source', models.CharField(choices=[('typed', 'typed'), ('live', 'live')], max_length=5)),
-                ('pressure_bar', models.FloatField()),
-                ('grip_height_mm', models.FloatField()),
-                ('jaw_mass_kg', models.FloatField(blank=True, help_text='Of one top jaw', null=True)),
-                ('jaw_radius_mm', models.FloatField(blank=True, help_text='Its centre of mass from the axis', null=True)),
-                ('note', models.CharField(blank=True, max_length=120)),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice keeps once', unique=True)),
-                ('kept_at', models.DateTimeField(blank=True, help_text='From when it counts in plans', null=True)),
-                ('static_grip_n', models.FloatField(blank=True, null=True)),
-                ('condition', models.FloatField(blank=True, help_text='Measured over book', null=True)),
-                ('transmission', models.FloatField(blank=True, null=True)),
-                ('r_squared', models.FloatField(blank=True, null=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('chuck', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='gauge_runs', to='shelf.chuck')),
-                ('jaw_set', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, related_name='gauge_runs', to='shelf.jawset')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("side", models.CharField(choices=[("od", "outside"), ("id", "inside")], max_length=2)),
+                ("on", models.DateField()),
+                ("source", models.CharField(choices=[("typed", "typed"), ("live", "live")], max_length=5)),
+                ("pressure_bar", models.FloatField()),
+                ("grip_height_mm", models.FloatField()),
+                ("jaw_mass_kg", models.FloatField(blank=True, help_text="Of one top jaw", null=True)),
+                (
+                    "jaw_radius_mm",
+                    models.FloatField(blank=True, help_text="Its centre of mass from the axis", null=True),
+                ),
+                ("note", models.CharField(blank=True, max_length=120)),
+                (
+                    "key",
+                    models.UUIDField(help_text="Made by the sender, so that sending twice keeps once", unique=True),
+                ),
+                ("kept_at", models.DateTimeField(blank=True, help_text="From when it counts in plans", null=True)),
+                ("static_grip_n", models.FloatField(blank=True, null=True)),
+                ("condition", models.FloatField(blank=True, help_text="Measured over book", null=True)),
+                ("transmission", models.FloatField(blank=True, null=True)),
+                ("r_squared", models.FloatField(blank=True, null=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                (
+                    "chuck",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="gauge_runs", to="shelf.chuck"
+                    ),
+                ),
+                (
+                    "jaw_set",
+                    models.ForeignKey(
+                        blank=True,
+                        null=True,
+                        on_delete=django.db.models.deletion.PROTECT,
+                        related_name="gauge_runs",
+                        to="shelf.jawset",
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['-on', '-pk'],
-            },
+            options={"ordering": ["-on", "-pk"]},
         ),
         migrations.CreateModel(
-            name='Greasing',
+            name="Greasing",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('on', models.DateField()),
-                ('note', models.CharField(blank=True, max_length=120)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('chuck', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='greasings', to='shelf.chuck')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("on", models.DateField()),
+                ("note", models.CharField(blank=True, max_length=120)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                (
+                    "chuck",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="greasings", to="shelf.chuck"
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['-on', '-pk'],
-            },
+            options={"ordering": ["-on", "-pk"]},
         ),
         migrations.CreateModel(
-            name='Reading',
+            name="Reading",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('number', models.PositiveIntegerField()),
-                ('rpm', models.FloatField()),
-                ('grip_n', models.FloatField()),
-                ('left_out', models.BooleanField(default=False)),
-                ('run', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='readings', to='gauge.gaugerun')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("number", models.PositiveIntegerField()),
+                ("rpm", models.FloatField()),
+                ("grip_n", models.FloatField()),
+                ("left_out", models.BooleanField(default=False)),
+                (
+                    "run",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="readings", to="gauge.gaugerun"
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['number'],
-            },
+            options={"ordering": ["number"]},
         ),
         migrations.AddIndex(
-            model_name='gaugerun',
-            index=models.Index(fields=['chuck', '-on'], name='gauge_run_of_chuck'),
+            model_name="gaugerun", index=models.Index(fields=["chuck", "-on"], name="gauge_run_of_chuck")
         ),
         migrations.AddConstraint(
-            model_name='greasing',
-            constraint=models.UniqueConstraint(fields=('chuck', 'on'), name='greased_once_a_day'),
+            model_name="greasing", constraint=models.UniqueConstraint(fields=("chuck", "on"), name="greased_once_a_day")
         ),
         migrations.AddConstraint(
-            model_name='reading',
-            constraint=models.UniqueConstraint(fields=('run', 'number'), name='reading_number_once'),
+            model_name="reading",
+            constraint=models.UniqueConstraint(fields=("run", "number"), name="reading_number_once"),
         ),
     ]

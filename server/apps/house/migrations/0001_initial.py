@@ -6,25 +6,20 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='HouseRules',
+            name="HouseRules",
             fields=[
-                ('number', models.PositiveIntegerField(primary_key=True, serialize=False)),
-                ('values', models.JSONField(help_text='calc.rules.Rules')),
-                ('reason', models.CharField(max_length=200)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                ("number", models.PositiveIntegerField(primary_key=True, serialize=False)),
+                ("values", models.JSONField(help_text="calc.rules.Rules")),
+                ("reason", models.CharField(max_length=200)),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
             ],
-            options={
-                'ordering': ['-number'],
-            },
-        ),
+            options={"ordering": ["-number"]},
+        )
     ]

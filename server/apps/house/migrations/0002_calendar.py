@@ -6,24 +6,18 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('house', '0001_initial'),
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [("house", "0001_initial"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='ShopCalendar',
+            name="ShopCalendar",
             fields=[
-                ('number', models.PositiveIntegerField(primary_key=True, serialize=False)),
-                ('values', models.JSONField(help_text='calc.calendar.calendar.Calendar, without what a file brings')),
-                ('file', models.TextField(blank=True, help_text='iCalendar text, as it was given; empty: none')),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                ("number", models.PositiveIntegerField(primary_key=True, serialize=False)),
+                ("values", models.JSONField(help_text="calc.calendar.calendar.Calendar, without what a file brings")),
+                ("file", models.TextField(blank=True, help_text="iCalendar text, as it was given; empty: none")),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
             ],
-            options={
-                'ordering': ['-number'],
-            },
-        ),
+            options={"ordering": ["-number"]},
+        )
     ]

@@ -6,42 +6,44 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='ProvenCut',
+            name="ProvenCut",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('kind', models.CharField(max_length=10)),
-                ('stage', models.CharField(max_length=10)),
-                ('material', models.CharField(max_length=80)),
-                ('iso_group', models.CharField(blank=True, max_length=1)),
-                ('diameter_mm', models.FloatField(null=True)),
-                ('speed_m_min', models.FloatField()),
-                ('feed_mm_rev', models.FloatField()),
-                ('depth_mm', models.FloatField(null=True)),
-                ('machine', models.CharField(blank=True, max_length=80)),
-                ('insert', models.CharField(blank=True, max_length=80)),
-                ('holder', models.CharField(blank=True, max_length=80)),
-                ('coolant', models.CharField(blank=True, max_length=10)),
-                ('chip', models.CharField(blank=True, max_length=10)),
-                ('finish_um', models.FloatField(null=True)),
-                ('remarks', models.CharField(blank=True, max_length=200)),
-                ('on', models.DateField(null=True)),
-                ('run_name', models.CharField(blank=True, help_text='Of the run it was kept from', max_length=130)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice keeps one', unique=True)),
-                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("kind", models.CharField(max_length=10)),
+                ("stage", models.CharField(max_length=10)),
+                ("material", models.CharField(max_length=80)),
+                ("iso_group", models.CharField(blank=True, max_length=1)),
+                ("diameter_mm", models.FloatField(null=True)),
+                ("speed_m_min", models.FloatField()),
+                ("feed_mm_rev", models.FloatField()),
+                ("depth_mm", models.FloatField(null=True)),
+                ("machine", models.CharField(blank=True, max_length=80)),
+                ("insert", models.CharField(blank=True, max_length=80)),
+                ("holder", models.CharField(blank=True, max_length=80)),
+                ("coolant", models.CharField(blank=True, max_length=10)),
+                ("chip", models.CharField(blank=True, max_length=10)),
+                ("finish_um", models.FloatField(null=True)),
+                ("remarks", models.CharField(blank=True, max_length=200)),
+                ("on", models.DateField(null=True)),
+                ("run_name", models.CharField(blank=True, help_text="Of the run it was kept from", max_length=130)),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("key", models.UUIDField(help_text="Made by the sender, so that sending twice keeps one", unique=True)),
+                (
+                    "by",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-at', '-pk'],
-                'indexes': [models.Index(fields=['kind', 'iso_group'], name='proven_kind_group')],
+                "ordering": ["-at", "-pk"],
+                "indexes": [models.Index(fields=["kind", "iso_group"], name="proven_kind_group")],
             },
-        ),
+        )
     ]

@@ -6,55 +6,87 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='Practiser',
+            name="Practiser",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('hidden', models.BooleanField(default=False)),
-                ('person', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, related_name='practiser', to=settings.AUTH_USER_MODEL)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("hidden", models.BooleanField(default=False)),
+                (
+                    "person",
+                    models.OneToOneField(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="practiser",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
             ],
         ),
         migrations.CreateModel(
-            name='Attempt',
+            name="Attempt",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('kind', models.CharField(max_length=24)),
-                ('seed', models.PositiveIntegerField()),
-                ('level', models.PositiveSmallIntegerField()),
-                ('generator', models.PositiveSmallIntegerField()),
-                ('units', models.CharField(max_length=6)),
-                ('given', models.CharField(help_text='As it was written, or the key of what was chosen', max_length=80)),
-                ('verdict', models.CharField(choices=[('right', 'right'), ('close', 'close'), ('wrong', 'wrong'), ('dangerous', 'dangerous')], max_length=9)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('person', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='attempts', to=settings.AUTH_USER_MODEL)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("kind", models.CharField(max_length=24)),
+                ("seed", models.PositiveIntegerField()),
+                ("level", models.PositiveSmallIntegerField()),
+                ("generator", models.PositiveSmallIntegerField()),
+                ("units", models.CharField(max_length=6)),
+                (
+                    "given",
+                    models.CharField(help_text="As it was written, or the key of what was chosen", max_length=80),
+                ),
+                (
+                    "verdict",
+                    models.CharField(
+                        choices=[
+                            ("right", "right"),
+                            ("close", "close"),
+                            ("wrong", "wrong"),
+                            ("dangerous", "dangerous"),
+                        ],
+                        max_length=9,
+                    ),
+                ),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                (
+                    "person",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="attempts",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-pk'],
-                'indexes': [models.Index(fields=['person', 'kind', '-at'], name='attempt_of_whom')],
+                "ordering": ["-pk"],
+                "indexes": [models.Index(fields=["person", "kind", "-at"], name="attempt_of_whom")],
             },
         ),
         migrations.CreateModel(
-            name='Subject',
+            name="Subject",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('kind', models.CharField(max_length=24)),
-                ('level', models.PositiveSmallIntegerField(default=1)),
-                ('streak', models.PositiveSmallIntegerField(default=0, help_text='Right ones in a row, at this level')),
-                ('memory', models.JSONField(help_text='The card of the spaced-repetition library')),
-                ('due', models.DateTimeField()),
-                ('person', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='subjects', to=settings.AUTH_USER_MODEL)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("kind", models.CharField(max_length=24)),
+                ("level", models.PositiveSmallIntegerField(default=1)),
+                ("streak", models.PositiveSmallIntegerField(default=0, help_text="Right ones in a row, at this level")),
+                ("memory", models.JSONField(help_text="The card of the spaced-repetition library")),
+                ("due", models.DateTimeField()),
+                (
+                    "person",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="subjects",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
             ],
             options={
-                'ordering': ['pk'],
-                'constraints': [models.UniqueConstraint(fields=('person', 'kind'), name='subject_once')],
+                "ordering": ["pk"],
+                "constraints": [models.UniqueConstraint(fields=("person", "kind"), name="subject_once")],
             },
         ),
     ]

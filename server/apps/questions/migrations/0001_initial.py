@@ -6,38 +6,66 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='Question',
+            name="Question",
             fields=[
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice asks once', primary_key=True, serialize=False)),
-                ('kind', models.CharField(max_length=20)),
-                ('arguments', models.JSONField()),
-                ('subject', models.CharField(help_text='Digest of kind and arguments', max_length=64)),
-                ('basis', models.CharField(help_text='What it rested on when it was asked', max_length=80)),
-                ('slot', models.CharField(help_text='Of one person the newest question of a slot stands', max_length=80)),
-                ('state', models.CharField(choices=[('waiting', 'waiting'), ('working', 'working'), ('done', 'done'), ('failed', 'failed'), ('cancelled', 'cancelled'), ('dropped', 'dropped')], default='waiting', max_length=10)),
-                ('tries', models.PositiveSmallIntegerField(default=0)),
-                ('job', models.BigIntegerField(help_text='Of the queue', null=True)),
-                ('done', models.PositiveIntegerField(default=0, help_text='Of `of`: how far it has come')),
-                ('of', models.PositiveIntegerField(default=0)),
-                ('told', models.TextField(blank=True, help_text='What happened to it, in a sentence')),
-                ('answer', models.JSONField(help_text='As it is sent', null=True)),
-                ('problem', models.JSONField(help_text='Title, status and field errors, where it has no answer', null=True)),
-                ('found', models.JSONField(help_text='What taking the answer needs, and is not sent', null=True)),
-                ('asked_at', models.DateTimeField(auto_now_add=True)),
-                ('ended_at', models.DateTimeField(null=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, to=settings.AUTH_USER_MODEL)),
+                (
+                    "key",
+                    models.UUIDField(
+                        help_text="Made by the sender, so that sending twice asks once",
+                        primary_key=True,
+                        serialize=False,
+                    ),
+                ),
+                ("kind", models.CharField(max_length=20)),
+                ("arguments", models.JSONField()),
+                ("subject", models.CharField(help_text="Digest of kind and arguments", max_length=64)),
+                ("basis", models.CharField(help_text="What it rested on when it was asked", max_length=80)),
+                (
+                    "slot",
+                    models.CharField(help_text="Of one person the newest question of a slot stands", max_length=80),
+                ),
+                (
+                    "state",
+                    models.CharField(
+                        choices=[
+                            ("waiting", "waiting"),
+                            ("working", "working"),
+                            ("done", "done"),
+                            ("failed", "failed"),
+                            ("cancelled", "cancelled"),
+                            ("dropped", "dropped"),
+                        ],
+                        default="waiting",
+                        max_length=10,
+                    ),
+                ),
+                ("tries", models.PositiveSmallIntegerField(default=0)),
+                ("job", models.BigIntegerField(help_text="Of the queue", null=True)),
+                ("done", models.PositiveIntegerField(default=0, help_text="Of `of`: how far it has come")),
+                ("of", models.PositiveIntegerField(default=0)),
+                ("told", models.TextField(blank=True, help_text="What happened to it, in a sentence")),
+                ("answer", models.JSONField(help_text="As it is sent", null=True)),
+                (
+                    "problem",
+                    models.JSONField(help_text="Title, status and field errors, where it has no answer", null=True),
+                ),
+                ("found", models.JSONField(help_text="What taking the answer needs, and is not sent", null=True)),
+                ("asked_at", models.DateTimeField(auto_now_add=True)),
+                ("ended_at", models.DateTimeField(null=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, to=settings.AUTH_USER_MODEL)),
             ],
             options={
-                'indexes': [models.Index(fields=['by', 'state'], name='question_open'), models.Index(fields=['subject', 'basis'], name='question_same'), models.Index(fields=['asked_at'], name='question_age')],
+                "indexes": [
+                    models.Index(fields=["by", "state"], name="question_open"),
+                    models.Index(fields=["subject", "basis"], name="question_same"),
+                    models.Index(fields=["asked_at"], name="question_age"),
+                ]
             },
-        ),
+        )
     ]

@@ -6,177 +6,230 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-        ('runs', '0022_finish_seen'),
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [("runs", "0022_finish_seen"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='Listened',
+            name="Listened",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('name', models.CharField(max_length=80, unique=True)),
-                ('heard_at', models.DateTimeField(blank=True, null=True)),
-                ('trouble', models.CharField(blank=True, max_length=200)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("name", models.CharField(max_length=80, unique=True)),
+                ("heard_at", models.DateTimeField(blank=True, null=True)),
+                ("trouble", models.CharField(blank=True, max_length=200)),
             ],
         ),
         migrations.CreateModel(
-            name='Lot',
+            name="Lot",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.CharField(max_length=12)),
-                ('counted', models.PositiveIntegerField(default=0)),
-                ('good', models.PositiveIntegerField(default=0)),
-                ('began_at', models.DateTimeField(blank=True, help_text='When its first piece was counted', null=True)),
-                ('last_at', models.DateTimeField(blank=True, null=True)),
-                ('closed_at', models.DateTimeField(blank=True, null=True)),
-                ('revision', models.PositiveIntegerField(default=0, help_text='Counts whatever is kept of it')),
-                ('machine_count', models.PositiveIntegerField(blank=True, help_text='What its machine said last', null=True)),
-                ('counted_then', models.PositiveIntegerField(default=0, help_text='Pieces that were counted when it said so')),
-                ('release', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='lots', to='runs.release')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("key", models.CharField(max_length=12)),
+                ("counted", models.PositiveIntegerField(default=0)),
+                ("good", models.PositiveIntegerField(default=0)),
+                ("began_at", models.DateTimeField(blank=True, help_text="When its first piece was counted", null=True)),
+                ("last_at", models.DateTimeField(blank=True, null=True)),
+                ("closed_at", models.DateTimeField(blank=True, null=True)),
+                ("revision", models.PositiveIntegerField(default=0, help_text="Counts whatever is kept of it")),
+                (
+                    "machine_count",
+                    models.PositiveIntegerField(blank=True, help_text="What its machine said last", null=True),
+                ),
+                (
+                    "counted_then",
+                    models.PositiveIntegerField(default=0, help_text="Pieces that were counted when it said so"),
+                ),
+                (
+                    "release",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="lots", to="runs.release"
+                    ),
+                ),
+            ],
+            options={"ordering": ["pk"]},
+        ),
+        migrations.CreateModel(
+            name="Lesson",
+            fields=[
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("drawing_number", models.CharField(max_length=40)),
+                ("part", models.CharField(max_length=80)),
+                ("material", models.CharField(blank=True, max_length=80)),
+                ("machine", models.CharField(blank=True, max_length=80)),
+                ("text", models.CharField(max_length=400)),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                (
+                    "lot",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="lessons", to="running.lot"
+                    ),
+                ),
+            ],
+            options={"ordering": ["-at", "-pk"]},
+        ),
+        migrations.CreateModel(
+            name="Happening",
+            fields=[
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                (
+                    "kind",
+                    models.CharField(choices=[("edge", "edge"), ("offset", "offset"), ("stop", "stop")], max_length=6),
+                ),
+                ("edge", models.CharField(blank=True, help_text="Turret and station", max_length=20)),
+                ("after", models.PositiveIntegerField(help_text="Pieces that were counted")),
+                ("amount_mm", models.FloatField(default=0.0, help_text="Added to the offset, X as a diameter")),
+                ("why", models.CharField(blank=True, max_length=20)),
+                ("note", models.CharField(blank=True, max_length=160)),
+                (
+                    "source",
+                    models.CharField(blank=True, help_text="The machine that told it; none: a person", max_length=60),
+                ),
+                (
+                    "key",
+                    models.UUIDField(help_text="Made by the sender, so that sending twice keeps once", unique=True),
+                ),
+                ("at", models.DateTimeField()),
+                (
+                    "until",
+                    models.DateTimeField(
+                        blank=True, help_text="When it went on after a stop; none: it stands still", null=True
+                    ),
+                ),
+                (
+                    "by",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                (
+                    "lot",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="happenings", to="running.lot"
+                    ),
+                ),
+            ],
+            options={"ordering": ["after", "at", "pk"]},
+        ),
+        migrations.CreateModel(
+            name="Correction",
+            fields=[
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("piece", models.PositiveIntegerField(help_text="Its number")),
+                (
+                    "dimension",
+                    models.CharField(blank=True, help_text="Of a value; none: whether it is good", max_length=60),
+                ),
+                ("before", models.JSONField(null=True)),
+                ("now", models.JSONField(null=True)),
+                ("why", models.CharField(max_length=160)),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                (
+                    "by",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                (
+                    "lot",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="corrections", to="running.lot"
+                    ),
+                ),
+            ],
+            options={"ordering": ["pk"]},
+        ),
+        migrations.CreateModel(
+            name="Measured",
+            fields=[
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("piece", models.PositiveIntegerField(help_text="Its number")),
+                ("dimension", models.CharField(max_length=60)),
+                ("value", models.FloatField()),
+                ("typed", models.CharField(blank=True, max_length=60)),
+                ("temp_c", models.FloatField(default=20.0)),
+                ("instrument", models.CharField(blank=True, max_length=60)),
+                ("at", models.DateTimeField()),
+                (
+                    "by",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                (
+                    "lot",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="measured", to="running.lot"
+                    ),
+                ),
+            ],
+            options={"ordering": ["piece"]},
+        ),
+        migrations.CreateModel(
+            name="News",
+            fields=[
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("machine", models.CharField(max_length=80)),
+                ("line", models.CharField(max_length=80)),
+                ("told", models.BooleanField(default=False)),
             ],
             options={
-                'ordering': ['pk'],
+                "ordering": ["pk"],
+                "indexes": [models.Index(condition=models.Q(("told", False)), fields=["machine"], name="news_untold")],
             },
         ),
         migrations.CreateModel(
-            name='Lesson',
+            name="Piece",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('drawing_number', models.CharField(max_length=40)),
-                ('part', models.CharField(max_length=80)),
-                ('material', models.CharField(blank=True, max_length=80)),
-                ('machine', models.CharField(blank=True, max_length=80)),
-                ('text', models.CharField(max_length=400)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('lot', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='lessons', to='running.lot')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("number", models.PositiveIntegerField()),
+                ("good", models.BooleanField()),
+                ("reason", models.CharField(blank=True, help_text="Why it is scrap", max_length=160)),
+                (
+                    "source",
+                    models.CharField(
+                        blank=True, help_text="The machine that counted it; none: a person", max_length=60
+                    ),
+                ),
+                (
+                    "key",
+                    models.UUIDField(help_text="Made by the sender, so that sending twice counts once", unique=True),
+                ),
+                ("at", models.DateTimeField(help_text="When it was done, as the tablet says that it was counted on")),
+                ("came_at", models.DateTimeField(auto_now_add=True)),
+                (
+                    "by",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                (
+                    "lot",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="pieces", to="running.lot"
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['-at', '-pk'],
-            },
-        ),
-        migrations.CreateModel(
-            name='Happening',
-            fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('kind', models.CharField(choices=[('edge', 'edge'), ('offset', 'offset'), ('stop', 'stop')], max_length=6)),
-                ('edge', models.CharField(blank=True, help_text='Turret and station', max_length=20)),
-                ('after', models.PositiveIntegerField(help_text='Pieces that were counted')),
-                ('amount_mm', models.FloatField(default=0.0, help_text='Added to the offset, X as a diameter')),
-                ('why', models.CharField(blank=True, max_length=20)),
-                ('note', models.CharField(blank=True, max_length=160)),
-                ('source', models.CharField(blank=True, help_text='The machine that told it; none: a person', max_length=60)),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice keeps once', unique=True)),
-                ('at', models.DateTimeField()),
-                ('until', models.DateTimeField(blank=True, help_text='When it went on after a stop; none: it stands still', null=True)),
-                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('lot', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='happenings', to='running.lot')),
-            ],
-            options={
-                'ordering': ['after', 'at', 'pk'],
-            },
-        ),
-        migrations.CreateModel(
-            name='Correction',
-            fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('piece', models.PositiveIntegerField(help_text='Its number')),
-                ('dimension', models.CharField(blank=True, help_text='Of a value; none: whether it is good', max_length=60)),
-                ('before', models.JSONField(null=True)),
-                ('now', models.JSONField(null=True)),
-                ('why', models.CharField(max_length=160)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('lot', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='corrections', to='running.lot')),
-            ],
-            options={
-                'ordering': ['pk'],
-            },
-        ),
-        migrations.CreateModel(
-            name='Measured',
-            fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('piece', models.PositiveIntegerField(help_text='Its number')),
-                ('dimension', models.CharField(max_length=60)),
-                ('value', models.FloatField()),
-                ('typed', models.CharField(blank=True, max_length=60)),
-                ('temp_c', models.FloatField(default=20.0)),
-                ('instrument', models.CharField(blank=True, max_length=60)),
-                ('at', models.DateTimeField()),
-                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('lot', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='measured', to='running.lot')),
-            ],
-            options={
-                'ordering': ['piece'],
-            },
-        ),
-        migrations.CreateModel(
-            name='News',
-            fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('machine', models.CharField(max_length=80)),
-                ('line', models.CharField(max_length=80)),
-                ('told', models.BooleanField(default=False)),
-            ],
-            options={
-                'ordering': ['pk'],
-                'indexes': [models.Index(condition=models.Q(('told', False)), fields=['machine'], name='news_untold')],
-            },
-        ),
-        migrations.CreateModel(
-            name='Piece',
-            fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('number', models.PositiveIntegerField()),
-                ('good', models.BooleanField()),
-                ('reason', models.CharField(blank=True, help_text='Why it is scrap', max_length=160)),
-                ('source', models.CharField(blank=True, help_text='The machine that counted it; none: a person', max_length=60)),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice counts once', unique=True)),
-                ('at', models.DateTimeField(help_text='When it was done, as the tablet says that it was counted on')),
-                ('came_at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('lot', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='pieces', to='running.lot')),
-            ],
-            options={
-                'ordering': ['number'],
-            },
+            options={"ordering": ["number"]},
         ),
         migrations.AddConstraint(
-            model_name='lot',
-            constraint=models.UniqueConstraint(fields=('release', 'key'), name='lot_once'),
+            model_name="lot", constraint=models.UniqueConstraint(fields=("release", "key"), name="lot_once")
         ),
+        migrations.AddIndex(model_name="lesson", index=models.Index(fields=["drawing_number"], name="lesson_of_part")),
+        migrations.AddIndex(model_name="lesson", index=models.Index(fields=["material"], name="lesson_of_material")),
+        migrations.AddIndex(model_name="happening", index=models.Index(fields=["lot", "kind"], name="happening_kind")),
         migrations.AddIndex(
-            model_name='lesson',
-            index=models.Index(fields=['drawing_number'], name='lesson_of_part'),
-        ),
-        migrations.AddIndex(
-            model_name='lesson',
-            index=models.Index(fields=['material'], name='lesson_of_material'),
-        ),
-        migrations.AddIndex(
-            model_name='happening',
-            index=models.Index(fields=['lot', 'kind'], name='happening_kind'),
-        ),
-        migrations.AddIndex(
-            model_name='correction',
-            index=models.Index(fields=['lot', 'piece'], name='correction_of_piece'),
+            model_name="correction", index=models.Index(fields=["lot", "piece"], name="correction_of_piece")
         ),
         migrations.AddConstraint(
-            model_name='measured',
-            constraint=models.UniqueConstraint(fields=('lot', 'dimension', 'piece'), name='measured_once'),
+            model_name="measured",
+            constraint=models.UniqueConstraint(fields=("lot", "dimension", "piece"), name="measured_once"),
         ),
         migrations.AddIndex(
-            model_name='piece',
-            index=models.Index(condition=models.Q(('good', False)), fields=['lot', 'good'], name='piece_scrap'),
+            model_name="piece",
+            index=models.Index(condition=models.Q(("good", False)), fields=["lot", "good"], name="piece_scrap"),
         ),
         migrations.AddConstraint(
-            model_name='piece',
-            constraint=models.UniqueConstraint(fields=('lot', 'number'), name='piece_once'),
+            model_name="piece", constraint=models.UniqueConstraint(fields=("lot", "number"), name="piece_once")
         ),
     ]

@@ -6,78 +6,102 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-        ('shelf', '0001_initial'),
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [("shelf", "0001_initial"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='Run',
+            name="Run",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('drawing_number', models.CharField(max_length=40, unique=True)),
-                ('name', models.CharField(max_length=80)),
-                ('units', models.CharField(choices=[('metric', 'metric'), ('inch', 'inch')], default='metric', max_length=6)),
-                ('document', models.JSONField(help_text='calc.plan.document.Document')),
-                ('typed', models.JSONField(default=dict, help_text='Path -> the text that was typed for it')),
-                ('changed_at', models.DateTimeField(auto_now=True)),
-                ('machine', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.machine')),
-                ('material', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.material')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("drawing_number", models.CharField(max_length=40, unique=True)),
+                ("name", models.CharField(max_length=80)),
+                (
+                    "units",
+                    models.CharField(choices=[("metric", "metric"), ("inch", "inch")], default="metric", max_length=6),
+                ),
+                ("document", models.JSONField(help_text="calc.plan.document.Document")),
+                ("typed", models.JSONField(default=dict, help_text="Path -> the text that was typed for it")),
+                ("changed_at", models.DateTimeField(auto_now=True)),
+                (
+                    "machine",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.machine"
+                    ),
+                ),
+                (
+                    "material",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.material"
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['drawing_number'],
-            },
+            options={"ordering": ["drawing_number"]},
         ),
         migrations.CreateModel(
-            name='Edit',
+            name="Edit",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField(help_text='Of the run, after this edit')),
-                ('path', models.CharField(max_length=120)),
-                ('old', models.JSONField(null=True)),
-                ('new', models.JSONField(null=True)),
-                ('typed', models.CharField(blank=True, max_length=200)),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice keeps once', unique=True)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('run', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='edits', to='runs.run')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("revision", models.PositiveIntegerField(help_text="Of the run, after this edit")),
+                ("path", models.CharField(max_length=120)),
+                ("old", models.JSONField(null=True)),
+                ("new", models.JSONField(null=True)),
+                ("typed", models.CharField(blank=True, max_length=200)),
+                (
+                    "key",
+                    models.UUIDField(help_text="Made by the sender, so that sending twice keeps once", unique=True),
+                ),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                (
+                    "run",
+                    models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name="edits", to="runs.run"),
+                ),
             ],
-            options={
-                'ordering': ['revision'],
-            },
+            options={"ordering": ["revision"]},
         ),
         migrations.CreateModel(
-            name='RunSetup',
+            name="RunSetup",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('position', models.PositiveSmallIntegerField()),
-                ('chuck', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.chuck')),
-                ('jaw_blank', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.jawblank')),
-                ('run', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='setups', to='runs.run')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("position", models.PositiveSmallIntegerField()),
+                (
+                    "chuck",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.chuck"
+                    ),
+                ),
+                (
+                    "jaw_blank",
+                    models.ForeignKey(
+                        blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.jawblank"
+                    ),
+                ),
+                (
+                    "run",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="setups", to="runs.run"
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['position'],
-            },
+            options={"ordering": ["position"]},
         ),
         migrations.AddConstraint(
-            model_name='run',
-            constraint=models.CheckConstraint(condition=models.Q(('units__in', ['metric', 'inch'])), name='run_units_known'),
+            model_name="run",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("units__in", ["metric", "inch"])), name="run_units_known"
+            ),
         ),
         migrations.AddIndex(
-            model_name='edit',
-            index=models.Index(fields=['run', 'path', 'revision'], name='runs_edit_run_id_404b66_idx'),
+            model_name="edit",
+            index=models.Index(fields=["run", "path", "revision"], name="runs_edit_run_id_404b66_idx"),
         ),
         migrations.AddConstraint(
-            model_name='edit',
-            constraint=models.UniqueConstraint(fields=('run', 'revision'), name='edit_revision_once'),
+            model_name="edit", constraint=models.UniqueConstraint(fields=("run", "revision"), name="edit_revision_once")
         ),
         migrations.AddConstraint(
-            model_name='runsetup',
-            constraint=models.UniqueConstraint(fields=('run', 'position'), name='run_setup_once'),
+            model_name="runsetup", constraint=models.UniqueConstraint(fields=("run", "position"), name="run_setup_once")
         ),
     ]

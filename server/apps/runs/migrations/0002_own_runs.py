@@ -6,79 +6,70 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('runs', '0001_initial'),
-        ('shelf', '0002_typical_and_history'),
+        ("runs", "0001_initial"),
+        ("shelf", "0002_typical_and_history"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
-        migrations.AlterModelOptions(
-            name='run',
-            options={'ordering': ['drawing_number', 'pk']},
+        migrations.AlterModelOptions(name="run", options={"ordering": ["drawing_number", "pk"]}),
+        migrations.AddField(
+            model_name="edit",
+            name="how",
+            field=models.CharField(
+                choices=[("edit", "edit"), ("undo", "undo"), ("redo", "redo")], default="edit", max_length=6
+            ),
         ),
         migrations.AddField(
-            model_name='edit',
-            name='how',
-            field=models.CharField(choices=[('edit', 'edit'), ('undo', 'undo'), ('redo', 'redo')], default='edit', max_length=6),
+            model_name="edit",
+            name="label",
+            field=models.CharField(blank=True, help_text="What the fact was called then", max_length=160),
         ),
         migrations.AddField(
-            model_name='edit',
-            name='label',
-            field=models.CharField(blank=True, help_text='What the fact was called then', max_length=160),
+            model_name="edit",
+            name="moved",
+            field=models.JSONField(
+                default=dict, help_text="Headline figures it moved, and the verdict: [before, after]"
+            ),
         ),
         migrations.AddField(
-            model_name='edit',
-            name='moved',
-            field=models.JSONField(default=dict, help_text='Headline figures it moved, and the verdict: [before, after]'),
+            model_name="edit",
+            name="reverses",
+            field=models.ForeignKey(
+                blank=True,
+                null=True,
+                on_delete=django.db.models.deletion.PROTECT,
+                related_name="reversed_by",
+                to="runs.edit",
+            ),
+        ),
+        migrations.AddField(model_name="edit", name="typed_before", field=models.CharField(blank=True, max_length=200)),
+        migrations.AddField(
+            model_name="run",
+            name="attention",
+            field=models.PositiveSmallIntegerField(default=1, help_text="0 stopped, 1 open, 2 settled"),
+        ),
+        migrations.AddField(model_name="run", name="put_away", field=models.BooleanField(default=False)),
+        migrations.AddField(
+            model_name="run",
+            name="released_at",
+            field=models.DateTimeField(blank=True, help_text="When it first went to the machine", null=True),
         ),
         migrations.AddField(
-            model_name='edit',
-            name='reverses',
-            field=models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, related_name='reversed_by', to='runs.edit'),
+            model_name="run",
+            name="standing",
+            field=models.JSONField(default=dict, help_text="Lines of the stops, what is needed, headline figures"),
         ),
         migrations.AddField(
-            model_name='edit',
-            name='typed_before',
-            field=models.CharField(blank=True, max_length=200),
+            model_name="run",
+            name="words",
+            field=models.TextField(default="", help_text="What the bench finds it by, in small letters"),
         ),
-        migrations.AddField(
-            model_name='run',
-            name='attention',
-            field=models.PositiveSmallIntegerField(default=1, help_text='0 stopped, 1 open, 2 settled'),
-        ),
-        migrations.AddField(
-            model_name='run',
-            name='put_away',
-            field=models.BooleanField(default=False),
-        ),
-        migrations.AddField(
-            model_name='run',
-            name='released_at',
-            field=models.DateTimeField(blank=True, help_text='When it first went to the machine', null=True),
-        ),
-        migrations.AddField(
-            model_name='run',
-            name='standing',
-            field=models.JSONField(default=dict, help_text='Lines of the stops, what is needed, headline figures'),
-        ),
-        migrations.AddField(
-            model_name='run',
-            name='words',
-            field=models.TextField(default='', help_text='What the bench finds it by, in small letters'),
-        ),
-        migrations.AlterField(
-            model_name='run',
-            name='drawing_number',
-            field=models.CharField(max_length=40),
-        ),
+        migrations.AlterField(model_name="run", name="drawing_number", field=models.CharField(max_length=40)),
+        migrations.AddIndex(model_name="edit", index=models.Index(fields=["run", "by", "revision"], name="edit_own")),
         migrations.AddIndex(
-            model_name='edit',
-            index=models.Index(fields=['run', 'by', 'revision'], name='edit_own'),
-        ),
-        migrations.AddIndex(
-            model_name='run',
-            index=models.Index(fields=['put_away', 'attention', '-changed_at'], name='run_bench_order'),
+            model_name="run",
+            index=models.Index(fields=["put_away", "attention", "-changed_at"], name="run_bench_order"),
         ),
     ]

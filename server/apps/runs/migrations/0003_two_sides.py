@@ -5,16 +5,14 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('runs', '0002_own_runs'),
-        ('shelf', '0003_jaw_sets_and_rings'),
-    ]
+    dependencies = [("runs", "0002_own_runs"), ("shelf", "0003_jaw_sets_and_rings")]
 
     operations = [
         migrations.AddField(
-            model_name='runsetup',
-            name='jaw_set',
-            field=models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to='shelf.jawset'),
-        ),
+            model_name="runsetup",
+            name="jaw_set",
+            field=models.ForeignKey(
+                blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, to="shelf.jawset"
+            ),
+        )
     ]

@@ -6,33 +6,43 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('runs', '0004_documents_of_version_2'),
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [("runs", "0004_documents_of_version_2"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.CreateModel(
-            name='Release',
+            name="Release",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('number', models.PositiveIntegerField(help_text='Of the run, from 1')),
-                ('revision', models.PositiveIntegerField(help_text='The draft that it is')),
-                ('rules', models.PositiveIntegerField(help_text='Revision of the house rules it was computed under')),
-                ('document', models.JSONField(help_text='calc.plan.document.Document')),
-                ('views', models.JSONField(help_text='Units -> the plan as the screen showed it')),
-                ('programs', models.JSONField(default=dict, help_text="Units -> side -> the jaw-boring program's text, where it could be written")),
-                ('confirmed', models.JSONField(help_text='The cautions that were confirmed: code, text and where')),
-                ('note', models.CharField(blank=True, max_length=200)),
-                ('key', models.UUIDField(help_text='Made by the sender, so that sending twice releases once', unique=True)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('run', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='releases', to='runs.run')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("number", models.PositiveIntegerField(help_text="Of the run, from 1")),
+                ("revision", models.PositiveIntegerField(help_text="The draft that it is")),
+                ("rules", models.PositiveIntegerField(help_text="Revision of the house rules it was computed under")),
+                ("document", models.JSONField(help_text="calc.plan.document.Document")),
+                ("views", models.JSONField(help_text="Units -> the plan as the screen showed it")),
+                (
+                    "programs",
+                    models.JSONField(
+                        default=dict,
+                        help_text="Units -> side -> the jaw-boring program's text, where it could be written",
+                    ),
+                ),
+                ("confirmed", models.JSONField(help_text="The cautions that were confirmed: code, text and where")),
+                ("note", models.CharField(blank=True, max_length=200)),
+                (
+                    "key",
+                    models.UUIDField(help_text="Made by the sender, so that sending twice releases once", unique=True),
+                ),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                (
+                    "run",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="releases", to="runs.run"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-number'],
-                'constraints': [models.UniqueConstraint(fields=('run', 'number'), name='release_number_once')],
+                "ordering": ["-number"],
+                "constraints": [models.UniqueConstraint(fields=("run", "number"), name="release_number_once")],
             },
-        ),
+        )
     ]

@@ -33,12 +33,28 @@ def forward(apps, schema_editor):
 class Migration(migrations.Migration):
     dependencies = [("runs", "0006_documents_with_tools")]
     operations = [
-        migrations.AddField("run", "gone", models.JSONField(default=list, help_text="Ids of items that were taken out: never given again")),
+        migrations.AddField(
+            "run",
+            "gone",
+            models.JSONField(default=list, help_text="Ids of items that were taken out: never given again"),
+        ),
         migrations.AddField("runsetup", "item", models.CharField(max_length=12, default="")),
-        migrations.AddField("release", "form", models.PositiveSmallIntegerField(default=2, help_text="Of the views; earlier ones are read as today's")),
-        migrations.AddField("release", "lines", models.JSONField(default=dict, help_text="Units -> the stops in one line each, for the bench")),
+        migrations.AddField(
+            "release",
+            "form",
+            models.PositiveSmallIntegerField(default=2, help_text="Of the views; earlier ones are read as today's"),
+        ),
+        migrations.AddField(
+            "release",
+            "lines",
+            models.JSONField(default=dict, help_text="Units -> the stops in one line each, for the bench"),
+        ),
         migrations.AddField("edit", "form", models.PositiveSmallIntegerField(default=2)),
-        migrations.AddField("edit", "parts", models.JSONField(default=list, help_text="[path, old, new] of each fact, where the edit changed several")),
+        migrations.AddField(
+            "edit",
+            "parts",
+            models.JSONField(default=list, help_text="[path, old, new] of each fact, where the edit changed several"),
+        ),
         migrations.AlterField(
             "release",
             "programs",

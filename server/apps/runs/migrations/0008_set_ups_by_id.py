@@ -9,6 +9,8 @@ class Migration(migrations.Migration):
         migrations.AlterModelOptions("runsetup", {"ordering": ["pk"]}),
         migrations.RemoveConstraint("runsetup", "run_setup_once"),
         migrations.RemoveField("runsetup", "position"),
-        migrations.AlterField("runsetup", "item", models.CharField(max_length=12, help_text="The set-up's id in the document")),
+        migrations.AlterField(
+            "runsetup", "item", models.CharField(max_length=12, help_text="The set-up's id in the document")
+        ),
         migrations.AddConstraint("runsetup", models.UniqueConstraint(fields=["run", "item"], name="run_setup_once")),
     ]

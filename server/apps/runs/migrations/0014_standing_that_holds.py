@@ -15,26 +15,26 @@ def words_of_releases(apps, _):
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('runs', '0013_collets_and_bars'),
-        ('shelf', '0008_collets_and_second_spindles'),
-    ]
+    dependencies = [("runs", "0013_collets_and_bars"), ("shelf", "0008_collets_and_second_spindles")]
 
     operations = [
         migrations.AddField(
-            model_name='release',
-            name='words',
-            field=models.TextField(default='', help_text="What it is found by, in small letters: its own, not the draft's"),
+            model_name="release",
+            name="words",
+            field=models.TextField(
+                default="", help_text="What it is found by, in small letters: its own, not the draft's"
+            ),
         ),
         migrations.AddField(
-            model_name='run',
-            name='stands_on',
-            field=models.CharField(blank=True, default='', help_text='The day `standing` holds for; none: the shelf has changed', max_length=10),
+            model_name="run",
+            name="stands_on",
+            field=models.CharField(
+                blank=True,
+                default="",
+                help_text="The day `standing` holds for; none: the shelf has changed",
+                max_length=10,
+            ),
         ),
-        migrations.AddIndex(
-            model_name='run',
-            index=models.Index(fields=['stands_on'], name='run_stands_on'),
-        ),
+        migrations.AddIndex(model_name="run", index=models.Index(fields=["stands_on"], name="run_stands_on")),
         migrations.RunPython(words_of_releases, migrations.RunPython.noop),
     ]

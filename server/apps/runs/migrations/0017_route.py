@@ -1,5 +1,5 @@
-"""Plans have a stop Route: their rules say what a piece, a run and a set-up take beside the cutting. What is kept of how
-plans stand lacks it, and is computed again.
+"""Plans have a stop Route: their rules say what a piece, a run and a set-up take beside the cutting. What is
+kept of how plans stand lacks it, and is computed again.
 """
 
 from django.db import migrations

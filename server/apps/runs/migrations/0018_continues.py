@@ -5,15 +5,19 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('runs', '0017_route'),
-    ]
+    dependencies = [("runs", "0017_route")]
 
     operations = [
         migrations.AddField(
-            model_name='edit',
-            name='continues',
-            field=models.ForeignKey(blank=True, help_text='The edit that this one carries on: both are undone together', null=True, on_delete=django.db.models.deletion.PROTECT, related_name='continued_by', to='runs.edit'),
-        ),
+            model_name="edit",
+            name="continues",
+            field=models.ForeignKey(
+                blank=True,
+                help_text="The edit that this one carries on: both are undone together",
+                null=True,
+                on_delete=django.db.models.deletion.PROTECT,
+                related_name="continued_by",
+                to="runs.edit",
+            ),
+        )
     ]

@@ -16,31 +16,31 @@ def placed(apps, _):
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('runs', '0020_cleaning_up'),
-    ]
+    dependencies = [("runs", "0020_cleaning_up")]
 
     operations = [
         migrations.AddField(
-            model_name='release',
-            name='taken',
-            field=models.JSONField(default=dict, help_text='calc.shelf.taken.Shelf, with the tools of its cuts alone'),
+            model_name="release",
+            name="taken",
+            field=models.JSONField(default=dict, help_text="calc.shelf.taken.Shelf, with the tools of its cuts alone"),
         ),
         migrations.AddField(
-            model_name='run',
-            name='place',
-            field=models.CharField(choices=[('planning', 'planning'), ('ready', 'ready to set'), ('setting', 'setting'), ('proving', 'proving'), ('running', 'running')], default='planning', help_text='Where it stands at the machine', max_length=8),
+            model_name="run",
+            name="place",
+            field=models.CharField(
+                choices=[
+                    ("planning", "planning"),
+                    ("ready", "ready to set"),
+                    ("setting", "setting"),
+                    ("proving", "proving"),
+                    ("running", "running"),
+                ],
+                default="planning",
+                help_text="Where it stands at the machine",
+                max_length=8,
+            ),
         ),
-        migrations.AddField(
-            model_name='run',
-            name='placed_at',
-            field=models.DateTimeField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='run',
-            name='placed_by',
-            field=models.CharField(blank=True, max_length=150),
-        ),
+        migrations.AddField(model_name="run", name="placed_at", field=models.DateTimeField(blank=True, null=True)),
+        migrations.AddField(model_name="run", name="placed_by", field=models.CharField(blank=True, max_length=150)),
         migrations.RunPython(placed, migrations.RunPython.noop),
     ]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 from calc.errors import FieldProblem
 from calc.fields import Quantity
@@ -12,6 +11,7 @@ from calc.quantities import Sentence
 from calc.shelf.all_kinds import KINDS
 from server.apps.shelf import convert
 from server.apps.shelf.actions.load import renew
+from server.apps.shelf.convert import Links
 from server.apps.shelf.models import ShelfChange
 from server.apps.shelf.queries.rows import rows_of
 from server.apps.shelf.queries.words import label
@@ -27,7 +27,7 @@ class Bring:
 
     kind: str
     item: Item
-    links: dict[str, Any]
+    links: Links
     at: str
 
 

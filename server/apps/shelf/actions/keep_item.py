@@ -15,8 +15,9 @@ from server.apps.runs.actions.follow_shelf import follow, follow_runs
 from server.apps.runs.queries.find import runs, runs_that_take
 from server.apps.shelf import convert
 from server.apps.shelf.actions.load import renew
+from server.apps.shelf.convert import Values
 from server.apps.shelf.models import Item, ShelfChange
-from server.apps.shelf.queries.form import Form, Given, Values, blank_form, form_of, take
+from server.apps.shelf.queries.form import Form, Given, blank_form, form_of, take
 from server.apps.shelf.queries.rows import kind_named, row_by_key, rows_of
 from server.apps.shelf.queries.snapshot import current, hold_to_change
 from server.apps.shelf.queries.words import label, value_text

@@ -6,47 +6,43 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0001_initial'),
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [("shelf", "0001_initial"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.AddField(
-            model_name='chuck',
-            name='typical',
+            model_name="chuck",
+            name="typical",
             field=models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
         ),
         migrations.AddField(
-            model_name='jawblank',
-            name='typical',
+            model_name="jawblank",
+            name="typical",
             field=models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
         ),
         migrations.AddField(
-            model_name='machine',
-            name='typical',
+            model_name="machine",
+            name="typical",
             field=models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
         ),
         migrations.AddField(
-            model_name='material',
-            name='typical',
+            model_name="material",
+            name="typical",
             field=models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
         ),
         migrations.CreateModel(
-            name='ShelfChange',
+            name="ShelfChange",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('kind', models.CharField(max_length=20)),
-                ('item_key', models.CharField(max_length=60)),
-                ('revision', models.PositiveIntegerField(help_text='Of the item, after this change')),
-                ('changes', models.JSONField(help_text='Field -> [old, new] in core units')),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("kind", models.CharField(max_length=20)),
+                ("item_key", models.CharField(max_length=60)),
+                ("revision", models.PositiveIntegerField(help_text="Of the item, after this change")),
+                ("changes", models.JSONField(help_text="Field -> [old, new] in core units")),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
             ],
             options={
-                'ordering': ['-at', '-pk'],
-                'indexes': [models.Index(fields=['kind', 'item_key', 'revision'], name='shelf_change_item')],
+                "ordering": ["-at", "-pk"],
+                "indexes": [models.Index(fields=["kind", "item_key", "revision"], name="shelf_change_item")],
             },
         ),
     ]

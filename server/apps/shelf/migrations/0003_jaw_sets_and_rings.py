@@ -6,153 +6,148 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0002_typical_and_history'),
-        migrations.swappable_dependency(settings.AUTH_USER_MODEL),
-    ]
+    dependencies = [("shelf", "0002_typical_and_history"), migrations.swappable_dependency(settings.AUTH_USER_MODEL)]
 
     operations = [
         migrations.AddField(
-            model_name='chuck',
-            name='teeth',
-            field=models.PositiveSmallIntegerField(blank=True, null=True),
+            model_name="chuck", name="teeth", field=models.PositiveSmallIntegerField(blank=True, null=True)
         ),
         migrations.AddField(
-            model_name='chuck',
-            name='tnut_radius_0_mm',
-            field=models.FloatField(blank=True, null=True),
+            model_name="chuck", name="tnut_radius_0_mm", field=models.FloatField(blank=True, null=True)
         ),
+        migrations.AddField(model_name="jawblank", name="angle_deg", field=models.FloatField(blank=True, null=True)),
         migrations.AddField(
-            model_name='jawblank',
-            name='angle_deg',
-            field=models.FloatField(blank=True, null=True),
+            model_name="jawblank",
+            name="kind",
+            field=models.CharField(choices=[("block", "block"), ("pie", "pie")], default="block", max_length=10),
         ),
+        migrations.AddField(model_name="machine", name="clamp_word", field=models.CharField(blank=True, max_length=8)),
+        migrations.AddField(model_name="machine", name="end_word", field=models.CharField(blank=True, max_length=8)),
+        migrations.AddField(model_name="machine", name="feed_word", field=models.CharField(blank=True, max_length=8)),
         migrations.AddField(
-            model_name='jawblank',
-            name='kind',
-            field=models.CharField(choices=[('block', 'block'), ('pie', 'pie')], default='block', max_length=10),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='clamp_word',
-            field=models.CharField(blank=True, max_length=8),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='end_word',
-            field=models.CharField(blank=True, max_length=8),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='feed_word',
-            field=models.CharField(blank=True, max_length=8),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='program_word',
-            field=models.CharField(blank=True, max_length=8),
+            model_name="machine", name="program_word", field=models.CharField(blank=True, max_length=8)
         ),
         migrations.AlterField(
-            model_name='jawblank',
-            name='face_radius_mm',
-            field=models.FloatField(help_text='Inner end in tooth 0, at mid-stroke'),
+            model_name="jawblank",
+            name="face_radius_mm",
+            field=models.FloatField(help_text="Inner end in tooth 0, at mid-stroke"),
         ),
-        migrations.AlterField(
-            model_name='jawblank',
-            name='width_mm',
-            field=models.FloatField(blank=True, null=True),
+        migrations.AlterField(model_name="jawblank", name="width_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.CreateModel(
+            name="JawSet",
+            fields=[
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("key", models.SlugField(max_length=60, unique=True)),
+                ("name", models.CharField(max_length=80)),
+                (
+                    "typical",
+                    models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
+                ),
+                ("side", models.CharField(choices=[("od", "outside"), ("id", "inside")], max_length=2)),
+                ("bored_mm", models.FloatField()),
+                ("depth_mm", models.FloatField()),
+                ("wall_left_mm", models.FloatField()),
+                ("tooth", models.PositiveSmallIntegerField(blank=True, null=True)),
+                ("damage_mm", models.FloatField(default=0)),
+                ("numbers", models.CharField(blank=True, max_length=40)),
+                ("stored", models.CharField(blank=True, max_length=60)),
+                ("lent_to", models.CharField(blank=True, max_length=60)),
+                (
+                    "blank",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="jaw_sets", to="shelf.jawblank"
+                    ),
+                ),
+                (
+                    "chuck",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="jaw_sets", to="shelf.chuck"
+                    ),
+                ),
+            ],
+            options={"ordering": ["name"], "abstract": False},
         ),
         migrations.CreateModel(
-            name='JawSet',
+            name="JawSetEvent",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('key', models.SlugField(max_length=60, unique=True)),
-                ('name', models.CharField(max_length=80)),
-                ('typical', models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own")),
-                ('side', models.CharField(choices=[('od', 'outside'), ('id', 'inside')], max_length=2)),
-                ('bored_mm', models.FloatField()),
-                ('depth_mm', models.FloatField()),
-                ('wall_left_mm', models.FloatField()),
-                ('tooth', models.PositiveSmallIntegerField(blank=True, null=True)),
-                ('damage_mm', models.FloatField(default=0)),
-                ('numbers', models.CharField(blank=True, max_length=40)),
-                ('stored', models.CharField(blank=True, max_length=60)),
-                ('lent_to', models.CharField(blank=True, max_length=60)),
-                ('blank', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='jaw_sets', to='shelf.jawblank')),
-                ('chuck', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='jaw_sets', to='shelf.chuck')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("what", models.CharField(max_length=10)),
+                ("on", models.DateField()),
+                ("size_mm", models.FloatField(help_text="Bored to, after it", null=True)),
+                ("removal_mm", models.FloatField(help_text="Per side", null=True)),
+                ("note", models.CharField(blank=True, max_length=120)),
+                (
+                    "by",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                (
+                    "jaw_set",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE, related_name="life", to="shelf.jawset"
+                    ),
+                ),
             ],
-            options={
-                'ordering': ['name'],
-                'abstract': False,
-            },
+            options={"ordering": ["-on", "-pk"]},
         ),
         migrations.CreateModel(
-            name='JawSetEvent',
+            name="Plug",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('what', models.CharField(max_length=10)),
-                ('on', models.DateField()),
-                ('size_mm', models.FloatField(help_text='Bored to, after it', null=True)),
-                ('removal_mm', models.FloatField(help_text='Per side', null=True)),
-                ('note', models.CharField(blank=True, max_length=120)),
-                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('jaw_set', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='life', to='shelf.jawset')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("key", models.SlugField(max_length=60, unique=True)),
+                ("name", models.CharField(max_length=80)),
+                (
+                    "typical",
+                    models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
+                ),
+                ("diameter_mm", models.FloatField()),
+                ("chucks", models.ManyToManyField(related_name="plugs", to="shelf.chuck")),
             ],
-            options={
-                'ordering': ['-on', '-pk'],
-            },
+            options={"ordering": ["name"], "abstract": False},
         ),
         migrations.CreateModel(
-            name='Plug',
+            name="Ring",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('key', models.SlugField(max_length=60, unique=True)),
-                ('name', models.CharField(max_length=80)),
-                ('typical', models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own")),
-                ('diameter_mm', models.FloatField()),
-                ('chucks', models.ManyToManyField(related_name='plugs', to='shelf.chuck')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("key", models.SlugField(max_length=60, unique=True)),
+                ("name", models.CharField(max_length=80)),
+                (
+                    "typical",
+                    models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
+                ),
+                ("inner_mm", models.FloatField()),
+                ("outer_mm", models.FloatField()),
+                ("max_bar", models.FloatField(blank=True, null=True)),
+                ("max_rpm", models.FloatField(blank=True, null=True)),
+                ("chucks", models.ManyToManyField(related_name="rings", to="shelf.chuck")),
             ],
-            options={
-                'ordering': ['name'],
-                'abstract': False,
-            },
-        ),
-        migrations.CreateModel(
-            name='Ring',
-            fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('key', models.SlugField(max_length=60, unique=True)),
-                ('name', models.CharField(max_length=80)),
-                ('typical', models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own")),
-                ('inner_mm', models.FloatField()),
-                ('outer_mm', models.FloatField()),
-                ('max_bar', models.FloatField(blank=True, null=True)),
-                ('max_rpm', models.FloatField(blank=True, null=True)),
-                ('chucks', models.ManyToManyField(related_name='rings', to='shelf.chuck')),
-            ],
-            options={
-                'ordering': ['name'],
-                'abstract': False,
-            },
+            options={"ordering": ["name"], "abstract": False},
         ),
         migrations.AddConstraint(
-            model_name='jawset',
-            constraint=models.CheckConstraint(condition=models.Q(('side__in', ['od', 'id'])), name='jaw_set_side_known'),
+            model_name="jawset",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("side__in", ["od", "id"])), name="jaw_set_side_known"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='jawsetevent',
-            constraint=models.CheckConstraint(condition=models.Q(('what__in', ['bored', 'recut', 'refit', 'lent', 'back', 'damaged'])), name='jaw_set_event_known'),
+            model_name="jawsetevent",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("what__in", ["bored", "recut", "refit", "lent", "back", "damaged"])),
+                name="jaw_set_event_known",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='plug',
-            constraint=models.CheckConstraint(condition=models.Q(('diameter_mm__gt', 0)), name='plug_has_size'),
+            model_name="plug",
+            constraint=models.CheckConstraint(condition=models.Q(("diameter_mm__gt", 0)), name="plug_has_size"),
         ),
         migrations.AddConstraint(
-            model_name='ring',
-            constraint=models.CheckConstraint(condition=models.Q(('inner_mm__lt', models.F('outer_mm'))), name='ring_has_metal'),
+            model_name="ring",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("inner_mm__lt", models.F("outer_mm"))), name="ring_has_metal"
+            ),
         ),
     ]

@@ -4,42 +4,37 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0003_jaw_sets_and_rings'),
-    ]
+    dependencies = [("shelf", "0003_jaw_sets_and_rings")]
 
     operations = [
-        migrations.AddField(
-            model_name='machine',
-            name='bar_seat_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='shank_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='turret',
-            field=models.CharField(blank=True, max_length=20),
-        ),
+        migrations.AddField(model_name="machine", name="bar_seat_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="machine", name="shank_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="machine", name="turret", field=models.CharField(blank=True, max_length=20)),
         migrations.CreateModel(
-            name='Tool',
+            name="Tool",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('key', models.SlugField(max_length=60, unique=True)),
-                ('name', models.CharField(max_length=80)),
-                ('typical', models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own")),
-                ('kind', models.CharField(db_index=True, max_length=20)),
-                ('figures', models.JSONField(default=dict, help_text='calc.tools.records, without key and name')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("key", models.SlugField(max_length=60, unique=True)),
+                ("name", models.CharField(max_length=80)),
+                (
+                    "typical",
+                    models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
+                ),
+                ("kind", models.CharField(db_index=True, max_length=20)),
+                ("figures", models.JSONField(default=dict, help_text="calc.tools.records, without key and name")),
             ],
             options={
-                'ordering': ['name'],
-                'abstract': False,
-                'constraints': [models.CheckConstraint(condition=models.Q(('kind__in', ['insert', 'groove_insert', 'thread_insert', 'holder', 'drill', 'blade'])), name='tool_kind_known')],
+                "ordering": ["name"],
+                "abstract": False,
+                "constraints": [
+                    models.CheckConstraint(
+                        condition=models.Q(
+                            ("kind__in", ["insert", "groove_insert", "thread_insert", "holder", "drill", "blade"])
+                        ),
+                        name="tool_kind_known",
+                    )
+                ],
             },
         ),
     ]

@@ -4,19 +4,15 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0004_tools'),
-    ]
+    dependencies = [("shelf", "0004_tools")]
 
     operations = [
-        migrations.RemoveConstraint(
-            model_name='tool',
-            name='tool_kind_known',
-        ),
+        migrations.RemoveConstraint(model_name="tool", name="tool_kind_known"),
         migrations.AlterField(
-            model_name='tool',
-            name='figures',
-            field=models.JSONField(default=dict, help_text="By the core's declaration of the kind, without key and name"),
+            model_name="tool",
+            name="figures",
+            field=models.JSONField(
+                default=dict, help_text="By the core's declaration of the kind, without key and name"
+            ),
         ),
     ]

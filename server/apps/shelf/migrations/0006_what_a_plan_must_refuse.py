@@ -35,51 +35,24 @@ def with_proof_stress(apps, schema_editor):
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0005_tool_kinds_are_the_cores'),
-    ]
+    dependencies = [("shelf", "0005_tool_kinds_are_the_cores")]
 
     operations = [
+        migrations.AddField(model_name="chuck", name="bore_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="chuck", name="mass_kg", field=models.FloatField(blank=True, null=True)),
         migrations.AddField(
-            model_name='chuck',
-            name='bore_mm',
-            field=models.FloatField(blank=True, null=True),
+            model_name="machine", name="spindle_bore_mm", field=models.FloatField(blank=True, null=True)
         ),
         migrations.AddField(
-            model_name='chuck',
-            name='mass_kg',
-            field=models.FloatField(blank=True, null=True),
+            model_name="machine", name="spindle_load_kg", field=models.FloatField(blank=True, null=True)
+        ),
+        migrations.AddField(model_name="machine", name="swing_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(
+            model_name="machine", name="thread_feed_m_min", field=models.FloatField(blank=True, null=True)
         ),
         migrations.AddField(
-            model_name='machine',
-            name='spindle_bore_mm',
-            field=models.FloatField(blank=True, null=True),
+            model_name="machine", name="turning_length_mm", field=models.FloatField(blank=True, null=True)
         ),
-        migrations.AddField(
-            model_name='machine',
-            name='spindle_load_kg',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='swing_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='thread_feed_m_min',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='turning_length_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='material',
-            name='proof_n_mm2',
-            field=models.FloatField(blank=True, null=True),
-        ),
+        migrations.AddField(model_name="material", name="proof_n_mm2", field=models.FloatField(blank=True, null=True)),
         migrations.RunPython(with_proof_stress, migrations.RunPython.noop),
     ]

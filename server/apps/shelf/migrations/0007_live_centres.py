@@ -4,15 +4,8 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0006_what_a_plan_must_refuse'),
-    ]
+    dependencies = [("shelf", "0006_what_a_plan_must_refuse")]
 
     operations = [
-        migrations.AddField(
-            model_name='machine',
-            name='centre_n',
-            field=models.FloatField(blank=True, null=True),
-        ),
+        migrations.AddField(model_name="machine", name="centre_n", field=models.FloatField(blank=True, null=True))
     ]

@@ -4,123 +4,101 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0007_live_centres'),
-    ]
+    dependencies = [("shelf", "0007_live_centres")]
 
     operations = [
         migrations.AddField(
-            model_name='chuck',
-            name='closes',
-            field=models.CharField(choices=[('jaws', 'jaws'), ('collet', 'a collet')], default='jaws', max_length=10),
+            model_name="chuck",
+            name="closes",
+            field=models.CharField(choices=[("jaws", "jaws"), ("collet", "a collet")], default="jaws", max_length=10),
+        ),
+        migrations.AddField(model_name="chuck", name="cone_friction", field=models.FloatField(default=0.12)),
+        migrations.AddField(
+            model_name="chuck",
+            name="draws",
+            field=models.CharField(choices=[("back", "back"), ("dead", "dead length")], default="back", max_length=10),
         ),
         migrations.AddField(
-            model_name='chuck',
-            name='cone_friction',
-            field=models.FloatField(default=0.12),
-        ),
-        migrations.AddField(
-            model_name='chuck',
-            name='draws',
-            field=models.CharField(choices=[('back', 'back'), ('dead', 'dead length')], default='back', max_length=10),
-        ),
-        migrations.AddField(
-            model_name='chuck',
-            name='half_angle_deg',
+            model_name="chuck",
+            name="half_angle_deg",
             field=models.FloatField(blank=True, help_text="Of a collet chuck's cone", null=True),
         ),
+        migrations.AddField(model_name="chuck", name="nose_length_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="chuck", name="nose_mm", field=models.FloatField(blank=True, null=True)),
         migrations.AddField(
-            model_name='chuck',
-            name='nose_length_mm',
-            field=models.FloatField(blank=True, null=True),
+            model_name="chuck",
+            name="spindle",
+            field=models.CharField(choices=[("main", "main"), ("second", "second")], default="main", max_length=10),
         ),
         migrations.AddField(
-            model_name='chuck',
-            name='nose_mm',
-            field=models.FloatField(blank=True, null=True),
+            model_name="jawblank",
+            name="seat_mm",
+            field=models.FloatField(blank=True, help_text="Of a hard jaw", null=True),
         ),
         migrations.AddField(
-            model_name='chuck',
-            name='spindle',
-            field=models.CharField(choices=[('main', 'main'), ('second', 'second')], default='main', max_length=10),
+            model_name="jawblank",
+            name="step_mm",
+            field=models.FloatField(blank=True, help_text="Of a hard jaw", null=True),
         ),
         migrations.AddField(
-            model_name='jawblank',
-            name='seat_mm',
-            field=models.FloatField(blank=True, help_text='Of a hard jaw', null=True),
+            model_name="machine", name="feeder_length_mm", field=models.FloatField(blank=True, null=True)
         ),
+        migrations.AddField(model_name="machine", name="feeder_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="machine", name="feeder_rpm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="machine", name="remnant_mm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="machine", name="second_kw", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="machine", name="second_nm", field=models.FloatField(blank=True, null=True)),
+        migrations.AddField(model_name="machine", name="second_rpm", field=models.FloatField(blank=True, null=True)),
         migrations.AddField(
-            model_name='jawblank',
-            name='step_mm',
-            field=models.FloatField(blank=True, help_text='Of a hard jaw', null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='feeder_length_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='feeder_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='feeder_rpm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='remnant_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='second_kw',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='second_nm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='second_rpm',
-            field=models.FloatField(blank=True, null=True),
-        ),
-        migrations.AddField(
-            model_name='machine',
-            name='spindle_length_mm',
-            field=models.FloatField(blank=True, null=True),
+            model_name="machine", name="spindle_length_mm", field=models.FloatField(blank=True, null=True)
         ),
         migrations.AlterField(
-            model_name='jawblank',
-            name='kind',
-            field=models.CharField(choices=[('block', 'block'), ('pie', 'pie'), ('hard', 'hard')], default='block', max_length=10),
+            model_name="jawblank",
+            name="kind",
+            field=models.CharField(
+                choices=[("block", "block"), ("pie", "pie"), ("hard", "hard")], default="block", max_length=10
+            ),
         ),
         migrations.CreateModel(
-            name='Collet',
+            name="Collet",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('revision', models.PositiveIntegerField(default=0)),
-                ('key', models.SlugField(max_length=60, unique=True)),
-                ('name', models.CharField(max_length=80)),
-                ('typical', models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own")),
-                ('form', models.CharField(choices=[('round', 'round'), ('hexagon', 'hexagon'), ('square', 'square')], default='round', max_length=10)),
-                ('nominal_mm', models.FloatField(help_text='The largest bar it takes')),
-                ('range_mm', models.FloatField(help_text='Closes by, on diameter')),
-                ('bearing_mm', models.FloatField()),
-                ('face', models.CharField(choices=[('smooth', 'smooth'), ('serrated', 'serrated')], default='smooth', max_length=10)),
-                ('max_grip_n', models.FloatField(blank=True, null=True)),
-                ('runout_mm', models.FloatField(default=0.02)),
-                ('chucks', models.ManyToManyField(related_name='collets', to='shelf.chuck')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("revision", models.PositiveIntegerField(default=0)),
+                ("key", models.SlugField(max_length=60, unique=True)),
+                ("name", models.CharField(max_length=80)),
+                (
+                    "typical",
+                    models.JSONField(default=list, help_text="Fields whose figures are typical, not the shop's own"),
+                ),
+                (
+                    "form",
+                    models.CharField(
+                        choices=[("round", "round"), ("hexagon", "hexagon"), ("square", "square")],
+                        default="round",
+                        max_length=10,
+                    ),
+                ),
+                ("nominal_mm", models.FloatField(help_text="The largest bar it takes")),
+                ("range_mm", models.FloatField(help_text="Closes by, on diameter")),
+                ("bearing_mm", models.FloatField()),
+                (
+                    "face",
+                    models.CharField(
+                        choices=[("smooth", "smooth"), ("serrated", "serrated")], default="smooth", max_length=10
+                    ),
+                ),
+                ("max_grip_n", models.FloatField(blank=True, null=True)),
+                ("runout_mm", models.FloatField(default=0.02)),
+                ("chucks", models.ManyToManyField(related_name="collets", to="shelf.chuck")),
             ],
             options={
-                'ordering': ['name'],
-                'abstract': False,
-                'constraints': [models.CheckConstraint(condition=models.Q(('range_mm__lt', models.F('nominal_mm'))), name='collet_closes_on_something')],
+                "ordering": ["name"],
+                "abstract": False,
+                "constraints": [
+                    models.CheckConstraint(
+                        condition=models.Q(("range_mm__lt", models.F("nominal_mm"))), name="collet_closes_on_something"
+                    )
+                ],
             },
         ),
     ]

@@ -4,15 +4,12 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0009_route'),
-    ]
+    dependencies = [("shelf", "0009_route")]
 
     operations = [
         migrations.AddField(
-            model_name='machine',
-            name='turret_takes',
-            field=models.CharField(choices=[('any', 'any'), ('alternate', 'alternate')], default='any', max_length=10),
-        ),
+            model_name="machine",
+            name="turret_takes",
+            field=models.CharField(choices=[("any", "any"), ("alternate", "alternate")], default="any", max_length=10),
+        )
     ]

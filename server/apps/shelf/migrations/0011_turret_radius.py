@@ -4,15 +4,10 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0010_turret_takes'),
-    ]
+    dependencies = [("shelf", "0010_turret_takes")]
 
     operations = [
         migrations.AddField(
-            model_name='machine',
-            name='turret_radius_mm',
-            field=models.FloatField(blank=True, null=True),
-        ),
+            model_name="machine", name="turret_radius_mm", field=models.FloatField(blank=True, null=True)
+        )
     ]

@@ -4,15 +4,12 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
-    dependencies = [
-        ('shelf', '0011_turret_radius'),
-    ]
+    dependencies = [("shelf", "0011_turret_radius")]
 
     operations = [
         migrations.AddField(
-            model_name='jawset',
-            name='bends_times',
-            field=models.FloatField(blank=True, help_text='Against the estimate, by feeler', null=True),
-        ),
+            model_name="jawset",
+            name="bends_times",
+            field=models.FloatField(blank=True, help_text="Against the estimate, by feeler", null=True),
+        )
     ]

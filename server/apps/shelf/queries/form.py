@@ -12,11 +12,9 @@ from calc.quantities import Sentence, System
 from calc.shelf.all_kinds import KINDS
 from calc.typed import typed_value
 from server.apps.shelf import convert
+from server.apps.shelf.convert import Links, Values
 from server.apps.shelf.models import Item
 from server.apps.shelf.queries.snapshot import Snapshot
-
-Values = dict[str, Any]
-"""Figures in core units, words and keys by field: what a row holds and a history keeps."""
 
 
 @dataclass(frozen=True)
@@ -37,7 +35,7 @@ class Form:
     key: str
     values: Values
     chart: list[tuple[float, float]]
-    links: Values
+    links: Links
     errors: list[FieldError] = field(default_factory=list)
     given: set[str] = field(default_factory=set)
 
@@ -62,7 +60,7 @@ def blank_form(kind: str) -> Form:
     """The form of an item that is not there yet: what has a usual value has that."""
     record = KINDS[kind]
     values = {f.name: None if f.field.required else f.field.default for f in record.fields}
-    links: Values = {link.name: [] if link.many else None for link in record.links}
+    links: Links = {link.name: [] if link.many else None for link in record.links}
     return Form(record, "new", values, [], links)
 
 

@@ -146,8 +146,9 @@ def hold() -> None:
     Taken before any run is held. Others may hold it too; who changes the shelf waits for all of them.
     """
     ShelfState.objects.get_or_create(pk=1)
+    table = ShelfState._meta.db_table
     with connection.cursor() as cursor:
-        cursor.execute(f"SELECT 1 FROM {ShelfState._meta.db_table} WHERE id = 1 FOR SHARE")  # noqa: S608 - a name of ours
+        cursor.execute(f"SELECT 1 FROM {table} WHERE id = 1 FOR SHARE")  # noqa: S608 - a name of ours
 
 
 def hold_to_change() -> None:

@@ -145,7 +145,9 @@ export function NewRun({ tools }: { tools: ReactNode }) {
               value={form.outside}
               onChange={(outside) => put({ outside })}
               error={errors.outside}
-              hint={`Steps as on the print, a semicolon between them, bare figures in ${unit}: ${inch ? "3.75 x .5; 2.5 h8 x 1 Ra 63" : "96 x 12; 64 h8 x 26 Ra 1.6"}`}
+              hint={`Steps as on the print, a semicolon between them, bare figures in ${unit}: ${
+                inch ? "3.75 x .5; 2.5 h8 x 1 Ra 63" : "96 x 12; 64 h8 x 26 Ra 1.6"
+              }`}
             />
           </div>
           <Entry

@@ -71,7 +71,7 @@ type Props = {
   onHeld: (words: string) => void;
 };
 
-/** A run on its machine: dragged along its days, or moved by the arrow keys an hour, with Shift a day; Enter keeps it. */
+/** A run on its machine: dragged along its days, or moved by the arrows an hour, with Shift a day; Enter keeps it. */
 export function RunBlock({ run, board, onMove, onHeld }: Props) {
   const block = useRef<HTMLButtonElement>(null);
   const moved = useRef(0);

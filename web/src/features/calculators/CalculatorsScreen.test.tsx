@@ -14,6 +14,9 @@ const field = (name: string, more: object = {}) => ({
   required: true,
   many: false,
   unit: "mm",
+  options: {},
+  when: {},
+  fields: null,
   ...more,
 });
 const LIST = {

@@ -127,7 +127,7 @@ function Leaf({ field, path, draft, error }: LeafProps) {
       { value: "no", label: "no" },
       { value: "yes", label: "yes" },
     ];
-    const options = Object.entries(field.options ?? {}).map(([v, label]) => ({ value: v, label }));
+    const options = Object.entries(field.options).map(([v, label]) => ({ value: v, label }));
     const shown = field.kind === "flag" ? (value === true ? "yes" : "no") : String(value);
     const onChange = (next: string) => put(field.kind === "flag" ? next === "yes" : next);
     const all =

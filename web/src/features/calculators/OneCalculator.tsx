@@ -6,7 +6,7 @@ import { Told } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, fold, space, type } from "../../shared/ui/theme";
 import { Answers, Working } from "./Answer";
-import { asked, fieldsOf, type Given, linkOf } from "./draft";
+import { asked, type Given, linkOf } from "./draft";
 import { Fields } from "./Fields";
 import { BackToPlan, FromPlan, type Source } from "./FromPlan";
 import { useDraft } from "./useDraft";
@@ -66,7 +66,7 @@ export function OneCalculator({ calculator, begin, units, onUnits }: Props) {
   const [told, setTold] = useState("");
   const { answer, known } = draft;
   const errors = fieldErrors(answer.error);
-  const fields = fieldsOf(calculator);
+  const fields = calculator.fields;
   const named = new Set(Object.keys(errors));
   const take = (found: Source) => {
     draft.fill(found.given);

@@ -200,7 +200,7 @@ function Cell({ column, row, value, error, onChange, onPaste }: CellProps) {
       <Picker
         label={label}
         value={String(value)}
-        options={Object.entries(column.options ?? {}).map(([v, l]) => ({ value: v, label: l }))}
+        options={Object.entries(column.options).map(([v, l]) => ({ value: v, label: l }))}
         onChange={onChange}
       />
     );

@@ -9,6 +9,9 @@ const field = (name: string, more: Partial<Field> = {}): Field => ({
   required: true,
   many: false,
   unit: "mm",
+  options: {},
+  when: {},
+  fields: null,
   ...more,
 });
 

@@ -4,20 +4,7 @@ import type { Calculator, Units } from "../../api/client";
 export type Given = Record<string, unknown>;
 export type Path = readonly (string | number)[];
 /** A declared field of a calculator. */
-export type Field = {
-  name: string;
-  label: string;
-  help: string;
-  kind: "quantity" | "choice" | "flag" | "text" | "group";
-  required: boolean;
-  many: boolean;
-  unit?: string;
-  options?: Record<string, string>;
-  fields?: Field[];
-  when?: Record<string, (string | boolean)[]>;
-};
-
-export const fieldsOf = (calculator: Calculator) => calculator.fields as unknown as Field[];
+export type Field = Calculator["fields"][number];
 
 /** What stands at a path; undefined where nothing does. */
 export function at(tree: unknown, path: Path): unknown {
@@ -62,7 +49,7 @@ export function asked(fields: readonly Field[], given: Given): Given {
 
 /** A field matters where what it waits on has one of its values; what is not chosen counts as no. */
 export function matters(field: Field, given: Given): boolean {
-  return Object.entries(field.when ?? {}).every(([name, values]) =>
+  return Object.entries(field.when).every(([name, values]) =>
     values.includes((given[name] ?? false) as string | boolean),
   );
 }

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Calculator, Units } from "../../api/client";
 import { useLast } from "../../shared/useLast";
-import { asked, at, fieldsOf, type Given, type Path, put, withUnits } from "./draft";
+import { asked, at, type Given, type Path, put, withUnits } from "./draft";
 import { useAnswer } from "./queries";
 
 /** The answer comes while one types, but not for every key. */
@@ -20,7 +20,7 @@ function useLater<T>(value: T): T {
 export function useDraft(calculator: Calculator, begin: Given, units: Units) {
   const [given, setGiven] = useState(begin);
   const later = useLater(given);
-  const fields = fieldsOf(calculator);
+  const fields = calculator.fields;
   const answer = useAnswer(calculator, asked(fields, later), units);
   const isOld = later !== given || answer.isPlaceholderData || answer.isError;
   const known = useLast(answer.data);

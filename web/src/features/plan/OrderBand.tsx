@@ -51,7 +51,7 @@ const isOperation = (block: Lane["blocks"][number]): block is Block => Boolean(b
 const idOf = (path: string) => path.split(".").at(-1) ?? "";
 const listOf = (path: string) => path.split(".").slice(0, -1).join(".");
 
-/** All operations by side, as wide as they take: dragged, or moved by the arrow keys, to another place of their side. */
+/** All operations by side, as wide as they take: dragged, or moved by the arrows, to another place of their side. */
 export function OrderBand({ picture, onMove }: Props) {
   const band = useRef<HTMLElement>(null);
   const held = useRef("");

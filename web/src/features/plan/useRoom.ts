@@ -5,7 +5,7 @@ import { LEAST } from "./Divider";
 const PADDING = 34; // of the slip, above and below
 /** How much more than it begins with a picture may take so that the slip fits beside it [% of the height]. */
 const MORE = 15;
-/** Eight facts by fingers, two beside each other, with their heading [rem]: on a tablet the picture leaves them so much. */
+/** Eight facts by fingers, two beside each other, with their heading [rem]: the picture leaves a tablet so much. */
 const FACTS = 19.5;
 
 /** The most that the picture begins with [% of the height]. */
@@ -18,8 +18,8 @@ function most(height: number): number {
 
 /**
  * The room that a stop has, in % of its height for the picture: what was chosen, else what it begins with or a little
- * more. Each stop opens at its top, and where what the slip says fits beside the picture, the facts have the whole width
- * below both. What the slip needs only grows until another stop is opened, so that nothing jumps while one types.
+ * more. Each stop opens at its top, and where what the slip says fits beside the picture, the facts have the whole
+ * width below both. What the slip needs only grows until another stop is opened, so that nothing jumps while one types.
  */
 export function useRoom(stop: string | undefined, chosen: number | undefined, begins: number) {
   const body = useRef<HTMLElement>(null);

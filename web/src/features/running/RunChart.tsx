@@ -285,7 +285,9 @@ function belowOf({ chart, told }: RunningDimension): string {
   const found = [told];
   if (chart.limit_sure !== null && chart.limit_in !== null)
     found.push(
-      `The limit to work to is ${chart.limit_in} pieces away, ${chart.limit_sure} for sure${chart.limit_when && `, made by ${chart.limit_when}`}.`,
+      `The limit to work to is ${chart.limit_in} pieces away, ${chart.limit_sure} for sure${
+        chart.limit_when && `, made by ${chart.limit_when}`
+      }.`,
     );
   if (sign) found.push(`Piece ${sign.piece}: ${sign.words}.`);
   return found.join(" ");

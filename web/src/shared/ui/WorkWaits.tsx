@@ -43,7 +43,9 @@ export function WorkWaits({ titleOf, waits, isKept }: Props) {
             : "Leave this page open. "}
           {waits.length === 0
             ? "What you do waits here, and is sent once."
-            : `${waits.length === 1 ? "One step waits" : `${waits.length} steps wait`} here, sent once as soon as it does.`}
+            : `${
+                waits.length === 1 ? "One step waits" : `${waits.length} steps wait`
+              } here, sent once as soon as it does.`}
         </NoteBox>
       )}
       {unjudged.length > 0 && (
