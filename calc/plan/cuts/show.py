@@ -2,352 +2,29 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-from functools import lru_cache
-
-from calc.fields import Quantity
-from calc.plan.cuts.clear import CLEAR, Nearest
-from calc.plan.cuts.consulted import Finish
+from calc.plan.cuts.clear import CLEAR
 from calc.plan.cuts.drawn import pictures
-from calc.plan.cuts.inputs import PlannedCut
-from calc.plan.cuts.nearest_limit import near_fact
-from calc.plan.cuts.operations import CALLED, LEAVES_OUT
-from calc.plan.cuts.solve import CUTS, CUTS_KEPT, CutFigures
-from calc.plan.cuts.tooling import brought
-from calc.plan.declared import field_at
-from calc.plan.force.solve import FORCE
-from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Row, Stop, Table, computed, said, without_figures
+from calc.plan.cuts.ledger import POWER, facts_of, rounded
+from calc.plan.cuts.solve import CUTS, CutFigures, CutsFigures
+from calc.plan.stop import Amount, Answer, Bar, Entering, Fact, Stop, computed, without_figures
 from calc.plan.view import View
-from calc.quantities import Figure, Rounding, Sentence, counted
-from calc.tools.kinds.insert import Insert
-
-ENTERED_NAMES = (
-    "name",
-    "kind",
-    "from_diameter_mm",
-    "to_diameter_mm",
-    "speed_m_min",
-    "rpm",
-    "clamp_rpm",
-    "feed_mm_rev",
-    "depth_mm",
-    "corner_radius_mm",
-    "approach_deg",
-    "width_mm",
-    "point_deg",
-    "peck_mm",
-    "passes",
-    "rake_deg",
-    "interrupted",
-    "feeds",
-    "turns",
-    "stage",
-    "cleans",
-    "start_mm",
-    "length_mm",
-    "thread",
-    "slow_feed_mm_rev",
-    "slow_below_mm",
-)
-
-
-PINS = {"speed_m_min": "pin_speed", "rpm": "pin_speed", "feed_mm_rev": "pin_feed", "depth_mm": "pin_depth"}
-POWER = (2, 2)
-
-
-@lru_cache(maxsize=CUTS_KEPT)
-def _entered_facts(at: str, c: PlannedCut, figures: CutFigures | None) -> tuple[Fact, ...]:
-    here, group = f"{at}.cuts.{c.id}", c.id
-    enter = Entering(here, c)
-    result, tool = (figures.result, figures.tool) if figures else (None, None)
-    facts = []
-    for n in ENTERED_NAMES:
-        if n in LEAVES_OUT[c.kind]:
-            continue
-        if n in brought(tool) and figures is not None and tool is not None:
-            spec = field_at(f"{here}.{n}").spec
-            unit, label = (spec.unit if isinstance(spec, Quantity) else ""), CALLED.get((c.kind, n), spec.label)
-            facts.append(
-                computed(
-                    f"cut_{c.id}_{n}",
-                    label,
-                    Amount(getattr(figures.planned, n), unit),
-                    Sentence("of {t}", t=tool.edge.name),
-                    "book",
-                    group=group,
-                )
-            )
-            continue
-        if n == "clamp_rpm" and c.rpm is not None:
-            continue
-        if n == "speed_m_min" and c.rpm is not None:
-            follows = "follows the fixed rpm; empty that to give a speed"
-            speed = result.speed_m_min if result else None
-            facts.append(computed(f"cut_{c.id}_{n}", "Surface speed", Amount(speed, "m/min"), follows, group=group))
-            continue
-        source = None
-        if n == "depth_mm" and c.kind != "face" and c.depth_mm is not None:
-            source = Sentence("{x} on diameter", x=Figure(2 * c.depth_mm, "mm"))
-        label = CALLED.get((c.kind, n), "")
-        fact = enter(f"cut_{c.id}_{n}", n, label=label, group=group, source=source)
-        if n in PINS and getattr(c, n) is not None and c.kind != "thread":
-            fact = replace(fact, pin_path=f"{here}.{PINS[n]}", pinned=getattr(c, PINS[n]))
-        facts.append(fact)
-    return tuple(facts)
-
-
-def _rounded(c: CutFigures) -> tuple[Rounding, Rounding]:
-    """How what is asked of the spindle and what it has are rounded: alike where it has enough, so that a cut at the
-    spindle's limit never reads as over it.
-    """
-    return ("up", "down") if c.over > 1 + 1e-9 else ("near", "near")
-
-
-@lru_cache(maxsize=CUTS_KEPT)
-def _computed_facts(c: CutFigures) -> tuple[Fact, ...]:
-    g, r = c.id, c.result
-    asked, there = _rounded(c)
-    facts = [
-        computed(
-            f"cut_{c.id}_tangential",
-            "Tangential force",
-            Amount(c.tangential_n, "N", "up", (2, 0)),
-            "worn edge" + (", interrupted" if c.job.interrupted else ""),
-            group=g,
-        ),
-        computed(
-            f"cut_{c.id}_power",
-            "Power",
-            Amount(r.power_kw, "kW", asked, POWER),
-            Sentence("spindle has {p}", p=Figure(c.power_available_kw, "kW", there, POWER)),
-            group=g,
-        ),
-        computed(
-            f"cut_{c.id}_torque",
-            "Torque",
-            Amount(r.torque_nm, "N*m", asked),
-            Sentence("spindle has {m}", m=Figure(c.torque_available_nm, "N*m", there)),
-            group=g,
-        ),
-        computed(
-            f"cut_{c.id}_rpm_here",
-            "Speed at the start",
-            # Where it turns at one speed, that is one figure here and at its top.
-            Amount(r.rpm, "rpm", "up" if c.top_rpm - r.rpm < 1 else "near"),
-            Sentence(
-                "{v} at Ø{d}",
-                v=Figure(r.speed_m_min, "m/min"),
-                d=Figure(c.diameter_mm, "mm", exact=True, places=(2, 3)),
-            ),
-            group=g,
-        ),
-        computed(f"cut_{c.id}_top", "Top speed", Amount(c.top_rpm, "rpm", "up"), "at its smallest diameter", group=g),
-    ]
-    if c.consulted.finish is not None:
-        ra, why = _finish_said(c.consulted.finish)
-        label = "Ra expected" if c.consulted.finish.seen else "Theoretical Ra"
-        facts.append(computed(f"cut_{c.id}_ra", label, Amount(ra, "um", "up"), why, group=g))
-    facts.append(computed(f"cut_{c.id}_passes", "Passes", Amount(float(c.passes), ""), "stock ÷ depth", group=g))
-    tool = c.tool
-    if tool is not None:
-        edge = tool.edge
-        name, held = (edge.code if isinstance(edge, Insert) else edge.name), Sentence("{t}", t=tool.name)
-        facts.append(said(f"cut_{c.id}_tool", "Tool", name, held, g))
-    facts.append(
-        computed(f"cut_{c.id}_minutes", "Time in cut", Amount(c.minutes, "min", "up"), "of one piece", group=g)
-    )
-    return (*facts, *_about_facts(c))
-
-
-def _about_facts(c: CutFigures) -> list[Fact]:
-    g, found, facts = c.id, c.consulted, []
-    if found.window is not None:
-        w = found.window
-        by = {"radius": "two thirds of the corner", "finish": "the finish", "breaker": "the breaker"}[w.bound_by]
-        facts.append(
-            computed(
-                f"cut_{c.id}_feed_most",
-                "Largest feed",
-                Amount(w.feed_max_mm_rev, "mm/rev", "down"),
-                Sentence("set by {w}; least {f}", w=by, f=Figure(w.feed_min_mm_rev, "mm/rev", "up")),
-                "typical",
-                group=g,
-            )
-        )
-    if found.life is not None:
-        life = found.life
-        facts.append(
-            computed(
-                f"cut_{c.id}_life",
-                "Edge lasts",
-                Amount(life.life_min, "min", "down", (1, 1)),
-                Sentence(
-                    "{n}; {e} for the run", n=counted(life.pieces_per_edge, "piece"), e=counted(life.inserts, "insert")
-                ),
-                "typical",
-                group=g,
-            )
-        )
-    if found.bar is not None:
-        facts.append(
-            computed(
-                f"cut_{c.id}_bend",
-                "Bar bends",
-                Amount(found.bar.deflection_mm, "mm", "up", (3, 4)),
-                Sentence("a side; {r} diameters out", r=Figure(found.bar.overhang_ratio, "", "up", (1, 1))),
-                group=g,
-            )
-        )
-    if found.plunge is not None:
-        facts.append(
-            computed(
-                f"cut_{c.id}_tops",
-                "Spindle tops out at",
-                Amount(found.plunge.cap_diameter_mm, "mm", "up"),
-                "diameter; from there the surface speed falls",
-                group=g,
-            )
-        )
-    return facts
-
-
-FAR_CLEAR_MM = 20.0  # a tool farther from everything is not told of
-
-
-def _clear_fact(near: Nearest) -> Fact:
-    """How far a cut's tool stays from what it is nearest to."""
-    amount = Amount(near.distance_mm, "mm", "down", (2, 3))
-    return computed(f"cut_{near.cut.id}_clear", "Clear by", amount, Sentence("of {w}", w=near.what), group=near.cut.id)
-
-
-NOT_SET = Sentence("the tool's own")
-
-
-def _limit(value: float | None, words: Sentence = NOT_SET) -> Figure | Sentence:
-    return words if value is None else Figure(value, "mm", places=(3, 4))
-
-
-def tables(view: View) -> tuple[Table, ...]:
-    """Limits of threads, depths of their passes, and the pecks of deep holes."""
-    figures, found = view[CUTS], []
-    if figures is None:
-        return ()
-    for c in figures.cuts:
-        t, d = c.consulted.thread, c.consulted.drilled
-        if t is not None:
-            rows = [
-                Row(label, (_limit(x.max), _limit(x.min)))
-                for label, x in (("major", t.major), ("pitch", t.pitch_diameter), ("minor", t.minor))
-            ]
-            if t.over_wires_mm:
-                rows.append(Row("over the best wires", (_limit(t.over_wires_mm[0]), _limit(t.over_wires_mm[1]))))
-            found.append(
-                Table(
-                    f"thread_{c.id}",
-                    f"Limits of {c.planned.thread}",
-                    ("diameter", "largest", "smallest"),
-                    tuple(rows),
-                    c.id,
-                )
-            )
-            depths = tuple(Row(f"pass {n}", (_limit(x),)) for n, x in enumerate(t.pass_depths_mm, start=1))
-            found.append(
-                Table(f"passes_{c.id}", "Passes with an equal chip", ("pass", "depth per side, after it"), depths, c.id)
-            )
-        if d is not None and d.pecks_mm:
-            pecks = tuple(Row(f"peck {n}", (Figure(x, "mm"),)) for n, x in enumerate(d.pecks_mm, start=1))
-            found.append(
-                Table(
-                    f"pecks_{c.id}",
-                    "Pecks, where no coolant comes through the drill",
-                    ("peck", "to a depth of"),
-                    pecks,
-                    c.id,
-                )
-            )
-    return tuple(found)
-
-
-def _finish_said(finish: Finish) -> tuple[float, Sentence]:
-    """What finish is expected [µm], and where that comes from."""
-    if finish.seen is None:
-        return finish.theory_um, Sentence("feed and corner")
-    words = "feed and corner say {a}; {q} of it was read with this edge, {n}"
-    figures = {"a": Figure(finish.theory_um, "um", "up"), "q": Figure(100 * finish.seen.ratio, "%", "up", (0, 0))}
-    return finish.expected_um, Sentence(words, n=counted(finish.seen.readings, "reading"), **figures)
+from calc.quantities import Figure, Sentence, counted
 
 
 def show(view: View) -> Stop:
     """The stop as it is shown."""
-    setup, outcome = view.setup, view.outcome(CUTS)
-    figures, enter = outcome.value, Entering(view.at, setup)
-    headings = {c.id: c.name for c in setup.cuts}
-    known = {c.id: c for c in figures.cuts} if figures else {}
-    facts: list[Fact] = []
-    for planned in setup.cuts:
-        found = known.get(planned.id)
-        facts += _entered_facts(view.at, planned, found)
-        if found:
-            facts += _computed_facts(found)
-    own = sum(c.clamp_rpm is not None or c.rpm is not None for c in setup.cuts)
-    left = None
-    if own == len(setup.cuts) > 0:
-        left = Sentence("every cut has its own")
-    elif own:
-        left = Sentence("for {n} without their own", n=f"{len(setup.cuts) - own} of {len(setup.cuts)} cuts")
-    clamp = enter("clamp", "clamp_rpm", source=left)
+    outcome, headings = view.outcome(CUTS), {c.id: c.name for c in view.setup.cuts}
+    figures, clamp, facts = outcome.value, _clamp(view), facts_of(view)
     if figures is None:
         return without_figures(outcome, (clamp, *facts), headings=headings)
-    clear, force = view[CLEAR], view[FORCE]
-    facts += [near_fact(c, force.load_of(c.id) if force else None, view.document.in_force) for c in figures.cuts]
-    if clear is not None:
-        facts += [_clear_fact(n) for n in clear.nearest.values() if n.distance_mm < FAR_CLEAR_MM]
+    clear = view[CLEAR]
     notes = (*figures.notes, *(clear.notes if clear else ()))
-    hardest = max(figures.cuts, key=lambda c: c.over)
-    asked, there = _rounded(hardest)
-    answers: tuple[Answer, ...] = (
-        Answer(
-            "clamp",
-            "The program reaches",
-            Figure(figures.top_rpm, "rpm", "up"),
-            below=Sentence(
-                "{cut}; clamp {n}",
-                cut=figures.fastest.name,
-                n=Figure(figures.fastest.clamp_rpm, "rpm") if figures.fastest.clamp_rpm else "not set",
-            ),
-            steps=tuple(s for s in figures.fastest.working if s.symbol in ("n_top",)),
-        ),
-        Answer(
-            f"cut_{hardest.id}_power",
-            "Hardest on the spindle",
-            Figure(hardest.result.power_kw, "kW", asked, POWER),
-            below=Sentence("{cut}, worn edge", cut=hardest.name),
-            steps=hardest.working,
-            bar=Bar(
-                min(1.0, hardest.over),
-                1.0,
-                Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", there, POWER)),
-            ),
-        ),
-    )
-    finish = [(c, c.consulted.finish) for c in figures.cuts if c.consulted.finish is not None]
-    if finish:
-        last, comes_to = finish[-1]
-        answers += (
-            Answer(
-                f"cut_{last.id}_ra",
-                "Finish of the last cut",
-                Figure(comes_to.expected_um, "um", "up"),
-                "Ra ",
-                below=Sentence("{cut}, {how}", cut=last.name, how="as read before" if comes_to.seen else "in theory"),
-                steps=tuple(s for s in last.working if s.symbol == "Ra"),
-            ),
-        )
     whole = computed(
         "minutes", "Time in cut", Amount(figures.minutes, "min", "up"), "of one piece, all cuts of this side"
     )
     many = counted(len(figures.cuts), "cut")
     line = Sentence("{n} · top {rpm}", n=many, rpm=Figure(figures.top_rpm, "rpm", "up"))
+    answers = (_reached(figures), _hardest(figures), *_finish(figures))
     return Stop(
         "",
         "",
@@ -358,4 +35,63 @@ def show(view: View) -> Stop:
         notes,
         pictures=pictures(view, figures),
         headings=headings,
+    )
+
+
+def _clamp(view: View) -> Fact:
+    """The clamp of the set-up, and how many cuts it is left for."""
+    cuts = view.setup.cuts
+    own, left = sum(c.clamp_rpm is not None or c.rpm is not None for c in cuts), None
+    if own == len(cuts) > 0:
+        left = Sentence("every cut has its own")
+    elif own:
+        left = Sentence("for {n} without their own", n=f"{len(cuts) - own} of {len(cuts)} cuts")
+    return Entering(view.at, view.setup)("clamp", "clamp_rpm", source=left)
+
+
+def _reached(figures: CutsFigures) -> Answer:
+    fastest = figures.fastest
+    return Answer(
+        "clamp",
+        "The program reaches",
+        Figure(figures.top_rpm, "rpm", "up"),
+        below=Sentence(
+            "{cut}; clamp {n}", cut=fastest.name, n=Figure(fastest.clamp_rpm, "rpm") if fastest.clamp_rpm else "not set"
+        ),
+        steps=tuple(s for s in fastest.working if s.symbol in ("n_top",)),
+    )
+
+
+def _hardest(figures: CutsFigures) -> Answer:
+    hardest: CutFigures = max(figures.cuts, key=lambda c: c.over)
+    asked, there = rounded(hardest)
+    return Answer(
+        f"cut_{hardest.id}_power",
+        "Hardest on the spindle",
+        Figure(hardest.result.power_kw, "kW", asked, POWER),
+        below=Sentence("{cut}, worn edge", cut=hardest.name),
+        steps=hardest.working,
+        bar=Bar(
+            min(1.0, hardest.over),
+            1.0,
+            Sentence("spindle has {p}", p=Figure(hardest.power_available_kw, "kW", there, POWER)),
+        ),
+    )
+
+
+def _finish(figures: CutsFigures) -> tuple[Answer, ...]:
+    """The finish of the last cut that leaves one."""
+    finish = [(c, c.consulted.finish) for c in figures.cuts if c.consulted.finish is not None]
+    if not finish:
+        return ()
+    last, comes_to = finish[-1]
+    return (
+        Answer(
+            f"cut_{last.id}_ra",
+            "Finish of the last cut",
+            Figure(comes_to.expected_um, "um", "up"),
+            "Ra ",
+            below=Sentence("{cut}, {how}", cut=last.name, how="as read before" if comes_to.seen else "in theory"),
+            steps=tuple(s for s in last.working if s.symbol == "Ra"),
+        ),
     )

@@ -9,8 +9,9 @@ from calc.plan.cuts.at_work import at_work
 from calc.plan.cuts.carried import CARRIED
 from calc.plan.cuts.drawn import layers
 from calc.plan.cuts.helps import cuts_helps
-from calc.plan.cuts.show import show, tables
+from calc.plan.cuts.show import show
 from calc.plan.cuts.solve import CUTS
+from calc.plan.cuts.tables import tables
 from calc.plan.force.solve import FORCE
 from calc.plan.stop_kind import Carried, Drawing, Headline, StopKind
 from calc.plan.view import View
