@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from statistics import NormalDist
 from typing import Annotated
 
 import numpy as np
-from scipy.stats import chi2, norm
 
 from calc.describing import calculator
 from calc.errors import FieldError
@@ -95,18 +95,27 @@ def capability(given: CapabilityInput) -> CapabilityResult:
     return CapabilityResult(n=n, mean_mm=mean, sd_mm=sd, working=tuple(w.steps), notes=tuple(w.notes), **found)
 
 
+def _chi_square(share: float, free: int) -> float:
+    """The chi-square below which this share lies. All of scipy's distributions take a second to load: their special
+    functions alone do not.
+    """
+    from scipy.special import chdtri
+
+    return float(chdtri(free, 1 - share))
+
+
 def _found(w: Working, given: CapabilityInput, mean: float, sd: float, n: int) -> dict[str, float | None]:
     low, high = given.low_mm, given.high_mm
     cp = w.step("C_p", "Print over six spreads", "(D_u - D_l)/(6*s)", "", CAPABILITY, D_u=high, D_l=low, s=sd)
     near = "Distance to the nearer limit over three spreads"
     cpk = w.step("C_pk", near, "min(D_u - D_a, D_a - D_l)/(3*s)", "", CAPABILITY, D_u=high, D_a=mean, D_l=low, s=sd)
     free = float(n - 1)
-    ends = [float(chi2.ppf(p, n - 1)) for p in ((1 - SURE) / 2, (1 + SURE) / 2)]
+    ends = [_chi_square(p, n - 1) for p in ((1 - SURE) / 2, (1 + SURE) / 2)]
     cp_low, cp_high = (
         w.step(name, label, "C_p*sqrt(x/f)", "", CHI, C_p=cp, x=end, f=free)
         for (name, label), end in zip((("C_1", "Cp, at least"), ("C_2", "Cp, at most")), ends, strict=True)
     )
-    z = float(norm.ppf((1 + SURE) / 2))
+    z = NormalDist().inv_cdf((1 + SURE) / 2)
     half = w.step(
         "C_h",
         "Half the interval of Cpk",
