@@ -3202,11 +3202,8 @@ export interface components {
             low?: number | null;
             /** High */
             high?: number | null;
-            /**
-             * Low Excluded
-             * @default false
-             */
-            low_excluded: boolean;
+            /** Low Excluded */
+            low_excluded?: boolean | null;
             /** Options */
             options?: {
                 [key: string]: string;
