@@ -28,7 +28,7 @@ class FieldTold:
     kind: FieldKind
     required: bool
     many: bool
-    default: str | float | bool | None = None
+    default: str | int | float | bool | None = None
     unit: str | None = None
     low: float | None = None
     high: float | None = None

@@ -11,11 +11,13 @@ from calc.plan.cuts.inputs import PlannedCut
 from calc.plan.cuts.solve import CUTS
 from calc.plan.document import Document, Setup
 from calc.plan.force.solve import FORCE
+from calc.plan.part.drawn import drawings
 from calc.plan.part.solve import PART
 from calc.practice.draw import Draw
 from calc.practice.exercise import Choice, Exercise, Known, Option, Verdict
 from calc.practice.sound_plan import sound_run
 from calc.quantities import Figure, Sentence
+from calc.scene.shapes import Scene
 
 FACE, ROUGHER = "c1", "c3"
 Plant = Callable[[Document, float], Document]
@@ -188,7 +190,14 @@ def find_fault(draw: Draw, level: int) -> Exercise:
     )
     known = _shown(result.views[0].setup, result, sound)
     ask = Sentence("What is wrong with side 1 of this set-up?")
-    return Exercise(ask, tuple(known), Choice(tuple(options)), rule)
+    return Exercise(ask, tuple(known), Choice(tuple(options)), rule, picture=_part_drawn(sound))
+
+
+def _part_drawn(sound: PlanResult) -> Scene:
+    """The part in its stock: what a setter has before them whatever is wrong with the set-up."""
+    scene = next(iter(drawings(sound.views[0]))).draw()
+    assert isinstance(scene, Scene)
+    return scene
 
 
 def _plans_own(result: PlanResult) -> Sentence:

@@ -49,14 +49,14 @@ def blued(shows: str) -> Scene:
         "even": ((LONG - 1.5, 0.0), (LONG, 0.0), (LONG, 1.2)),
     }[shows]
     labels = (
-        Label((-2, -DEEP - 5), Sentence("floor"), anchor="start"),
-        Label((LONG + 2, -DEEP - 5), Sentence("mouth"), anchor="end"),
+        Label((0, GAP + DEEP + 3), Sentence("floor"), anchor="start"),
+        Label((LONG, GAP + DEEP + 3), Sentence("mouth"), anchor="end"),
     )
     shapes = (part, jaw, Shape("blue", "removed", blue))
     box = box_of(shapes, ())
     where = {"tip": "from the mouth", "base": "from the floor", "even": "nowhere but at the rim of the mouth"}[shows]
     words = Sentence("The jaw above, the part below, floor left and mouth right. The blue has crept in {w}.", w=where)
-    return Scene(shapes, (), (box[0], box[1] - 14, box[2], box[3]), (words,), labels)
+    return Scene(shapes, (), (box[0], box[1], box[2], box[3] + 8), (words,), labels)
 
 
 def read_blue(draw: Draw, level: int) -> Exercise:

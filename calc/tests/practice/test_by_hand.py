@@ -248,6 +248,10 @@ def test_no_other_answer_is_said_by_the_faulty_plan_too():
                         assert not codes & set(BY_NAME[option.key].codes)
 
 
+def test_the_picture_is_the_same_whatever_is_wrong():
+    assert len({repr(one.picture) for one, _ in of("fault", 2)}) == 1
+
+
 def test_a_rough_bore_leaves_the_finish_its_stock_a_side():
     for one, told in of("drill-first", 2):
         bore = figure(told["Finished to"].removeprefix("Ø"))

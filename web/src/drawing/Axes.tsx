@@ -2,7 +2,6 @@ import { type Axis, axisBottom, axisLeft } from "d3-axis";
 import type { ScaleLinear } from "d3-scale";
 import { select } from "d3-selection";
 import { useLayoutEffect, useRef } from "react";
-import { thousands } from "../shared/words";
 
 export type Edge = { top: number; right: number; bottom: number; left: number };
 export type Scale = ScaleLinear<number, number>;
@@ -25,6 +24,12 @@ export type AxesProps = {
   unit: string;
   words: string;
 };
+
+/** The figures of a scale, all with as many places as the finest of them needs. */
+export function said(scale: Scale, ticks: number): (tick: number) => string {
+  const format = scale.tickFormat(ticks);
+  return (tick) => format(tick).replace(/,/g, "\u202f");
+}
 
 /** px between an axis and its figures. */
 export const LEFT_PAD = 8;
@@ -51,9 +56,10 @@ export function Across({
   width: number;
   big: number;
 }) {
+  const ticks = ticksAcross(of.width, of.big);
   const axis = axisBottom<number>(x)
-    .ticks(ticksAcross(of.width, of.big))
-    .tickFormat((tick) => thousands(Number(tick)))
+    .ticks(ticks)
+    .tickFormat(said(x, ticks))
     .tickSizeInner(-(base - top))
     .tickPadding(BASE_PAD * of.big);
   return <Ticks axis={axis.tickSizeOuter(0)} transform={`translate(0,${base})`} />;
@@ -64,7 +70,7 @@ export function Axes({ x, y, edge, width, big, unit, words }: AxesProps) {
   const [base = 0, top = 0] = y.range();
   const upright = axisLeft<number>(y)
     .ticks(UPRIGHT)
-    .tickFormat((tick) => thousands(Number(tick)))
+    .tickFormat(said(y, UPRIGHT))
     .tickSizeInner(-(width - edge.right - edge.left))
     .tickPadding(LEFT_PAD);
   return (
