@@ -21,7 +21,7 @@ def _tables_are_emptied_by_their_rows() -> Iterator[None]:
     from django.db.backends.postgresql.operations import DatabaseOperations
 
     def deleting(self: DatabaseOperations, style: object, tables: list[str], **_: bool) -> list[str]:
-        return [f"DELETE FROM {self.quote_name(table)}" for table in tables]
+        return [f"DELETE FROM {self.quote_name(table)}" for table in tables]  # noqa: S608 # names of Django's models
 
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr(DatabaseOperations, "sql_flush", deleting)
