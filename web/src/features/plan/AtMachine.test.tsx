@@ -3,7 +3,7 @@ import { MemoryRouter } from "react-router";
 import { describe, expect, it, vi } from "vitest";
 import type { Plan } from "../../api/client";
 import { AtMachine } from "./AtMachine";
-import * as queries from "./queries";
+import * as queries from "./machineQueries";
 
 type Done = NonNullable<ReturnType<typeof queries.useAtMachine>["data"]>;
 

@@ -4,7 +4,7 @@ import type { Plan, Units } from "../../api/client";
 import { reach } from "../../shared/ui/reach";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
-import { useAtMachine } from "./queries";
+import { useAtMachine } from "./machineQueries";
 
 const Strip = styled.div`
   display: flex;

@@ -5,7 +5,8 @@ import { fieldErrors, type Plan, said, type Units } from "../../api/client";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Picker } from "../../shared/ui/Picker";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { type Action, type Drawing, lookAtDrawing } from "./queries";
+import type { Action } from "./acting";
+import { type Drawing, lookAtDrawing } from "./queries";
 
 const Panel = styled.section`
   display: grid;

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { GainFound } from "../../api/client";
 import { plan } from "../../tests/plan";
 import { Gains } from "./Gains";
-import * as queries from "./queries";
+import * as settling from "./settling";
 
 const OF = { runId: 1, units: "metric" as const, setup: "s1", revision: 4 };
 
@@ -24,8 +24,8 @@ function found(key: string, more: Partial<GainFound> = {}): { key: string; answe
 }
 
 function show(answers: Record<string, Partial<GainFound>>) {
-  vi.spyOn(queries, "gainIdeas").mockResolvedValue(Object.keys(answers).map((key) => ({ key, label: key })));
-  vi.spyOn(queries, "gainOf").mockImplementation(async (_, key) => found(key, answers[key]));
+  vi.spyOn(settling, "gainIdeas").mockResolvedValue(Object.keys(answers).map((key) => ({ key, label: key })));
+  vi.spyOn(settling, "gainOf").mockImplementation(async (_, key) => found(key, answers[key]));
   const onDo = vi.fn(async () => plan());
   render(<Gains of={OF} mayTake onDo={onDo} />);
   return { onDo, user: userEvent.setup() };

@@ -4,7 +4,9 @@ import { type GainFound, type Plan, said } from "../../api/client";
 import { Dropped } from "../../shared/questions";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { type Action, gainIdeas, gainOf, type OfSide } from "./queries";
+import type { Action } from "./acting";
+import type { OfSide } from "./queries";
+import { gainIdeas, gainOf } from "./settling";
 
 const Box = styled.section`
   display: grid;

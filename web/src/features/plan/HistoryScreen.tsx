@@ -5,7 +5,8 @@ import { type HistoryEntry, Refused, type Session, said } from "../../api/client
 import { Button, TextButton } from "../../shared/ui/Button";
 import { AppHeader, Blank, Told } from "../../shared/ui/Page";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
-import { act, useHistory, usePlan } from "./queries";
+import { act } from "./acting";
+import { useHistory, usePlan } from "./queries";
 
 const Main = styled.main`
   max-width: 1000px;

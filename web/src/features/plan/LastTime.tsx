@@ -4,7 +4,7 @@ import { Button } from "../../shared/ui/Button";
 import { PlannedAndReal } from "../../shared/ui/PlannedAndReal";
 import { colour, face, space, type } from "../../shared/ui/theme";
 import { moment } from "../../shared/words";
-import { useLastTime } from "./queries";
+import { useLastTime } from "./machineQueries";
 
 const Whole = styled.section`
   display: grid;

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Fact, Plan, PlanTable, Settled, Stop } from "../../api/client";
 import { reach } from "../../shared/ui/reach";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
+import type { Action } from "./acting";
 import { CompareTable } from "./CompareTable";
 import { CutsTable } from "./CutsTable";
 import type { Changes } from "./changes";
@@ -10,7 +11,6 @@ import { type FactActions, FactRow } from "./FactRow";
 import type { Latest } from "./kept";
 import { LineBar } from "./LineBar";
 import { ListBar } from "./ListBar";
-import type { Action } from "./queries";
 import type { Troubles } from "./useEditing";
 
 const Section = styled.section`

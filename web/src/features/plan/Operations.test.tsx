@@ -5,7 +5,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { type PlanList, Refused, type Settled } from "../../api/client";
 import { plan } from "../../tests/plan";
 import { type FoundSettled, Operations } from "./Operations";
-import * as queries from "./queries";
+import * as settling from "./settling";
 
 const LIST: PlanList = {
   path: "setups.s1.cuts",
@@ -60,7 +60,7 @@ describe("Operations", () => {
   beforeEach(() => vi.restoreAllMocks());
 
   it("shows what settling found, and keeps it only when it is taken", async () => {
-    const ask = vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer: FOUND });
+    const ask = vi.spyOn(settling, "settle").mockResolvedValue({ key: "q1", answer: FOUND });
     const { onDo, user } = show("c2");
     await user.click(screen.getByRole("button", { name: "Settle Rough" }));
     expect(ask.mock.lastCall?.slice(0, 2)).toEqual([
@@ -76,7 +76,7 @@ describe("Operations", () => {
 
   it("settles for long edge life where that is wanted, and offers nothing that is no gain", async () => {
     const answer = { ...FOUND, gains: false };
-    const ask = vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer });
+    const ask = vi.spyOn(settling, "settle").mockResolvedValue({ key: "q1", answer });
     const { user } = show("c2");
     await user.click(screen.getByRole("radio", { name: "long edge life" }));
     await user.click(screen.getByRole("button", { name: "Settle the set-up" }));
@@ -86,7 +86,7 @@ describe("Operations", () => {
   });
 
   it("offers the cheapest piece only where the shop counts money", async () => {
-    const ask = vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer: FOUND });
+    const ask = vi.spyOn(settling, "settle").mockResolvedValue({ key: "q1", answer: FOUND });
     show("c2");
     expect(screen.queryByRole("radio", { name: "cheap" })).toBeNull();
     cleanup();
@@ -98,7 +98,7 @@ describe("Operations", () => {
 
   it("takes nothing that was found for a draft that is gone", async () => {
     const answer = { ...FOUND, revision: 3 };
-    vi.spyOn(queries, "settle").mockResolvedValue({ key: "q1", answer });
+    vi.spyOn(settling, "settle").mockResolvedValue({ key: "q1", answer });
     const { user } = show("c2");
     await user.click(screen.getByRole("button", { name: "Settle Rough" }));
     expect(screen.getByRole("button", { name: "Take it" })).toBeDisabled();
@@ -107,7 +107,7 @@ describe("Operations", () => {
 
   it("tells how far it has come, and stops when it is told to", async () => {
     let stopped: AbortSignal | undefined;
-    vi.spyOn(queries, "settle").mockImplementation((_, __, signal, onStanding) => {
+    vi.spyOn(settling, "settle").mockImplementation((_, __, signal, onStanding) => {
       stopped = signal;
       onStanding({ state: "working", before: 0, done: 6, of: 22, told: "" });
       return new Promise((_resolve, reject) => {
@@ -126,7 +126,7 @@ describe("Operations", () => {
 
   it("says why nothing can be settled", async () => {
     const errors = [{ field: "setups.s1.cuts", message: "No pressure and clamp hold every cut." }];
-    vi.spyOn(queries, "settle").mockRejectedValue(
+    vi.spyOn(settling, "settle").mockRejectedValue(
       new Refused(422, { type: "", title: "", status: 422, errors }),
     );
     const { user } = show("c2");

@@ -5,7 +5,9 @@ import { type Standing, standingWords } from "../../shared/questions";
 import { Button, TextButton } from "../../shared/ui/Button";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
-import { type Action, type Goal, type OfSide, settle } from "./queries";
+import type { Action } from "./acting";
+import type { OfSide } from "./queries";
+import { type Goal, settle } from "./settling";
 
 const Bar = styled.div`
   display: flex;

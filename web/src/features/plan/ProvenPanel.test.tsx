@@ -4,8 +4,8 @@ import { MemoryRouter } from "react-router";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { type LikeCuts, Refused } from "../../api/client";
 import { plan } from "../../tests/plan";
+import * as queries from "./cutQueries";
 import { ProvenPanel } from "./ProvenPanel";
-import * as queries from "./queries";
 
 const LINE = {
   id: 5,

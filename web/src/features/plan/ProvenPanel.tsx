@@ -7,7 +7,8 @@ import { Button, TextButton } from "../../shared/ui/Button";
 import { Entry } from "../../shared/ui/Entry";
 import { Picker } from "../../shared/ui/Picker";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { type Action, type OfCut, useKeepCut, useLikeCuts } from "./queries";
+import type { Action } from "./acting";
+import { type OfCut, useKeepCut, useLikeCuts } from "./cutQueries";
 
 const Panel = styled.section`
   margin-top: ${space(3)};

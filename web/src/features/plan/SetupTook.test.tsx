@@ -1,6 +1,6 @@
 import { render, screen, within } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
-import * as queries from "./queries";
+import * as queries from "./machineQueries";
 import { SetupTook } from "./SetupTook";
 
 type Found = NonNullable<ReturnType<typeof queries.useSetupTook>["data"]>;

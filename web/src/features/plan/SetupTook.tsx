@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { useSetupTook } from "./queries";
+import { useSetupTook } from "./machineQueries";
 
 const Whole = styled.section`
   margin-top: ${space(4)};

@@ -1,7 +1,7 @@
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import * as queries from "./queries";
+import * as queries from "./machineQueries";
 import { Staying } from "./Staying";
 
 const TOLD = "LH-2041 Seal carrier stands before it on this machine: 6 tools of 9 stay.";

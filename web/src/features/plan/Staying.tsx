@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { TextButton } from "../../shared/ui/Button";
 import { colour, face, space, type } from "../../shared/ui/theme";
-import { useStays } from "./queries";
+import { useStays } from "./machineQueries";
 
 const Line = styled.p`
   margin-top: ${space(4)};

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Picture, Plan, Side, Stop } from "../../api/client";
+import type { Action } from "./acting";
 import { DrawingPanel } from "./DrawingPanel";
 import { Gains } from "./Gains";
 import type { Latest } from "./kept";
@@ -9,7 +10,7 @@ import { OrderBand } from "./OrderBand";
 import { FeedBars } from "./Pictures";
 import { ProgramBlock } from "./ProgramBlock";
 import { ProvenPanel } from "./ProvenPanel";
-import type { Action, EntryValue } from "./queries";
+import type { EntryValue } from "./queries";
 import { RouteSheets } from "./RouteSheets";
 import { SetupTook } from "./SetupTook";
 import { SolvedTable } from "./SolvedTable";

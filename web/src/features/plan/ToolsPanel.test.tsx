@@ -3,7 +3,7 @@ import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { ToolsForCut } from "../../api/client";
-import * as queries from "./queries";
+import * as queries from "./cutQueries";
 import { ToolsPanel } from "./ToolsPanel";
 
 const TOOLS: ToolsForCut = {

@@ -3,7 +3,7 @@ import { Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { TextButton } from "../../shared/ui/Button";
 import { colour, face, size, space, type } from "../../shared/ui/theme";
-import { type OfCut, useToolsForCut } from "./queries";
+import { type OfCut, useToolsForCut } from "./cutQueries";
 
 const Panel = styled.section`
   margin-top: ${space(3)};

@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { NoAnswer, type Plan, type Preview, Refused, type Units } from "../../api/client";
 import { unsentEdits } from "../../shared/unsentEdits";
+import * as acting from "./acting";
 import { type Kept, taken } from "./kept";
 import * as queries from "./queries";
 import { useEditing } from "./useEditing";
@@ -155,7 +156,7 @@ describe("useEditing", () => {
         answer = resolve;
       });
     });
-    vi.spyOn(queries, "act").mockImplementation(async () => {
+    vi.spyOn(acting, "act").mockImplementation(async () => {
       order.push("undo");
       return plan(2);
     });
@@ -172,7 +173,7 @@ describe("useEditing", () => {
 
   it("tells why an undo did not go", async () => {
     const said = { type: "", title: "You have nothing to undo in this run.", status: 409, errors: [] };
-    vi.spyOn(queries, "act")
+    vi.spyOn(acting, "act")
       .mockRejectedValueOnce(new Refused(409, said))
       .mockRejectedValueOnce(new NoAnswer("Silent."));
     const { result } = setUp();

@@ -3,17 +3,9 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { NoAnswer, type Plan, type PlanParts, Refused, said, type Units } from "../../api/client";
 import { useWaiting } from "../../shared/outbox";
 import { rebase, SCREEN, type Unsent, unsentEdits } from "../../shared/unsentEdits";
+import { type Action, act } from "./acting";
 import { type Draft, draftOver, draftWithParts, type Kept, taken } from "./kept";
-import {
-  type Action,
-  act,
-  type EntryValue,
-  keepEdit,
-  type Look,
-  looking,
-  planKey,
-  previewEdit,
-} from "./queries";
+import { type EntryValue, keepEdit, type Look, looking, planKey, previewEdit } from "./queries";
 
 /** An edit that is not kept: refused by the core, in conflict, or without an answer from the server. */
 export type Trouble = {

@@ -2,7 +2,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { fieldErrors, type Plan, said } from "../../api/client";
 import { Dropped, type Standing } from "../../shared/questions";
-import { type Action, settleStart } from "./queries";
+import type { Action } from "./acting";
+import { settleStart } from "./settling";
 
 export type Starting = {
   /** What is being done, in words; empty while nothing is. */

@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Plan, Units } from "../../api/client";
+import type { Action } from "./acting";
 import { stopOf } from "./places";
-import { type Action, historyPage } from "./queries";
+import { historyPage } from "./queries";
 
 /** Undo and redo: each says what it did, and goes to where that is seen. */
 export function useUndo(runId: number, units: Units, act: (action: Action) => Promise<Plan | null>) {
