@@ -169,7 +169,7 @@ def _finished(run: RunFigures) -> Iterator[Answer]:
         None if at is None else clock_words(clock.calendar, at, year)
         for at in (clock.begins, clock.running, clock.done)
     ]
-    begins = "set up {b}" if clock.planned else "if it is set up today, {b}"
+    begins = "set up {b}" if clock.planned else "if it is set up at the earliest, {b}"
     done = told[2] or f"not within {YEARS_MOST} years"
     below = Sentence(begins + ", running {r}", b=told[0] or "", r=told[1] or "")
     # The calendar puts these minutes on the clock; it has no formula.

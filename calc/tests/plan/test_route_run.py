@@ -50,9 +50,9 @@ def test_the_finish_is_the_set_up_by_people_and_then_the_run_by_the_clock():
     assert wall(TWO_SHIFTS, found.clock.done) == pytest.approx(done, abs=timedelta(seconds=1))
 
 
-def test_without_a_start_it_is_told_from_today_and_says_so():
+def test_without_a_start_it_is_told_from_the_earliest_and_says_so():
     answers = {a.name: a for a in planned("spigot").stop("route").answers}
-    assert str(answers["finished"].below).startswith("if it is set up today, Mon 30 Nov 06:00")
+    assert str(answers["finished"].below).startswith("if it is set up at the earliest, Mon 30 Nov 06:00")
     assert "finished" not in {a.name for a in planned("spigot", today="").stop("route").answers}
 
 
