@@ -54,7 +54,7 @@ def closed_of(at: LotAt) -> Closing:
         for why, begun, until in Happening.objects.filter(lot=at.row, kind="stop").values_list("why", "at", "until"):
             stops[why] = stops.get(why, 0.0) + ((until or timezone.now()) - begun) / timedelta(minutes=1)
     standing = at.standing()
-    pace = pace_now(at, standing, timezone.now().timestamp())
+    pace = pace_now(at, standing)
     return closing_of(standing, pace, values, stops, released_result(at.release.key), timezone.localdate().isoformat())
 
 
@@ -121,7 +121,7 @@ def _taught(run: Any, system: System) -> Iterator[TaughtOut]:
     paces = []
     for at in lots:
         standing = at.standing()
-        paces.append((pace_now(at, standing, timezone.now().timestamp()), standing.story.counted))
+        paces.append((pace_now(at, standing), standing.story.counted))
         for one in taught(standing.edges, was, now):
             yield _taught_out(one, at, system)
     pace = pace_taught(paces, was, now)

@@ -9,6 +9,7 @@ from typing import Any
 
 from django.utils import timezone
 
+from calc.calendar.calendar import Calendar
 from calc.calendar.words import clock_words
 from calc.calendar.working_time import ends_at
 from calc.plan.route.solve import ROUTE
@@ -36,7 +37,7 @@ from server.apps.running.schemas import (
 from server.apps.runs.queries.board import shop_calendar
 from server.apps.runs.queries.find import run_by_id
 from server.apps.runs.queries.released_plan import released_result
-from server.apps.runs.queries.releases import latest, names_of, release_for
+from server.apps.runs.queries.releases import latest_number, names_of, release_for
 from server.apps.shelf import queries as shelf
 from server.foundation.problems import NotFound
 from server.foundation.roles import may_mark
@@ -44,6 +45,23 @@ from server.foundation.roles import may_mark
 LOG = 30
 LISTENS = timedelta(minutes=10)  # since a machine said anything: a long piece says nothing for long
 SOON_S = 60.0  # a finish that differs from the board's by less is on time
+
+
+@dataclass(frozen=True)
+class Now:
+    """This moment, and when the shop works: asked once for all that is told of it."""
+
+    at: float
+    calendar: Calendar
+
+    def clock(self, at: float) -> str:
+        """A moment by the shop's clock."""
+        return clock_words(self.calendar, at, datetime.fromtimestamp(self.at, UTC).year)
+
+
+def from_now() -> Now:
+    """This moment."""
+    return Now(timezone.now().timestamp(), shop_calendar())
 
 
 @dataclass(frozen=True)
@@ -86,16 +104,16 @@ def page(run_id: int, number: int | None, key: str, system: System, person: Any)
 def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
     """A lot as it stands."""
     run, release, lot, row = at.run, at.release, at.lot, at.row
-    standing, latest_one, now = at.standing(), latest(run), timezone.now().timestamp()
-    pace = pace_now(at, standing, now)
+    standing, now, stops = at.standing(), from_now(), _stops_of([row] if row else [])
+    pace = pace_at(lot, row, standing.left, now, stops)
 
     def when(pieces: int) -> str:
-        done = ends_at(shop_calendar(), now, pieces * pace.minutes, lot.alone_min)
-        return "" if done is None else _clock(done, now)
+        done = ends_at(now.calendar, now.at, pieces * pace.minutes, lot.alone_min)
+        return "" if done is None else now.clock(done)
 
     name, drawing_number = names_of(release, system)
     machine, (counts, trouble) = machine_of(at), _listening(machine_of(at), at)
-    still = Happening.objects.filter(lot=row.pk, kind="stop", until=None).last() if row else None
+    still = next((s for s in reversed(stops) if s.until is None), None)
     rows = {r.key: r for r in Lot.objects.filter(release=release.pk)}
     return RunningOut(
         run=run.pk,
@@ -104,10 +122,7 @@ def page_of(at: LotAt, system: System, person: Any) -> RunningOut:
         machine=machine,
         units=system,
         release=ReleaseAt(
-            number=release.number,
-            by=release.by.username,
-            at=release.at,
-            replaced=latest_one is not None and latest_one.number != release.number,
+            number=release.number, by=release.by.username, at=release.at, replaced=latest_number(run) != release.number
         ),
         place=run.place,
         may_mark=may_mark(person) and not run.put_away,
@@ -167,7 +182,7 @@ def _line(lot: CoreLot, row: Lot | None) -> LotLine:
     )
 
 
-def _head(at: LotAt, standing: LotStanding, pace: Pace, now: float) -> HeadOut:
+def _head(at: LotAt, standing: LotStanding, pace: Pace, now: Now) -> HeadOut:
     story = standing.story
     return HeadOut(
         counted=story.counted,
@@ -177,55 +192,56 @@ def _head(at: LotAt, standing: LotStanding, pace: Pace, now: float) -> HeadOut:
         left=standing.left,
         done=_done(pace, standing, now),
         pace=_pace(pace),
-        board=_board(at, pace, standing),
+        board=_board(at, pace, standing, now),
     )
 
 
-def pace_now(at: LotAt, standing: LotStanding, now: float) -> Pace:
+def pace_now(at: LotAt, standing: LotStanding) -> Pace:
     """How fast its pieces come, and when it is done."""
-    return pace_at(at.lot, at.row, standing.left, now)
+    return pace_at(at.lot, at.row, standing.left, from_now(), _stops_of([at.row] if at.row else []))
 
 
-def pace_at(lot: CoreLot, row: Lot | None, left: int, now: float) -> Pace:
-    """The pace of a lot with so many pieces left."""
+def _stops_of(rows: list[Lot]) -> list[Happening]:
+    """Every stop of some lots, the first first."""
+    return list(Happening.objects.filter(lot__in=[row.pk for row in rows], kind="stop").order_by("pk"))
+
+
+def pace_at(lot: CoreLot, row: Lot | None, left: int, now: Now, stops: list[Happening]) -> Pace:
+    """The pace of a lot with so many pieces left; its stops are among `stops`."""
     clocked = None
     if row is not None and row.began_at is not None and row.last_at is not None:
-        stops = Happening.objects.filter(lot=row.pk, kind="stop")
-        still = sum(((s.until or timezone.now()) - s.at).total_seconds() for s in stops) / 60
-        clocked = Clocked(row.began_at.timestamp(), row.last_at.timestamp(), now, still)
-    return pace_of(lot, row.counted if row else 0, left, clocked, shop_calendar(), now)
+        own = ((s.until.timestamp() if s.until else now.at) - s.at.timestamp() for s in stops if s.lot_id == row.pk)
+        clocked = Clocked(row.began_at.timestamp(), row.last_at.timestamp(), now.at, sum(own) / 60)
+    return pace_of(lot, row.counted if row else 0, left, clocked, now.calendar, now.at)
 
 
 def how_it_goes(release: Any) -> tuple[Really, str] | None:
     """(how a release goes over all its lots, how far the lot is that pieces come of); None while no piece has come."""
     rows = {row.key: row for row in Lot.objects.filter(release=release.pk)}
-    lots, now = lots_for(release.key), timezone.now().timestamp()
+    lots = lots_for(release.key)
     begun = [(row.last_at, lot, row) for lot in lots if (row := rows.get(lot.key)) is not None and row.last_at]
     if not begun:
         return None
     last, at, counted_of = max(begun, key=lambda one: one[0])
+    now, stops = from_now(), _stops_of(list(rows.values()))
     left_min = 0.0
     for lot in lots:
         row = rows.get(lot.key)
         if row is None or row.closed_at is None:
             left = max(0, lot.quantity - (row.good if row else 0))
-            left_min += left * pace_at(lot, row, left, now).minutes
+            left_min += left * pace_at(lot, row, left, now, stops).minutes
     began = min(row.began_at for _, _, row in begun if row.began_at is not None)
     side = f"{at.name.split(',')[0]}: " if len(lots) > 1 else ""
     said = f"{side}{counted_of.good} of {at.quantity} good pieces"
     return Really(began.timestamp(), left_min, last.timestamp()), said
 
 
-def _clock(at: float, now: float) -> str:
-    return clock_words(shop_calendar(), at, datetime.fromtimestamp(now, UTC).year)
-
-
-def _done(pace: Pace, standing: LotStanding, now: float) -> str:
+def _done(pace: Pace, standing: LotStanding, now: Now) -> str:
     if standing.left == 0:
         return "all good pieces are made"
     if pace.done is None:
         return "nobody knows when it is done"
-    return f"done {_clock(pace.done, now)}"
+    return f"done {now.clock(pace.done)}"
 
 
 def _pace(pace: Pace) -> str:
@@ -234,7 +250,7 @@ def _pace(pace: Pace) -> str:
     return said + (f"; it stood still {pace.stopped_min:.0f} min" if pace.stopped_min >= 1 else "")
 
 
-def _board(at: LotAt, pace: Pace, standing: LotStanding) -> str:
+def _board(at: LotAt, pace: Pace, standing: LotStanding, now: Now) -> str:
     """Beside when it was to be done by the board, as it was released."""
     route = released_result(at.release.key).views[0][ROUTE]
     clock = route.run.clock if route is not None else None
@@ -242,7 +258,7 @@ def _board(at: LotAt, pace: Pace, standing: LotStanding) -> str:
         return ""
     if at.lot.key != lots_for(at.release.key)[-1].key:
         return ""
-    planned = _clock(clock.done, timezone.now().timestamp())
+    planned = now.clock(clock.done)
     off = pace.done - clock.done
     if abs(off) < SOON_S:
         return f"as planned, {planned}"
@@ -296,8 +312,6 @@ def happening_words(h: Happening, system: System) -> str:
 def pulse(run_id: int, number: int, key: str, person: Any) -> RunningPulse:
     """Whether anything was kept since. Raises NotFound, NotAllowed."""
     run = run_by_id(run_id)
-    release, standing = release_for(run, number, person), latest(run)
+    release = release_for(run, number, person)
     row = Lot.objects.filter(release=release.pk, key=key).only("revision").first()
-    return RunningPulse(
-        revision=row.revision if row else 0, replaced=standing is not None and standing.number != release.number
-    )
+    return RunningPulse(revision=row.revision if row else 0, replaced=latest_number(run) != release.number)

@@ -39,6 +39,11 @@ def latest(run: Run) -> Release | None:
     return _light(run).first()
 
 
+def latest_number(run: Run) -> int | None:
+    """The number of the release that stands."""
+    return run.releases.values_list("number", flat=True).first()
+
+
 def release_of(run: Run, number: int, *, lock: bool = False) -> Release:
     """A release by its number; with `lock`, nobody else adds to it until the transaction ends. Raises NotFound."""
     rows = _light(run).filter(number=number)
@@ -66,7 +71,7 @@ def release_for(run: Run, number: int | None, person: Any) -> Release:
     Raises NotFound, NotAllowed.
     """
     standing = standing_release(run)
-    found = standing if number is None else release_of(run, number)
+    found = standing if number in (None, standing.number) else release_of(run, number)
     if found.number != standing.number and not sees_drafts(person):
         raise NotAllowed(f"Release {number} was replaced: release {standing.number} is the one to work by.")
     return found
