@@ -37,7 +37,10 @@ def _of(reading: Reading) -> str:
 
 def _words(reading: Reading, system: System) -> str:
     told = reading.told[system]["told"]
-    return " ".join(filter(None, (told["label"], f"{told['prefix']}{told['number']}", told["unit"], *told["words"])))
+    figure = " ".join(filter(None, (told["label"], f"{told['prefix']}{told['number']}", told["unit"])))
+    words = " ".join(told["words"])
+    # Some words go on from the figure, others are sentences of their own.
+    return f"{figure}. {words}" if words[:1].isupper() else f"{figure} {words}".strip()
 
 
 def coolant_due() -> list[str]:

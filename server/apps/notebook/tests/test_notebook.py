@@ -178,6 +178,9 @@ def test_everything_that_was_noted_is_found_by_one_search(monkeypatch):
     assert {one["kind"] for one in found["lines"]} >= {"cut", "gauge", "reading", "jaws", "edge"}
     assert found["due"] == []
     assert [one["on"] for one in found["lines"]] == sorted((one["on"] for one in found["lines"]), reverse=True)
+    readings = " | ".join(one["words"] for one in everything(planner, kind="reading")["lines"])
+    assert "on diameter 0.004 mm. The smallest piece" in readings.replace("\xa0", " ")
+    assert "U 0.080 mm larger at the floor" in readings.replace("\xa0", " ")
     (edge,) = everything(planner, kind="edge")["lines"]
     assert edge["words"] == "tool 1, CCGT 09T304: 17 pieces, it was worn"
     assert edge["of"] == "Wear ring (LH-2107)"
