@@ -18,13 +18,12 @@ Side = Literal["above", "below"]
 
 @dataclass(frozen=True)
 class Option:
-    """One of a few answers, and why it is right, wrong or dangerous. `picture` is drawn in place of its words."""
+    """One of a few answers, and why it is right, wrong or dangerous."""
 
     key: str
     words: Sentence
     verdict: Verdict
     why: Sentence
-    picture: Scene | None = None
 
 
 @dataclass(frozen=True)

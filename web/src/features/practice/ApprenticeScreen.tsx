@@ -11,7 +11,7 @@ import { AppHeader, Blank } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { colour, face, fold, size, space, type } from "../../shared/ui/theme";
 import { useLast } from "../../shared/useLast";
-import { Bar, Sheet, UNITS } from "./ExerciseScreen";
+import { Bar, NoExercise, Sheet, UNITS } from "./ExerciseScreen";
 import { type BenchSet, useApprentice } from "./queries";
 
 const Whole = styled.div`
@@ -132,6 +132,7 @@ export function ApprenticeScreen({ tools }: { tools: ReactNode }) {
   useEffect(() => {
     document.title = "The apprentice’s bench · Noble Anvil";
   }, []);
+  if (!found && error) return <NoExercise error={error} />;
   if (!found) return <Blank>Setting up the bench …</Blank>;
   const wrong = fieldErrors(error)[`tapers.${tapers.length - 1}`] ?? fieldErrors(error).tapers_mm;
   const cut = () => {

@@ -29,6 +29,18 @@ export const Bar = styled.div`
   }
 `;
 
+/** What is wrong with the exercise that was asked for, and the way on. */
+export function NoExercise({ error }: { error: unknown }) {
+  return (
+    <Blank>
+      <p>{said(error)}</p>
+      <p>
+        <Link to="/practice">All subjects</Link>
+      </p>
+    </Blank>
+  );
+}
+
 export const UNITS = [
   { value: "metric", label: "mm" },
   { value: "inch", label: "inch" },
@@ -56,7 +68,7 @@ export function ExerciseScreen({ tools }: { tools: ReactNode }) {
   useEffect(() => {
     document.title = `${found?.title ?? "Practice"} · Noble Anvil`;
   }, [found?.title]);
-  if (error) return <Blank>{said(error)}</Blank>;
+  if (error) return <NoExercise error={error} />;
   if (!found) return <Blank>Drawing an exercise …</Blank>;
   const next = (level: number | null) => {
     answer.reset();

@@ -3,10 +3,10 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 import { said, type Units } from "../../api/client";
 import { Button } from "../../shared/ui/Button";
-import { AppHeader, Blank } from "../../shared/ui/Page";
+import { AppHeader, Blank, Told } from "../../shared/ui/Page";
 import { Segments } from "../../shared/ui/Segments";
 import { space } from "../../shared/ui/theme";
-import { Bar, Sheet, UNITS } from "./ExerciseScreen";
+import { Bar, NoExercise, Sheet, UNITS } from "./ExerciseScreen";
 import { Question } from "./Question";
 import { useMoment, useMomentAnswer, useMoments } from "./queries";
 
@@ -26,12 +26,12 @@ export function FromWorkScreen({ tools }: { tools: ReactNode }) {
   const moments = useMoments(runId);
   const one = at === null ? undefined : moments.data?.moments[at];
   const moment = one ? { runId, name: one.name, place: one.place } : null;
-  const { data: found } = useMoment(moment, units);
+  const { data: found, error } = useMoment(moment, units);
   const answer = useMomentAnswer(moment);
   useEffect(() => {
     document.title = "Practice from work · Noble Anvil";
   }, []);
-  if (moments.error) return <Blank>{said(moments.error)}</Blank>;
+  if (moments.error) return <NoExercise error={moments.error} />;
   if (!moments.data) return <Blank>Looking through the plan …</Blank>;
   const { run, release } = moments.data;
   const go = (to: number | null) => {
@@ -53,6 +53,11 @@ export function FromWorkScreen({ tools }: { tools: ReactNode }) {
             onChange={(v) => setUnits(v === "inch" ? "inch" : "metric")}
           />
         </Bar>
+        {error && (
+          <Told role="alert">
+            {said(error)} The plan may have changed meanwhile: take another of its moments.
+          </Told>
+        )}
         {at === null ? (
           <>
             <h2>What would you set here?</h2>
@@ -70,7 +75,8 @@ export function FromWorkScreen({ tools }: { tools: ReactNode }) {
             </List>
           </>
         ) : (
-          found && (
+          found &&
+          !error && (
             <Question
               key={at}
               exercise={found.exercise}

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Checkbox } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -95,6 +95,7 @@ const Hide = styled(Checkbox)`
 `;
 
 type Subject = Practice["subjects"][number];
+const anySheet = () => Math.floor(Math.random() * 999_999);
 
 function dueWords(s: Subject): string {
   if (s.due === null) return "not yet practised";
@@ -105,6 +106,8 @@ function dueWords(s: Subject): string {
 export function PracticeScreen({ session, tools }: { session: Session; tools: ReactNode }) {
   const { data, error } = usePractice();
   const hide = useHide();
+  // Each print is another sheet: its number stands on it.
+  const [sheet, setSheet] = useState(anySheet);
   const isOwner = session.role === "owner";
   useEffect(() => {
     document.title = "Practice · Noble Anvil";
@@ -129,9 +132,10 @@ export function PracticeScreen({ session, tools }: { session: Session; tools: Re
           </p>
           <Link to="/practice/apprentice">The apprentice’s bench</Link>
           <a
-            href={`/api/practice/sheet.pdf?seed=${new Date().getDate() * 97}`}
+            href={`/api/practice/sheet.pdf?seed=${sheet}`}
             target="_blank"
             rel="noreferrer"
+            onClick={() => setTimeout(() => setSheet(anySheet))}
           >
             Ten exercises on paper
           </a>

@@ -106,7 +106,10 @@ const GRADE = {
   ],
 };
 
-function show(path: string, of: { exercise?: object; role?: Session["role"]; refused?: boolean } = {}) {
+function show(
+  path: string,
+  of: { exercise?: object; role?: Session["role"]; refused?: boolean; gone?: boolean } = {},
+) {
   const get = vi.spyOn(client, "GET").mockImplementation((async (at: string) => {
     if (at === "/api/practice") return done(PRACTICE);
     if (at === "/api/practice/people") return done(PEOPLE);
@@ -118,6 +121,11 @@ function show(path: string, of: { exercise?: object; role?: Session["role"]; ref
         release: null,
         moments: [{ name: "chuck-grip", title: "Grip at a pressure", words: "Force", place: 0 }],
       });
+    if (of.gone)
+      return {
+        error: { title: "There is no such exercise.", type: "", status: 404 },
+        response: new Response(null, { status: 404 }),
+      };
     return done(exercise(of.exercise ?? CHOICE));
   }) as never);
   const post = vi.spyOn(client, "POST").mockImplementation((async (at: string) => {
@@ -135,7 +143,7 @@ function show(path: string, of: { exercise?: object; role?: Session["role"]; ref
   }) as never);
   const session = { name: "ann", role: of.role ?? "setter", demo: false, may_look_as: false } as Session;
   render(
-    <QueryClientProvider client={new QueryClient()}>
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
       <MemoryRouter initialEntries={[path]}>
         <Routes>
           <Route path="/practice" element={<PracticeScreen session={session} tools={null} />} />
@@ -212,6 +220,24 @@ describe("ExerciseScreen", () => {
     expect(asked()).toEqual({ seed: 7, level: 2, generator: 1, units: "inch" });
     await user.click(screen.getByRole("radio", { name: "mm" }));
     await vi.waitFor(() => expect(asked()).toEqual({ seed: 7, level: 1, generator: 1, units: "metric" }));
+  });
+});
+
+describe("what is there no more", () => {
+  beforeEach(() => vi.restoreAllMocks());
+
+  it("says that a link leads to no exercise, and where there are some", async () => {
+    show("/practice/ring?seed=7", { gone: true });
+    expect(await screen.findByText("There is no such exercise.")).toBeInTheDocument();
+    expect(screen.getByRole("link", { name: "All subjects" })).toHaveAttribute("href", "/practice");
+  });
+
+  it("says that a moment is gone with the plan as it was, and keeps the others", async () => {
+    const { user } = show("/practice/from/4", { gone: true });
+    await user.click(await screen.findByRole("button", { name: "Grip at a pressure · Force" }));
+    expect(await screen.findByRole("alert")).toHaveTextContent("take another of its moments");
+    await user.click(screen.getByRole("button", { name: "All moments" }));
+    expect(screen.getByRole("button", { name: "Grip at a pressure · Force" })).toBeInTheDocument();
   });
 });
 
