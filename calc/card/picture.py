@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from html import escape
 
 from calc.quantities import System
@@ -11,10 +12,11 @@ from calc.scene.shapes import Dimension, Label, Scene, Shape
 DRAWN = ("chuck", "master", "jaw", "bolt", "hole", "part", "outline", "axis", "centre", "keepout", "hidden")
 HATCHED = {"jaw": "jaw", "master": "jaw", "part": "part", "keepout": "keepout"}
 SHADED = {"chuck": "#ddd", "removed": "#999", "gap": "#777", "track": "#fff", "tool": "#eee", "insert": "#fff"}
-LINES = {"axis": "10 3 2 3", "hidden": "5 3"}
+LINES = {"axis": "10 3 2 3", "hidden": "5 3", "ghost": "2 3"}
 STOP = "hold"  # whose layer is drawn: the piece as it is held
 TEXT = 0.032  # of the picture's width
 TIP = 0.012
+ROUND = 0.06  # of the width, left round a small picture for the words at its edges
 
 
 def svg_of(scene: Scene, system: System, width_mm: float, facts: tuple[str, ...] = (), name: str = "") -> str:
@@ -30,9 +32,12 @@ def svg_of(scene: Scene, system: System, width_mm: float, facts: tuple[str, ...]
 
 def plain_svg(scene: Scene, system: System, width_mm: float, name: str = "") -> str:
     """A small scene with all that is on it, its words too, as wide on paper as `width_mm` [mm, > 0]."""
-    wide = scene.box[2] - scene.box[0]
+    left, low, right, high = scene.box
+    room = ROUND * (right - left)
+    scene = replace(scene, box=(left - room, low - room, right + room, high + room))
+    wide = right - left + 2 * room
     facts = tuple(d.fact for d in scene.dimensions)
-    every = (*DRAWN, *SHADED, "path")
+    every = ("ghost", *DRAWN, *SHADED, "path")
     body = "".join(
         (
             *_shapes(scene.shapes, wide, name, every),
@@ -82,7 +87,7 @@ def _shapes(shapes: tuple[Shape, ...], wide: float, of: str, drawn: Sequence[str
         path = "L".join(f"{x:.3f} {-y:.3f}" for x, y in shape.points)
         hatched = HATCHED.get(shape.role)
         fill = f"url(#{hatched}{of})" if hatched else SHADED.get(shape.role, "#fff")
-        if not shape.closed or shape.role == "outline":
+        if not shape.closed or shape.role in ("outline", "ghost"):
             fill = "none"
         under = f'<path d="M{path}Z" fill="#fff"/>' if hatched else ""
         dashed = LINES.get(shape.role)

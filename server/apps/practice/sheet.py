@@ -18,7 +18,7 @@ from calc.scene.shapes import Scene
 
 Paper = Literal["A4", "Letter"]
 MANY = 10
-PICTURE_MM = 58
+PICTURE_MM, WITH_DIMENSIONS_MM = 58, 76  # wide: figures on it are to be read at arm's length
 FONTS = settings.ROOT / "web" / "src" / "app" / "fonts"
 LETTERS = "abcdefgh"
 
@@ -76,10 +76,14 @@ def _shown(number: int, title: str, one: Exercise, system: System) -> dict[str, 
         "options": options,
         "label": "" if isinstance(answer, Choice) else answer.label,
         "unit": unit,
-        "picture": plain_svg(picture, system, PICTURE_MM, f"-{number}") if isinstance(picture, Scene) else "",
+        "picture": _drawn(picture, system, f"-{number}") if isinstance(picture, Scene) else "",
         "right": right,
         "rule": one.rule.text(system),
     }
+
+
+def _drawn(picture: Scene, system: System, name: str) -> str:
+    return plain_svg(picture, system, WITH_DIMENSIONS_MM if picture.dimensions else PICTURE_MM, name)
 
 
 @lru_cache(maxsize=1)
