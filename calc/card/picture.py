@@ -16,7 +16,7 @@ LINES = {"axis": "10 3 2 3", "hidden": "5 3", "ghost": "2 3"}
 STOP = "hold"  # whose layer is drawn: the piece as it is held
 TEXT = 0.032  # of the picture's width
 TIP = 0.012
-ROUND = 0.06  # of the width, left round a small picture for the words at its edges
+ROUND = 0.09  # of the width, left round a small picture for the words at its edges
 
 
 def svg_of(scene: Scene, system: System, width_mm: float, facts: tuple[str, ...] = (), name: str = "") -> str:
